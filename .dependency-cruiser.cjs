@@ -1,0 +1,21 @@
+/** Imports run one way: interface → engine → core; server → core; standins → core and the engine's drivers. */
+const only = (name, from, to) => ({ name, severity: 'error', from: { path: from, pathNot: '\\.test\\.ts$' }, to: { path: '^(core|engine|interface|server|standins|tests|scripts)/', pathNot: to } });
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    only('core-imports-nothing-else', '^core/', '^core/'),
+    only('engine-imports-core', '^engine/', '^(core|engine)/'),
+    only('server-imports-core', '^server/', '^(core|server)/'),
+    only('standins-import-core-and-drivers', '^standins/', '^(core|standins)/|^engine/(capture/|sound/chunk|worker-scope)'),
+    only('interface-imports-engine-and-core', '^interface/(?!main\\.tsx)', '^(core|engine|interface)/|^standins/show/demo'),
+    { name: 'core-is-pure', severity: 'error', from: { path: '^core/(?!.*\\.test\\.ts)' }, to: { dependencyTypes: ['npm', 'core'], pathNot: 'node_modules/(class-validator|reflect-metadata|immer)/' } },
+    { name: 'no-tests-in-product', severity: 'error', from: { pathNot: '\\.test\\.ts$|^(tests|scripts)/' }, to: { path: '\\.test\\.ts$|^tests/' } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'browser', 'default'] },
+  },
+};

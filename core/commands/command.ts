@@ -1,0 +1,49 @@
+/** What a command is. Every change of show or air is one; buttons, keys, the remote and tests all send these. */
+import { type Constructor } from '../schema/fields';
+import { type Desk } from '../show/air';
+
+export interface CommandContext {
+  /** The next frame the mixer will draw: the moment at which the command takes effect. */
+  frame: number;
+  /** A new identity, never used before. */
+  newId: () => string;
+}
+
+/** A refusal: nothing has changed. `code` is for programs, `message` for people, `field` names the argument at fault. */
+export class CommandError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly field?: string,
+  ) {
+    super(message);
+  }
+}
+
+export interface CommandSpec<A extends object = object> {
+  /** `domain.verb`. */
+  type: string;
+  /** Short name for people and for the command finder. */
+  title: string;
+  /** One or two sentences for the reference. */
+  about: string;
+  args: Constructor<A>;
+  /** Edits of the document with the same key within a second make one step of undo. */
+  mergeKey?: (args: A) => string;
+  /** Changes the draft, or throws CommandError. Returns what the caller may want to know, such as a new id. */
+  run: (desk: Desk, args: A, context: CommandContext) => Record<string, unknown> | void;
+}
+
+/** A command as it is sent. */
+export interface Command {
+  type: string;
+  args?: Record<string, unknown>;
+}
+
+/** For commands without arguments. */
+export class NoArgs {}
+
+/** Types a spec by its argument class. */
+export const defineCommand = <A extends object>(spec: CommandSpec<A>): CommandSpec =>
+  // Arguments are checked against `spec.args` before `run` sees them.
+  spec as unknown as CommandSpec;

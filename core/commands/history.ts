@@ -1,0 +1,93 @@
+/** Undo and redo of the document. Air is never undone: the audience has seen it. */
+import { applyPatches, type Patch } from 'immer';
+import { type Desk } from '../show/air';
+import { findSource } from '../show/show';
+import { CommandError } from './command';
+
+interface Step {
+  title: string;
+  forward: Patch[];
+  inverse: Patch[];
+  mergeKey: string | null;
+  /** Milliseconds of the caller's clock. */
+  at: number;
+}
+
+export interface History {
+  past: Step[];
+  future: Step[];
+}
+
+export const EMPTY_HISTORY: History = { past: [], future: [] };
+
+const LIMIT = 500;
+const MERGE_MS = 1000;
+
+const ofShow = (patches: Patch[]) => patches.filter((p) => p.path[0] === 'show');
+
+/** `history` with a step added, if the patches touch the document at all. */
+export function remember(
+  history: History,
+  title: string,
+  patches: Patch[],
+  inverse: Patch[],
+  mergeKey: string | null,
+  at: number,
+): History {
+  const forward = ofShow(patches);
+  if (forward.length === 0) return history;
+  const back = ofShow(inverse);
+  const last = history.past.at(-1);
+  if (last && mergeKey !== null && last.mergeKey === mergeKey && at - last.at < MERGE_MS) {
+    const merged = { ...last, forward: [...last.forward, ...forward], inverse: [...back, ...last.inverse], at };
+    return { past: [...history.past.slice(0, -1), merged], future: [] };
+  }
+  const step = { title, forward, inverse: back, mergeKey, at };
+  return { past: [...history.past, step].slice(-LIMIT), future: [] };
+}
+
+/** @throws CommandError when something on air would lose its source. */
+function guard(before: Desk, after: Desk): void {
+  const used = [after.air.onAirId, after.air.transition?.fromId ?? null];
+  for (const lane of Object.values(after.air.lanes)) if (lane.picture?.kind === 'source') used.push(lane.picture.id);
+  for (const id of used) {
+    const source = findSource(before.show, id);
+    if (source && !findSource(after.show, id)) {
+      throw new CommandError('on-air', `That would remove ${source.name}, which is on air. Take something else first.`);
+    }
+  }
+}
+
+/** One step back. @throws CommandError when there is none, or when it would take something off air. */
+export function undo(history: History, desk: Desk): { history: History; desk: Desk; patches: Patch[]; title: string } {
+  const step = history.past.at(-1);
+  if (!step) throw new CommandError('nothing-to-undo', 'There is nothing to undo.');
+  const after = repairAir(applyPatches(desk, step.inverse) as Desk);
+  guard(desk, after);
+  return {
+    history: { past: history.past.slice(0, -1), future: [...history.future, step] },
+    desk: after,
+    patches: step.inverse,
+    title: step.title,
+  };
+}
+
+/** One step forward again. @throws CommandError as `undo` does. */
+export function redo(history: History, desk: Desk): { history: History; desk: Desk; patches: Patch[]; title: string } {
+  const step = history.future.at(-1);
+  if (!step) throw new CommandError('nothing-to-redo', 'There is nothing to redo.');
+  const after = repairAir(applyPatches(desk, step.forward) as Desk);
+  guard(desk, after);
+  return {
+    history: { past: [...history.past, step], future: history.future.slice(0, -1) },
+    desk: after,
+    patches: step.forward,
+    title: step.title,
+  };
+}
+
+/** Next must never point at a source that is gone. */
+function repairAir(desk: Desk): Desk {
+  if (desk.air.nextId === null || findSource(desk.show, desk.air.nextId)) return desk;
+  return { ...desk, air: { ...desk.air, nextId: null } };
+}

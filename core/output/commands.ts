@@ -1,0 +1,84 @@
+/** Commands for recording and streaming. The engine follows what air asks for. */
+import { CommandError, defineCommand, NoArgs } from '../commands/command';
+import { Num, OneOf, Text } from '../schema/fields';
+import { type Codec, CODECS } from '../show/show';
+
+class RecordingArgs {
+  @OneOf(CODECS, 'picture codec', { optional: true }) codec?: Codec;
+  @Num(0.2, 100, 'picture bitrate, megabits a second', { optional: true }) megabits?: number;
+}
+class StreamArgs {
+  @Text(500, 'address; one on this server may begin with /', { optional: true, min: 1 }) url?: string;
+  @Text(200, 'stream key', { optional: true }) key?: string;
+  @Num(0.2, 50, 'picture bitrate, megabits a second', { optional: true }) megabits?: number;
+}
+
+export const outputCommands = [
+  defineCommand({
+    type: 'output.startRecording',
+    title: 'Start recording',
+    about: 'Records the programme to this browser’s storage. Returns the `id` of the recording.',
+    args: NoArgs,
+    run: ({ air }, _, { frame, newId }) => {
+      if (air.recording) throw new CommandError('already-recording', 'The programme is being recorded already.');
+      air.recording = { id: newId(), startFrame: frame };
+      return { id: air.recording.id };
+    },
+  }),
+  defineCommand({
+    type: 'output.stopRecording',
+    title: 'Stop recording',
+    about: 'Ends the recording; it is then in the list of recordings.',
+    args: NoArgs,
+    run: ({ air }) => {
+      if (!air.recording) throw new CommandError('not-recording', 'Nothing is being recorded.');
+      air.recording = null;
+    },
+  }),
+  defineCommand({
+    type: 'output.setRecording',
+    title: 'Set up recording',
+    about: 'Codec and bitrate of the next recording. Refused while one runs.',
+    args: RecordingArgs,
+    mergeKey: () => 'recording',
+    run: ({ air, show }, change) => {
+      if (air.recording) throw new CommandError('recording', 'Stop the recording before changing its settings.');
+      Object.assign(show.output.recording, change);
+    },
+  }),
+  defineCommand({
+    type: 'output.startStream',
+    title: 'Start streaming',
+    about: 'Streams the programme to the destination that is set up.',
+    args: NoArgs,
+    run: ({ air }, _, { frame, newId }) => {
+      if (air.stream) throw new CommandError('already-streaming', 'The programme is being streamed already.');
+      air.stream = { id: newId(), startFrame: frame };
+      return { id: air.stream.id };
+    },
+  }),
+  defineCommand({
+    type: 'output.stopStream',
+    title: 'Stop streaming',
+    about: 'Ends the stream after what is waiting has been sent.',
+    args: NoArgs,
+    run: ({ air }) => {
+      if (!air.stream) throw new CommandError('not-streaming', 'Nothing is being streamed.');
+      air.stream = null;
+    },
+  }),
+  defineCommand({
+    type: 'output.setStream',
+    title: 'Set up the stream',
+    about: 'Destination and bitrate of the next stream. Refused while one runs.',
+    args: StreamArgs,
+    mergeKey: () => 'stream',
+    run: ({ air, show }, change) => {
+      if (air.stream) throw new CommandError('streaming', 'Stop the stream before changing its settings.');
+      if (change.url !== undefined && !/^(\/(?!\/)|https?:\/\/)/.test(change.url)) {
+        throw new CommandError('bad-address', 'The address must begin with http://, https:// or /.', 'url');
+      }
+      Object.assign(show.output.stream, change);
+    },
+  }),
+];

@@ -1,0 +1,135 @@
+/** Commands that switch the picture. */
+import { CommandError, defineCommand, NoArgs } from '../commands/command';
+import { Colour, Flag, Id, Num, OneOf, Whole } from '../schema/fields';
+import { type Desk, turnFade } from '../show/air';
+import { findSource, TRANSITION_KINDS, type TransitionKind, WIPE_DIRECTIONS, type WipeDirection } from '../show/show';
+import { cut, moveBar, settle, take } from './mixer';
+
+/** @throws CommandError when the show has no such source. */
+export function requireSource(desk: Desk, id: string, field = 'source') {
+  const source = findSource(desk.show, id);
+  if (!source) throw new CommandError('unknown-source', `There is no source "${id}" in this show.`, field);
+  return source;
+}
+
+class SourceArg {
+  @Id('source') source!: string;
+}
+class NumberArg {
+  @Whole(1, 99, 'pinned number of the source') number!: number;
+}
+class CutArgs {
+  @Id('source to cut to; without it, Next', { optional: true }) source?: string;
+}
+class BarArgs {
+  @Num(0, 1, 'place of the bar: 0 the old picture, 1 the new') position!: number;
+}
+class ArmArgs {
+  @OneOf(TRANSITION_KINDS, 'kind', { optional: true }) kind?: TransitionKind;
+  @Whole(1, 1500, 'length in frames', { optional: true }) frames?: number;
+  @Colour('colour of a dip', { optional: true }) dipColour?: string;
+  @OneOf(WIPE_DIRECTIONS, 'where the edge of a wipe travels to', { optional: true }) direction?: WipeDirection;
+  @Num(0, 1, 'soft edge of a wipe, share of the picture', { optional: true }) softness?: number;
+}
+class BlackArgs {
+  @Flag('true to black, false back; without it, the other way', { optional: true }) on?: boolean;
+}
+class BlackLengthArgs {
+  @Whole(1, 1500, 'length in frames') frames!: number;
+}
+
+function byNumber(desk: Desk, number: number) {
+  const source = desk.show.sources.find((s) => s.number === number);
+  if (!source) throw new CommandError('unknown-number', `No source has the number ${number}.`, 'number');
+  return source;
+}
+
+export const pictureCommands = [
+  defineCommand({
+    type: 'picture.setNext',
+    title: 'Set Next',
+    about: 'Puts a source into Next. What is on air stays, also in the middle of a transition.',
+    args: SourceArg,
+    run: (desk, { source }) => {
+      desk.air.nextId = requireSource(desk, source).id;
+    },
+  }),
+  defineCommand({
+    type: 'picture.setNextByNumber',
+    title: 'Set Next by number',
+    about: 'Puts the source that wears this number into Next.',
+    args: NumberArg,
+    run: (desk, { number }) => {
+      desk.air.nextId = byNumber(desk, number).id;
+    },
+  }),
+  defineCommand({
+    type: 'picture.cut',
+    title: 'Cut',
+    about:
+      'Cuts to Next, or straight to a given source. In the middle of a transition, cuts to its end. Armed lanes change with a cut to Next.',
+    args: CutArgs,
+    run: (desk, { source }, { frame }) => {
+      cut(desk, frame, source === undefined ? undefined : requireSource(desk, source).id);
+    },
+  }),
+  defineCommand({
+    type: 'picture.cutByNumber',
+    title: 'Cut by number',
+    about: 'Cuts straight to the source that wears this number.',
+    args: NumberArg,
+    run: (desk, { number }, { frame }) => {
+      cut(desk, frame, byNumber(desk, number).id);
+    },
+  }),
+  defineCommand({
+    type: 'picture.take',
+    title: 'Take',
+    about:
+      'Runs the armed transition to Next, with the armed lanes. While the bar holds a transition, finishes it from there. Refused while one runs by itself.',
+    args: NoArgs,
+    run: (desk, _, { frame }) => {
+      take(desk, frame);
+    },
+  }),
+  defineCommand({
+    type: 'picture.moveBar',
+    title: 'Move the bar',
+    about: 'Does the armed transition by hand. Coming back to 0 undoes it; reaching 1 ends it.',
+    args: BarArgs,
+    run: (desk, { position }, { frame }) => {
+      moveBar(desk, frame, position);
+    },
+  }),
+  defineCommand({
+    type: 'picture.arm',
+    title: 'Arm a transition',
+    about: 'Chooses the transition that the next take uses. A transition under way keeps its own settings.',
+    args: ArmArgs,
+    mergeKey: (args) => `arm:${Object.keys(args).join()}`,
+    run: (desk, args) => {
+      Object.assign(desk.show.transition, args);
+    },
+  }),
+  defineCommand({
+    type: 'picture.fadeToBlack',
+    title: 'Fade to black',
+    about: 'Fades picture and sound of the programme to black, or back. Turns round at once when pressed on the way.',
+    args: BlackArgs,
+    run: (desk, { on }, { frame }) => {
+      const { air, show } = desk;
+      settle(air, frame);
+      const to = (on ?? air.black.to === 0) ? 1 : 0;
+      if (air.black.to !== to) air.black = turnFade(air.black, to, frame, show.blackFrames);
+    },
+  }),
+  defineCommand({
+    type: 'picture.setBlackLength',
+    title: 'Set the length of fade to black',
+    about: 'How long the fade to black takes.',
+    args: BlackLengthArgs,
+    run: (desk, { frames }) => {
+      desk.show.blackFrames = frames;
+    },
+  }),
+];

@@ -1,0 +1,204 @@
+/** The mixer's state machine: what a cut, a take and the bar do to air. Works on a draft; used by the commands. */
+import { cuedPlayer, mediaSpan } from '../media/player';
+import { type Air, type AirLane, createAirLane, type Desk, fadeLevel, laneFade, laneIsUp, turnFade } from '../show/air';
+import { findSource, type Lane, sourceName } from '../show/show';
+import { CommandError } from '../commands/command';
+import { secondsToFrames } from '../time/rate';
+import { preparedPicture, samePicture } from './plan';
+import { runningTransition, transitionFramesLeft, transitionPosition } from './transition';
+
+/** Forgets what has ended by `frame`: a finished transition, lane pictures that have left. */
+export function settle(air: Air, frame: number): void {
+  if (air.transition && !runningTransition(air, frame)) air.transition = null;
+  for (const lane of Object.values(air.lanes)) {
+    if (lane.leaving && fadeLevel(lane.leaving.fade, frame) <= 0) lane.leaving = null;
+    const fade = laneFade(lane, frame);
+    if (fade !== lane.fade) Object.assign(lane, { fade, leaveAt: null });
+    if (lane.picture && fade.to === 0 && fadeLevel(fade, frame) <= 0) Object.assign(lane, { picture: null, leaveAt: null });
+  }
+}
+
+/** The air side of a lane, made if the show has gained one. @throws CommandError for an unknown lane. */
+export function laneOf(desk: Desk, id: string): { lane: Lane; state: AirLane } {
+  const lane = desk.show.lanes.find((l) => l.id === id);
+  if (!lane) throw new CommandError('unknown-lane', `There is no lane "${id}".`, 'lane');
+  desk.air.lanes[id] ??= createAirLane();
+  return { lane, state: desk.air.lanes[id] };
+}
+
+/** Puts a lane's prepared content up over `frames`; what it showed before leaves under it. */
+export function raiseLane(desk: Desk, id: string, frame: number, frames: number): void {
+  const { lane, state } = laneOf(desk, id);
+  const picture = lane.content ? preparedPicture(desk.show, lane.content) : null;
+  if (!picture) {
+    throw new CommandError('empty-lane', `${lane.name} holds nothing to show. Give it a card or a source first.`, 'lane');
+  }
+  settle(desk.air, frame);
+  if (samePicture(state.picture, picture)) state.fade = turnFade(state.fade, 1, frame, frames);
+  else {
+    if (state.picture) state.leaving = { picture: state.picture, fade: turnFade(state.fade, 0, frame, frames) };
+    state.picture = picture;
+    state.fade = { from: 0, to: 1, start: frame, frames };
+  }
+  state.leaveFrames = lane.fadeFrames;
+  const hold = lane.holdSeconds === null ? null : Math.max(1, secondsToFrames(lane.holdSeconds, desk.show.rate));
+  state.leaveAt = hold === null ? null : frame + frames + hold;
+  if (picture.kind === 'source') startOnAir(desk, picture.id, frame);
+}
+
+/** Fades a lane out over `frames`. */
+export function lowerLane(desk: Desk, id: string, frame: number, frames: number): void {
+  const { state } = laneOf(desk, id);
+  settle(desk.air, frame);
+  if (!state.picture) return;
+  state.fade = turnFade(state.fade, 0, frame, frames);
+  state.leaveAt = null;
+}
+
+/** Turns every armed lane over together with a take that lasts `frames`. Returns those that changed. */
+function turnArmedLanes(desk: Desk, frame: number, frames: number): string[] {
+  const turned: string[] = [];
+  for (const lane of desk.show.lanes) {
+    const state = desk.air.lanes[lane.id];
+    if (!state?.armed) continue;
+    state.armed = false;
+    if (laneIsUp(state, frame)) lowerLane(desk, lane.id, frame, frames);
+    else if (lane.content && preparedPicture(desk.show, lane.content)) raiseLane(desk, lane.id, frame, frames);
+    else continue;
+    turned.push(lane.id);
+  }
+  return turned;
+}
+
+/** Starts a media source that is set to start when taken. */
+function startOnAir(desk: Desk, id: string | null, frame: number): void {
+  const source = findSource(desk.show, id);
+  if (source?.settings.kind !== 'media' || !source.settings.startOnTake) return;
+  desk.air.players[source.id] = { playing: true, start: frame, position: mediaSpan(source.settings).from };
+}
+
+/** Stands a media source that has left air at its in point again, ready for the next take. */
+function recueOffAir(desk: Desk, id: string | null): void {
+  const source = findSource(desk.show, id);
+  if (source?.settings.kind !== 'media' || !source.settings.startOnTake) return;
+  const air = desk.air;
+  const inLane = Object.values(air.lanes).some((l) => l.picture?.kind === 'source' && l.picture.id === id);
+  if (air.onAirId !== id && !inLane) air.players[source.id] = cuedPlayer(source.settings);
+}
+
+/**
+ * Cuts. Without `sourceId`: to Next, which then holds what was on air; in the middle of a transition, to its end.
+ * With `sourceId`: that source to air at once, Next as it was.
+ */
+export function cut(desk: Desk, frame: number, sourceId?: string): void {
+  const { air } = desk;
+  const running = runningTransition(air, frame);
+  settle(air, frame);
+  if (sourceId === undefined && running) {
+    air.transition = null;
+    recueOffAir(desk, running.fromId);
+    return;
+  }
+  const toId = sourceId ?? air.nextId;
+  const armed = sourceId === undefined && desk.show.lanes.some((l) => air.lanes[l.id]?.armed);
+  if (toId === null && !armed) throw new CommandError('no-next', 'Nothing is in Next. Choose a source first.');
+  const fromId = air.onAirId;
+  air.transition = null;
+  if (toId !== null && toId !== fromId) {
+    air.onAirId = toId;
+    // Cutting straight to what was in Next swaps too, so that one press brings the old picture back.
+    if (sourceId === undefined || air.nextId === sourceId) air.nextId = fromId;
+    startOnAir(desk, toId, frame);
+    recueOffAir(desk, fromId);
+  }
+  if (sourceId === undefined) turnArmedLanes(desk, frame, 0);
+}
+
+/** Begins the armed transition to Next, at `startPosition`; returns false when only lanes changed. */
+function begin(desk: Desk, frame: number, mode: 'auto' | 'bar'): boolean {
+  const { show, air } = desk;
+  const armed = show.lanes.some((l) => air.lanes[l.id]?.armed);
+  if (air.nextId === null && !armed) throw new CommandError('no-next', 'Nothing is in Next. Choose a source first.');
+  const lanes = turnArmedLanes(desk, frame, show.transition.frames);
+  if (air.nextId === null || air.nextId === air.onAirId) return false;
+  const fromId = air.onAirId;
+  const toId = air.nextId;
+  air.onAirId = toId;
+  air.nextId = fromId;
+  air.transition = {
+    fromId,
+    toId,
+    settings: { ...show.transition },
+    mode,
+    start: frame,
+    frames: show.transition.frames,
+    startPosition: 0,
+    position: 0,
+    lanes,
+  };
+  startOnAir(desk, toId, frame);
+  return true;
+}
+
+/**
+ * Takes: runs the armed transition to Next. While the bar holds a transition, finishes it from there. While one runs by
+ * itself, refuses: a second press by accident must not be seen; cut finishes it at once.
+ */
+export function take(desk: Desk, frame: number): void {
+  const { air } = desk;
+  const running = runningTransition(air, frame);
+  settle(air, frame);
+  if (!running) {
+    begin(desk, frame, 'auto');
+    return;
+  }
+  if (running.mode === 'auto') {
+    const left = transitionFramesLeft(running, frame);
+    throw new CommandError(
+      'transition-running',
+      `The ${running.settings.kind} to ${sourceName(desk.show, running.toId)} has ${left} frames to go. Cut finishes it at once.`,
+    );
+  }
+  const position = running.position;
+  const frames = Math.max(1, Math.round(running.settings.frames * (1 - position)));
+  Object.assign(running, { mode: 'auto', start: frame, frames, startPosition: position });
+}
+
+/**
+ * Moves the bar to `position` (0 old picture, 1 new). The first movement off 0 begins the armed transition; reaching 1
+ * ends it, coming back to 0 undoes it. An automatic transition is caught by the bar where the bar is put.
+ */
+export function moveBar(desk: Desk, frame: number, position: number): void {
+  const { air } = desk;
+  settle(air, frame);
+  if (!air.transition) {
+    if (position <= 0 || !begin(desk, frame, 'bar')) return;
+  }
+  const t = air.transition;
+  if (!t) return;
+  t.mode = 'bar';
+  t.position = position;
+  if (position >= 1) {
+    air.transition = null;
+    recueOffAir(desk, t.fromId);
+  } else if (position <= 0) {
+    air.transition = null;
+    air.onAirId = t.fromId;
+    // Next may have been chosen anew while the bar was held; that choice stands.
+    if (air.nextId === t.fromId) air.nextId = t.toId;
+    for (const id of t.lanes) {
+      const state = air.lanes[id];
+      if (!state) continue;
+      if (state.fade.to === 1) lowerLane(desk, id, frame, t.settings.frames);
+      else if (state.picture) state.fade = turnFade(state.fade, 1, frame, t.settings.frames);
+      state.armed = true;
+    }
+    recueOffAir(desk, t.toId);
+  }
+}
+
+/** Position of the bar as the desk shows it. */
+export function barPosition(air: Air, frame: number): number {
+  const running = runningTransition(air, frame);
+  return running ? transitionPosition(running, frame) : 0;
+}

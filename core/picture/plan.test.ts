@@ -1,0 +1,135 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { must, sampleDesk } from '#tests/support/sample-show';
+import { workingFormat } from './capability';
+import { cardRect, containRect, planFrame, wipeCoverage } from './plan';
+import { takeSummary } from './summary';
+import { tallyOf } from './tally';
+
+describe('the frame plan', () => {
+  it('is one full picture at rest', () => {
+    const { show, air } = sampleDesk();
+    const { programme, next } = planFrame(show, air, 5);
+    expect(programme).toMatchObject({ over: null, mix: null, lanes: [], black: 0 });
+    expect(programme.base).toEqual([{ texture: { kind: 'source', id: 'a' }, target: { x: 0, y: 0, width: 64, height: 36 }, fit: 'contain', opacity: 1 }]);
+    expect(next.base[0]?.texture).toEqual({ kind: 'source', id: 'b' });
+  });
+
+  it('mixes both pictures on the way, and shows the armed lane in Next', () => {
+    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-2', content: { kind: 'card', id: 'card' } });
+    desk = must(desk, 'lane.arm', { lane: 'lane-2' });
+    expect(planFrame(desk.show, desk.air, 0).next.lanes).toHaveLength(1);
+    desk = must(desk, 'picture.arm', { kind: 'wipe', direction: 'up', softness: 0.2 });
+    desk = must(desk, 'picture.take', {}, 0);
+    const { programme } = planFrame(desk.show, desk.air, 10);
+    expect(programme.base[0]?.texture).toEqual({ kind: 'source', id: 'a' });
+    expect(programme.over?.[0]?.texture).toEqual({ kind: 'source', id: 'b' });
+    expect(programme.mix).toEqual({ kind: 'wipe', position: 0.5, direction: 'up', softness: 0.2 });
+    expect(programme.lanes[0]).toMatchObject({ opacity: 0.5, target: cardRect(desk.show.raster) });
+  });
+
+  it('goes to black when a clip that should has ended', () => {
+    let desk = must(sampleDesk(), 'media.setPlayback', { source: 'clip', atEnd: 'black' });
+    desk = must(desk, 'picture.cut', { source: 'clip' }, 0);
+    expect(planFrame(desk.show, desk.air, 249).programme.base).toHaveLength(1);
+    expect(planFrame(desk.show, desk.air, 250).programme.base).toHaveLength(0);
+  });
+
+  it('puts the name card inside the 90 % safe area of any raster', () => {
+    fc.assert(fc.property(fc.integer({ min: 8, max: 3840 }), fc.integer({ min: 8, max: 2160 }), (w, h) => {
+      const r = cardRect({ width: w * 2, height: h * 2 });
+      expect(r.x).toBeGreaterThanOrEqual(Math.floor(w * 2 * 0.05));
+      expect(r.y + r.height).toBeLessThanOrEqual(Math.ceil(h * 2 * 0.95));
+    }));
+  });
+});
+
+describe('fitting', () => {
+  it('never distorts, never leaves the target, and touches it', () => {
+    const side = fc.integer({ min: 1, max: 4000 });
+    fc.assert(fc.property(side, side, side, side, (tw, th, w, h) => {
+      const r = containRect({ x: 10, y: 20, width: tw, height: th }, w, h);
+      expect(r.width / r.height).toBeCloseTo(w / h, 6 - Math.ceil(Math.log10(Math.max(1, w / h))));
+      expect(r.x >= 10 - 1e-6 && r.y >= 20 - 1e-6 && r.x + r.width <= 10 + tw + 1e-6 && r.y + r.height <= 20 + th + 1e-6).toBe(true);
+      expect(Math.min(tw - r.width, th - r.height)).toBeLessThan(1e-6);
+    }));
+  });
+});
+
+describe('the wipe', () => {
+  it('shows nothing of the new picture at 0 and all of it at 1, and only ever more between', () => {
+    const unit = fc.double({ min: 0, max: 1, noNaN: true });
+    fc.assert(fc.property(fc.constantFrom('right', 'left', 'down', 'up' as const), unit, unit, unit, unit, unit, (direction, softness, u, v, p, q) => {
+      const at = (position: number) => wipeCoverage({ kind: 'wipe', direction: direction as 'up', softness, position }, u, v);
+      expect(at(0)).toBe(0);
+      expect(at(1)).toBeCloseTo(1, 6);
+      expect(at(Math.min(p, q))).toBeLessThanOrEqual(at(Math.max(p, q)));
+    }));
+  });
+
+  it('travels where its name says', () => {
+    const at = (direction: 'right' | 'left' | 'down' | 'up', u: number, v: number) => wipeCoverage({ kind: 'wipe', direction, softness: 0, position: 0.5 }, u, v);
+    expect([at('right', 0.1, 0.5), at('right', 0.9, 0.5)]).toEqual([1, 0]);
+    expect([at('left', 0.1, 0.5), at('left', 0.9, 0.5)]).toEqual([0, 1]);
+    expect([at('down', 0.5, 0.1), at('up', 0.5, 0.1)]).toEqual([1, 0]);
+  });
+});
+
+describe('tally', () => {
+  it('tells every role of every source', () => {
+    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'bug' } });
+    desk = must(desk, 'lane.show', { lane: 'lane-1' }, 0);
+    desk = must(desk, 'picture.take', {}, 50);
+    const during = tallyOf(desk.show, desk.air, 60);
+    expect([during.a?.onAir, during.b?.onAir, during.a?.next, during.bug?.inUse]).toEqual([true, true, true, true]);
+    const after = tallyOf(desk.show, desk.air, 70);
+    expect([after.a?.onAir, after.b?.onAir, after.c?.next]).toEqual([false, true, false]);
+  });
+
+  it('marks a lane at the very frame it is put up, and an armed one as coming', () => {
+    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'bug' } });
+    expect(tallyOf(must(desk, 'lane.arm', { lane: 'lane-1' }).show, must(desk, 'lane.arm', { lane: 'lane-1' }).air, 0).bug).toMatchObject({ nextInUse: true, inUse: false });
+    desk = must(desk, 'lane.show', { lane: 'lane-1' }, 10);
+    expect(tallyOf(desk.show, desk.air, 10).bug?.inUse).toBe(true);
+  });
+});
+
+describe('what the take will change', () => {
+  it('names picture, sound, player and lanes', () => {
+    let desk = must(sampleDesk(), 'picture.setNext', { source: 'clip' });
+    desk = must(desk, 'lane.setContent', { lane: 'lane-1', content: { kind: 'card', id: 'card' } });
+    desk = must(desk, 'lane.arm', { lane: 'lane-1' });
+    expect(takeSummary(desk.show, desk.air, 0).map((c) => c.text)).toEqual([
+      'Camera a → Clip (dissolve, 20 frames)',
+      'Lane 1: card Ada Holm comes',
+      'Sound of Camera a goes',
+      'Sound of Clip comes',
+      'Clip plays 0:10, then holds',
+    ]);
+  });
+
+  it('is empty when a take would change nothing', () => {
+    const desk = must(sampleDesk(), 'picture.setNext', { source: 'a' });
+    expect(takeSummary(desk.show, desk.air, 0)).toEqual([]);
+  });
+
+  it('agrees with what the take does to the picture', () => {
+    fc.assert(fc.property(fc.constantFrom('a', 'b', 'c', 'clip'), (source) => {
+      const desk = must(sampleDesk(), 'picture.setNext', { source });
+      const told = takeSummary(desk.show, desk.air, 0).some((c) => c.area === 'picture');
+      expect(told).toBe(must(desk, 'picture.take').air.onAirId !== 'a');
+    }));
+  });
+});
+
+describe('the working format', () => {
+  it('is the show’s own with a GPU', () => {
+    expect(workingFormat({ width: 1920, height: 1080 }, { num: 50, den: 1 }, false)).toMatchObject({ raster: { width: 1920, height: 1080 }, frameStep: 1, notice: '' });
+  });
+
+  it('is small and slow enough without one, keeps the proportions, and says so', () => {
+    const work = workingFormat({ width: 1920, height: 1080 }, { num: 60000, den: 1001 }, true);
+    expect(work).toMatchObject({ raster: { width: 640, height: 360 }, frameStep: 2 });
+    expect(work.notice).toContain('29.97');
+  });
+});

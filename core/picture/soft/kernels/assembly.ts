@@ -1,0 +1,201 @@
+/**
+ * The inner loops of the software mixer in AssemblyScript, for WebAssembly SIMD. Compiled by `npm run kernels` into
+ * kernels.wasm.ts. Pointers are byte addresses in the module's memory; weights are 0 to 256. Rows may be read up to
+ * 32 bytes past their end: the allocator leaves room.
+ */
+
+/** `a` towards `b` by `weight`, 16 bytes. */
+// @ts-ignore: decorator
+@inline
+function mix16(a: v128, b: v128, weight: v128, rest: v128): v128 {
+  const round = i16x8.splat(128);
+  const low = i16x8.add(i16x8.add(i16x8.mul(i16x8.extend_low_i8x16_u(a), rest), i16x8.mul(i16x8.extend_low_i8x16_u(b), weight)), round);
+  const high = i16x8.add(i16x8.add(i16x8.mul(i16x8.extend_high_i8x16_u(a), rest), i16x8.mul(i16x8.extend_high_i8x16_u(b), weight)), round);
+  return i8x16.narrow_i16x8_u(i16x8.shr_u(low, 8), i16x8.shr_u(high, 8));
+}
+
+/** out[i] = a[i] towards b[i] by one weight. */
+export function mix(out: usize, a: usize, b: usize, count: i32, weight: i32): void {
+  const w = i16x8.splat(<i16>weight);
+  const rest = i16x8.splat(<i16>(256 - weight));
+  let i = 0;
+  for (; i + 16 <= count; i += 16) v128.store(out + i, mix16(v128.load(a + i), v128.load(b + i), w, rest));
+  for (; i < count; i++) store<u8>(out + i, <u8>((<i32>load<u8>(a + i) * (256 - weight) + <i32>load<u8>(b + i) * weight + 128) >> 8));
+}
+
+/** out[i] = out[i] towards `value`. */
+export function tint(out: usize, count: i32, value: i32, weight: i32): void {
+  const w = i16x8.splat(<i16>weight);
+  const rest = i16x8.splat(<i16>(256 - weight));
+  const v = i8x16.splat(<i8>value);
+  let i = 0;
+  for (; i + 16 <= count; i += 16) v128.store(out + i, mix16(v128.load(out + i), v, w, rest));
+  for (; i < count; i++) store<u8>(out + i, <u8>((<i32>load<u8>(out + i) * (256 - weight) + value * weight + 128) >> 8));
+}
+
+/** As mix, with a weight of its own (u16) for each place. */
+export function mixWeights(out: usize, a: usize, b: usize, weights: usize, count: i32): void {
+  const full = i16x8.splat(256);
+  const round = i16x8.splat(128);
+  let i = 0;
+  for (; i + 8 <= count; i += 8) {
+    const w = v128.load(weights + (i << 1));
+    const x = i16x8.extend_low_i8x16_u(v128.load64_zero(a + i));
+    const y = i16x8.extend_low_i8x16_u(v128.load64_zero(b + i));
+    const sum = i16x8.add(i16x8.add(i16x8.mul(x, i16x8.sub(full, w)), i16x8.mul(y, w)), round);
+    const bytes = i8x16.narrow_i16x8_u(i16x8.shr_u(sum, 8), sum);
+    v128.store64_lane(out + i, bytes, 0);
+  }
+  for (; i < count; i++) {
+    const w = <i32>load<u16>(weights + (i << 1));
+    store<u8>(out + i, <u8>((<i32>load<u8>(a + i) * (256 - w) + <i32>load<u8>(b + i) * w + 128) >> 8));
+  }
+}
+
+/**
+ * Draws rows of a scaled plane. `columns` and `rows` hold (index << 9 | weight) for each target pixel; `spare` is room
+ * for one source row and one target row.
+ */
+export function scale(
+  out: usize, outStride: i32, count: i32, rowCount: i32,
+  source: usize, width: i32, below: i32,
+  columns: usize, rows: usize, weight: i32, spare: usize,
+): void {
+  const line = spare + ((width + 47) & ~15);
+  for (let row = 0; row < rowCount; row++) {
+    const packed = load<i32>(rows + (row << 2));
+    const top = source + <usize>((packed >> 9) * width);
+    mix(spare, top, top + below, width, packed & 511);
+    const target = weight == 256 ? out + row * outStride : line;
+    for (let i = 0; i < count; i++) {
+      const c = load<i32>(columns + (i << 2));
+      const at = spare + (c >> 9);
+      const a = <i32>load<u8>(at);
+      store<u8>(target + i, <u8>(((a << 8) + (<i32>load<u8>(at + 1) - a) * (c & 511) + 128) >> 8));
+    }
+    if (weight != 256) mix(out + row * outStride, out + row * outStride, line, count, weight);
+  }
+}
+
+/** One row by its own alpha (0 to 255) times `weight`; `step` 2 takes every second alpha, for chroma. */
+export function alphaRow(out: usize, source: usize, alpha: usize, count: i32, weight: i32, step: i32): void {
+  const w = i16x8.splat(<i16>weight);
+  const full = i16x8.splat(256);
+  const round = i16x8.splat(128);
+  let i = 0;
+  for (; i + 8 <= count; i += 8) {
+    let share: v128;
+    if (step == 1) share = i16x8.extend_low_i8x16_u(v128.load64_zero(alpha + i));
+    else share = v128.and(v128.load(alpha + (i << 1)), i16x8.splat(255));
+    // 255 becomes 256, so that full alpha covers fully; 256 × 256 would not fit, so full weight skips the product.
+    share = i16x8.add(share, i16x8.shr_u(share, 7));
+    if (weight != 256) share = i16x8.shr_u(i16x8.mul(share, w), 8);
+    const x = i16x8.extend_low_i8x16_u(v128.load64_zero(out + i));
+    const y = i16x8.extend_low_i8x16_u(v128.load64_zero(source + i));
+    const sum = i16x8.add(i16x8.add(i16x8.mul(x, i16x8.sub(full, share)), i16x8.mul(y, share)), round);
+    v128.store64_lane(out + i, i8x16.narrow_i16x8_u(i16x8.shr_u(sum, 8), sum), 0);
+  }
+  for (; i < count; i++) {
+    let share = <i32>load<u8>(alpha + i * step);
+    share = ((share + (share >> 7)) * weight) >> 8;
+    store<u8>(out + i, <u8>((<i32>load<u8>(out + i) * (256 - share) + <i32>load<u8>(source + i) * share + 128) >> 8));
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function luma4(pixels: v128, weights: v128): v128 {
+  const low = i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(pixels), weights);
+  const high = i32x4.dot_i16x8_s(i16x8.extend_high_i8x16_u(pixels), weights);
+  const sum = i32x4.add(v128.shuffle<i32>(low, high, 0, 2, 4, 6), v128.shuffle<i32>(low, high, 1, 3, 5, 7));
+  return i32x4.add(i32x4.shr_s(i32x4.add(sum, i32x4.splat(128)), 8), i32x4.splat(16));
+}
+
+/** Sums of two by two pixels of two rows: two of them, as r g b a r g b a. */
+// @ts-ignore: decorator
+@inline
+function quads(top: v128, bottom: v128): v128 {
+  const low = i16x8.add(i16x8.extend_low_i8x16_u(top), i16x8.extend_low_i8x16_u(bottom));
+  const high = i16x8.add(i16x8.extend_high_i8x16_u(top), i16x8.extend_high_i8x16_u(bottom));
+  return i16x8.add(v128.shuffle<i64>(low, high, 0, 2), v128.shuffle<i64>(low, high, 1, 3));
+}
+
+// @ts-ignore: decorator
+@inline
+function chroma4(first: v128, second: v128, weights: v128): v128 {
+  const low = i32x4.dot_i16x8_s(first, weights);
+  const high = i32x4.dot_i16x8_s(second, weights);
+  const sum = i32x4.add(v128.shuffle<i32>(low, high, 0, 2, 4, 6), v128.shuffle<i32>(low, high, 1, 3, 5, 7));
+  return i32x4.add(i32x4.shr_s(i32x4.add(sum, i32x4.splat(512)), 10), i32x4.splat(128));
+}
+
+/** Eight pixels of two rows of RGBA (or BGRA with `swap`) to BT.709 limited planes; `count` is a multiple of 8. */
+export function rgbaRows(top: usize, bottom: usize, y0: usize, y1: usize, u: usize, v: usize, count: i32, swap: bool): void {
+  const wy = swap ? i16x8(16, 157, 47, 0, 16, 157, 47, 0) : i16x8(47, 157, 16, 0, 47, 157, 16, 0);
+  const wu = swap ? i16x8(112, -86, -26, 0, 112, -86, -26, 0) : i16x8(-26, -86, 112, 0, -26, -86, 112, 0);
+  const wv = swap ? i16x8(-10, -102, 112, 0, -10, -102, 112, 0) : i16x8(112, -102, -10, 0, 112, -102, -10, 0);
+  for (let i = 0; i < count; i += 8) {
+    const at = i << 2;
+    const a = v128.load(top + at), b = v128.load(top + at, 16);
+    const c = v128.load(bottom + at), d = v128.load(bottom + at, 16);
+    const first = i16x8.narrow_i32x4_s(luma4(a, wy), luma4(b, wy));
+    const second = i16x8.narrow_i32x4_s(luma4(c, wy), luma4(d, wy));
+    v128.store64_lane(y0 + i, i8x16.narrow_i16x8_u(first, first), 0);
+    v128.store64_lane(y1 + i, i8x16.narrow_i16x8_u(second, second), 0);
+    const p = quads(a, c), q = quads(b, d);
+    const cu = i16x8.narrow_i32x4_s(chroma4(p, q, wu), chroma4(p, q, wv));
+    const bytes = i8x16.narrow_i16x8_u(cu, cu);
+    v128.store32_lane(u + (i >> 1), bytes, 0);
+    v128.store32_lane(v + (i >> 1), bytes, 1);
+  }
+}
+
+/**
+ * One row of luma to another matrix and range: y·ky/256 + offset + (u−128)·a/256 + (v−128)·b/256, in place. Chroma is
+ * that of the picture before, at half the width.
+ */
+export function convertLuma(y: usize, u: usize, v: usize, count: i32, ky: i32, offset: i32, a: i32, b: i32): void {
+  const wa = i16x8.splat(<i16>a), wb = i16x8.splat(<i16>b), wy = i16x8.splat(<i16>ky);
+  const middle = i16x8.splat(128), base = i16x8.splat(<i16>offset);
+  let i = 0;
+  for (; i + 16 <= count; i += 16) {
+    const cu = i16x8.sub(i16x8.extend_low_i8x16_u(v128.load64_zero(u + (i >> 1))), middle);
+    const cv = i16x8.sub(i16x8.extend_low_i8x16_u(v128.load64_zero(v + (i >> 1))), middle);
+    const term = i16x8.add(i16x8.shr_s(i16x8.add(i16x8.add(i16x8.mul(cu, wa), i16x8.mul(cv, wb)), middle), 8), base);
+    const luma = v128.load(y + i);
+    let low = i16x8.extend_low_i8x16_u(luma), high = i16x8.extend_high_i8x16_u(luma);
+    if (ky != 256) {
+      low = i16x8.shr_u(i16x8.add(i16x8.mul(low, wy), middle), 8);
+      high = i16x8.shr_u(i16x8.add(i16x8.mul(high, wy), middle), 8);
+    }
+    low = i16x8.add(low, v128.shuffle<i16>(term, term, 0, 0, 1, 1, 2, 2, 3, 3));
+    high = i16x8.add(high, v128.shuffle<i16>(term, term, 4, 4, 5, 5, 6, 6, 7, 7));
+    v128.store(y + i, i8x16.narrow_i16x8_u(low, high));
+  }
+  for (; i < count; i++) {
+    const cu = <i32>load<u8>(u + (i >> 1)) - 128, cv = <i32>load<u8>(v + (i >> 1)) - 128;
+    const value = ((<i32>load<u8>(y + i) * ky + 128) >> 8) + offset + ((cu * a + cv * b + 128) >> 8);
+    store<u8>(y + i, <u8>(value < 0 ? 0 : value > 255 ? 255 : value));
+  }
+}
+
+/** Chroma to another matrix and range, in place: u·a + v·b and u·c + v·d around 128, in 1/128 steps. */
+export function convertChroma(u: usize, v: usize, count: i32, a: i32, b: i32, c: i32, d: i32): void {
+  const wa = i16x8.splat(<i16>a), wb = i16x8.splat(<i16>b), wc = i16x8.splat(<i16>c), wd = i16x8.splat(<i16>d);
+  const middle = i16x8.splat(128), round = i16x8.splat(64);
+  let i = 0;
+  for (; i + 8 <= count; i += 8) {
+    const cu = i16x8.sub(i16x8.extend_low_i8x16_u(v128.load64_zero(u + i)), middle);
+    const cv = i16x8.sub(i16x8.extend_low_i8x16_u(v128.load64_zero(v + i)), middle);
+    const nu = i16x8.add(i16x8.shr_s(i16x8.add(i16x8.add(i16x8.mul(cu, wa), i16x8.mul(cv, wb)), round), 7), middle);
+    const nv = i16x8.add(i16x8.shr_s(i16x8.add(i16x8.add(i16x8.mul(cu, wc), i16x8.mul(cv, wd)), round), 7), middle);
+    v128.store64_lane(u + i, i8x16.narrow_i16x8_u(nu, nu), 0);
+    v128.store64_lane(v + i, i8x16.narrow_i16x8_u(nv, nv), 0);
+  }
+  for (; i < count; i++) {
+    const cu = <i32>load<u8>(u + i) - 128, cv = <i32>load<u8>(v + i) - 128;
+    const nu = ((cu * a + cv * b + 64) >> 7) + 128, nv = ((cu * c + cv * d + 64) >> 7) + 128;
+    store<u8>(u + i, <u8>(nu < 0 ? 0 : nu > 255 ? 255 : nu));
+    store<u8>(v + i, <u8>(nv < 0 ? 0 : nv > 255 ? 255 : nv));
+  }
+}

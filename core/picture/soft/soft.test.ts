@@ -1,0 +1,153 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type PicturePlan, type TextureRef } from '../plan';
+import { rasterise } from '#tests/support/reference-rasteriser';
+import { rgbaOf, TEST_PICTURES, type TestPicture, yuvOf } from '#tests/support/test-pictures';
+import { anyPlan, difference } from '#tests/support/picture-plans';
+import { conversion } from '../colour';
+import { SoftMixer } from './compose';
+import { allocate } from './memory';
+import { convertColour, createPlanes, fillFromRgba, fillFromYuv, type Planes, releasePlanes, toYuv } from './planes';
+
+const RASTER = { width: 64, height: 36 };
+
+/** R′G′B′ of BT.709 limited planes, pixel by pixel. */
+function toRgba(p: Planes): Uint8ClampedArray {
+  const out = new Uint8ClampedArray(p.width * p.height * 4);
+  for (let i = 0; i < p.width * p.height; i += 1) {
+    const c = (Math.floor(i / p.width) >> 1) * ((p.width + 1) >> 1) + ((i % p.width) >> 1);
+    const y = (((p.y[i] as number) - 16) * 255) / 219;
+    const cb = (((p.u[c] as number) - 128) * 255) / 224;
+    const cr = (((p.v[c] as number) - 128) * 255) / 224;
+    out.set([y + 1.5748 * cr, y - 0.1873 * cb - 0.4681 * cr, y + 1.8556 * cb, 255], i * 4);
+  }
+  return out;
+}
+
+function planesOf(picture: TestPicture): Planes {
+  const planes = createPlanes(picture.width, picture.height, !picture.opaque);
+  const { width, height, layout } = picture;
+  if (layout === 'rgba') fillFromRgba(planes, { data: rgbaOf(picture), stride: width * 4, red: 0 });
+  else {
+    const luma = { offset: 0, stride: width };
+    const size = width * height;
+    const chroma = layout === 'i420' ? [{ offset: size, stride: width / 2 }, { offset: size + size / 4, stride: width / 2 }] : [{ offset: size, stride: width }];
+    fillFromYuv(planes, yuvOf(picture), [luma, ...chroma]);
+  }
+  return planes;
+}
+
+const known = new Map(Object.entries(TEST_PICTURES).map(([name, picture]) => [name, planesOf(picture)]));
+
+/** Pictures with alpha at just the size asked for, as the renderer prepares them. */
+function sized(name: string, width: number, height: number): Planes {
+  const picture = TEST_PICTURES[name] as TestPicture;
+  const at: TestPicture['at'] = (x, y) => picture.at(Math.min(picture.width - 1, Math.floor(((x + 0.5) * picture.width) / width)), Math.min(picture.height - 1, Math.floor(((y + 0.5) * picture.height) / height)));
+  return planesOf({ ...picture, width, height, at });
+}
+
+const idOf = (ref: TextureRef) => (ref.kind === 'source' ? ref.id : '');
+const mixer = new SoftMixer(
+  RASTER,
+  (ref, w, h) => (TEST_PICTURES[idOf(ref)]?.opaque === false ? sized(idOf(ref), w, h) : (known.get(idOf(ref)) ?? null)),
+  (ref) => TEST_PICTURES[idOf(ref)] ?? null,
+);
+
+/** The reference picture as planes. */
+function reference(plan: PicturePlan): Planes {
+  const planes = createPlanes(RASTER.width, RASTER.height);
+  fillFromRgba(planes, { data: rasterise(plan, RASTER, (ref) => TEST_PICTURES[idOf(ref)] ?? null), stride: RASTER.width * 4, red: 0 });
+  return planes;
+}
+
+describe('the software mixer', () => {
+  it('draws what the reference draws', () => {
+    fc.sample(anyPlan, { numRuns: 150, seed: 99 }).forEach((plan, i) => {
+      const [want, got] = [reference(plan), mixer.draw(plan, RASTER)];
+      const luma = difference(want.y, got.y, 24);
+      const chroma = difference(want.u, got.u, 40).mean + difference(want.v, got.v, 40).mean;
+      // Chroma is scaled at its half size, so strong edges of colour are softer than the reference's; areas agree.
+      const close = { luma: luma.mean < 1.2, edges: luma.share < 0.03, chroma: chroma < 10 };
+      expect(close, `plan ${i}: luma ${luma.mean.toFixed(2)}, ${(luma.share * 100).toFixed(1)} %, chroma ${chroma.toFixed(2)}: ${JSON.stringify(plan)}`).toEqual({ luma: true, edges: true, chroma: true });
+      releasePlanes(want);
+    });
+  });
+
+  it('hands a full picture on without touching it', () => {
+    const plan: PicturePlan = { base: [{ texture: { kind: 'source', id: 'video' }, target: { x: 0, y: 0, ...RASTER }, fit: 'contain', opacity: 1 }], over: null, mix: null, lanes: [], black: 0 };
+    expect(mixer.draw(plan, RASTER)).toBe(known.get('video'));
+  });
+
+  it('never writes into a source’s own planes', () => {
+    const before = [...known.values()].map((p) => p.bytes.slice());
+    fc.sample(anyPlan, { numRuns: 60, seed: 5 }).forEach((plan) => mixer.draw(plan, RASTER));
+    [...known.values()].forEach((p, i) => expect(p.bytes).toEqual(before[i]));
+  });
+});
+
+describe('planes', () => {
+  it('puts white, black and grey where BT.709 limited range has them', () => {
+    expect([toYuv(255, 255, 255), toYuv(0, 0, 0)]).toEqual([[235, 128, 128], [16, 128, 128]]);
+    const [, u, v] = toYuv(128, 128, 128);
+    expect([u, v]).toEqual([128, 128]);
+  });
+
+  it('comes back to the colour it came from, within 3 steps', () => {
+    const byte = fc.integer({ min: 0, max: 255 });
+    fc.assert(fc.property(byte, byte, byte, (r, g, b) => {
+      const planes = createPlanes(2, 2);
+      fillFromRgba(planes, { data: new Uint8Array([r, g, b, 255, r, g, b, 255, r, g, b, 255, r, g, b, 255]), stride: 8, red: 0 });
+      [r, g, b].forEach((want, i) => expect(Math.abs((toRgba(planes)[i] as number) - want)).toBeLessThanOrEqual(3));
+    }));
+  });
+
+  it('converts the same by the kernel as pixel by pixel, in both orders', () => {
+    fc.assert(fc.property(fc.uint8Array({ minLength: 16 * 4 * 4, maxLength: 16 * 4 * 4 }), fc.constantFrom(0 as const, 2 as const), (pixels, red) => {
+      const piece = allocate(pixels.length);
+      piece.bytes.set(pixels);
+      const [slow, quick] = [createPlanes(16, 4), createPlanes(16, 4)];
+      fillFromRgba(slow, { data: pixels, stride: 64, red });
+      fillFromRgba(quick, { data: piece.bytes, pointer: piece.pointer, stride: 64, red });
+      expect(quick.bytes).toEqual(slow.bytes);
+      [slow, quick].forEach(releasePlanes);
+    }));
+  });
+
+  it('reads odd sizes, BGRA and padded rows', () => {
+    const planes = createPlanes(3, 3, true);
+    const data = new Uint8Array(3 * 16);
+    for (let y = 0; y < 3; y += 1) for (let x = 0; x < 3; x += 1) data.set([0, 0, 255, 200], y * 16 + x * 4);
+    fillFromRgba(planes, { data, stride: 16, red: 2 });
+    expect([...planes.y]).toEqual(Array(9).fill(toYuv(255, 0, 0)[0]));
+    expect([...planes.alpha ?? []]).toEqual(Array(9).fill(200));
+  });
+
+  it.each([
+    ['BT.601 limited', 0.299, 0.114, false],
+    ['BT.601 full', 0.299, 0.114, true],
+    ['BT.709 full', 0.2126, 0.0722, true],
+  ])('brings %s to BT.709 limited', (_, kr, kb, full) => {
+    const kg = 1 - kr - kb;
+    const scale = full ? { y: 255, c: 255, y0: 0 } : { y: 219, c: 224, y0: 16 };
+    const { matrix, offset } = conversion(kr === 0.299 ? 'smpte170m' : 'bt709', full);
+    const byte = fc.integer({ min: 0, max: 255 });
+    fc.assert(
+      fc.property(byte, byte, byte, (r, g, b) => {
+        const planes = createPlanes(20, 2);
+        const luma = (kr * r + kg * g + kb * b) / 255;
+        planes.y.fill(Math.round(scale.y0 + luma * scale.y));
+        planes.u.fill(Math.min(255, Math.round(128 + ((b / 255 - luma) / (2 * (1 - kb))) * scale.c)));
+        planes.v.fill(Math.min(255, Math.round(128 + ((r / 255 - luma) / (2 * (1 - kr))) * scale.c)));
+        convertColour(planes, matrix, offset);
+        const want = toYuv(r, g, b);
+        // In the vector part and in the remainder of the row alike.
+        for (const place of [0, 17]) expect(Math.abs((planes.y[place] as number) - want[0])).toBeLessThanOrEqual(3);
+        for (const place of [0, 9]) {
+          expect(Math.abs((planes.u[place] as number) - want[1])).toBeLessThanOrEqual(3);
+          expect(Math.abs((planes.v[place] as number) - want[2])).toBeLessThanOrEqual(3);
+        }
+        releasePlanes(planes);
+      }),
+    );
+  });
+});

@@ -1,0 +1,57 @@
+/** Checks raw data against described classes and names every fault by its path. */
+import { validateSync } from 'class-validator';
+import { type Constructor, type FieldInfo, fieldsOf } from './fields';
+
+/** One fault: where (`sources[2].name`), and what is wrong in plain words. */
+export interface Problem {
+  path: string;
+  message: string;
+}
+
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+const join = (path: string, key: string) => (path === '' ? key : `${path}.${key}`);
+
+/**
+ * All faults of `raw` as an instance of `of`; empty when it fits exactly. Unknown fields are faults: a typing
+ * mistake in a field's name must not pass silently.
+ */
+export function check(of: Constructor, raw: unknown, path = ''): Problem[] {
+  if (!isRecord(raw)) return [{ path: path || '(all)', message: 'must be an object' }];
+  const fields = fieldsOf(of);
+  const known = new Map(fields.map((f) => [f.name, f]));
+  const problems: Problem[] = [];
+  const instance = new of() as Record<string, unknown>;
+  for (const key of Object.keys(raw)) {
+    if (!known.has(key)) problems.push({ path: join(path, key), message: 'is not a known field' });
+    else instance[key] = raw[key];
+  }
+  for (const error of validateSync(instance, { forbidUnknownValues: false })) {
+    const info = known.get(error.property);
+    problems.push({ path: join(path, error.property), message: messageFor(info, raw[error.property]) });
+  }
+  const faulty = new Set(problems.map((p) => p.path));
+  for (const info of fields) {
+    if (!faulty.has(join(path, info.name))) problems.push(...checkNested(info, raw[info.name], join(path, info.name)));
+  }
+  return problems;
+}
+
+function messageFor(info: FieldInfo | undefined, value: unknown): string {
+  if (value === undefined) return 'is missing';
+  const shown = typeof value === 'string' ? `"${value.slice(0, 40)}"` : String(JSON.stringify(value) ?? value).slice(0, 40);
+  return `must be ${info?.type ?? 'valid'}${info?.nullable ? ' or null' : ''}, not ${shown}`;
+}
+
+function checkNested(info: FieldInfo, value: unknown, path: string): Problem[] {
+  if (value === undefined || value === null) return [];
+  if (info.variant) {
+    const of = isRecord(value) ? info.variant(value) : null;
+    return of ? check(of, value, path) : [{ path, message: 'is of no known kind' }];
+  }
+  if (!info.nested) return [];
+  const { of, list } = info.nested;
+  if (!list) return check(of(), value, path);
+  return (value as unknown[]).flatMap((item, index) => check(of(), item, `${path}[${index}]`));
+}

@@ -1,0 +1,114 @@
+/**
+ * Decorators that say what a field is, once: for validation (class-validator), for the generated command
+ * reference, and for messages. Used by the show document and by every command's arguments.
+ */
+import 'reflect-metadata';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateIf,
+} from 'class-validator';
+
+export type Constructor<T = object> = new () => T;
+
+/** What is known of one field of a class. */
+export interface FieldInfo {
+  name: string;
+  /** For people: "whole number 1 to 9999, frames". */
+  type: string;
+  about: string;
+  optional: boolean;
+  nullable: boolean;
+  nested?: { of: () => Constructor; list: boolean };
+  /** Picks the class of a union member from the raw value; null when the value names none. */
+  variant?: (raw: Record<string, unknown>) => Constructor | null;
+}
+
+interface Options {
+  optional?: boolean;
+  nullable?: boolean;
+}
+
+const registry = new WeakMap<object, Map<string, FieldInfo>>();
+
+/** Every described field of a class, in order of declaration, inherited ones first. */
+export function fieldsOf(of: Constructor): FieldInfo[] {
+  const chain: FieldInfo[] = [];
+  const parent = Object.getPrototypeOf(of.prototype) as object | null;
+  if (parent && parent !== Object.prototype) chain.push(...fieldsOf(parent.constructor as Constructor));
+  return [...chain, ...(registry.get(of.prototype as object)?.values() ?? [])];
+}
+
+function field(
+  type: string,
+  about: string,
+  options: Options,
+  validators: PropertyDecorator[],
+  extra: Partial<FieldInfo> = {},
+): PropertyDecorator {
+  return (target, key) => {
+    const own = registry.get(target) ?? new Map<string, FieldInfo>();
+    registry.set(target, own);
+    const nullable = options.nullable ?? false;
+    own.set(String(key), { name: String(key), type, about, optional: options.optional ?? false, nullable, ...extra });
+    if (options.optional) ValidateIf((_, value) => value !== undefined)(target, key);
+    if (nullable) ValidateIf((_, value) => value !== null)(target, key);
+    for (const validator of validators) validator(target, key);
+  };
+}
+
+/** Text of at most `max` characters, and at least `min` (default 0). */
+export const Text = (max: number, about: string, options: Options & { min?: number } = {}) =>
+  field(`text, ${options.min ?? 0} to ${max} characters`, about, options, [IsString(), Length(options.min ?? 0, max)]);
+
+/** An identity: letters, digits, `-` and `_`, at most 64. */
+export const Id = (about: string, options: Options = {}) =>
+  field('id', about, options, [IsString(), Matches(/^[\w-]{1,64}$/, { message: '$property must be an id' })]);
+
+/** A finite number in a closed range. */
+export const Num = (min: number, max: number, about: string, options: Options = {}) =>
+  field(`number ${min} to ${max}`, about, options, [
+    IsNumber({ allowNaN: false, allowInfinity: false }),
+    Min(min),
+    Max(max),
+  ]);
+
+/** A whole number in a closed range. */
+export const Whole = (min: number, max: number, about: string, options: Options = {}) =>
+  field(`whole number ${min} to ${max}`, about, options, [IsInt(), Min(min), Max(max)]);
+
+export const Flag = (about: string, options: Options = {}) => field('true or false', about, options, [IsBoolean()]);
+
+export const OneOf = (values: readonly string[], about: string, options: Options = {}) =>
+  field(values.map((v) => `\`${v}\``).join(', '), about, options, [IsIn([...values])]);
+
+/** `#rrggbb`. */
+export const Colour = (about: string, options: Options = {}) =>
+  field('colour, #rrggbb', about, options, [
+    Matches(/^#[0-9a-fA-F]{6}$/, { message: '$property must be a colour such as #1b2a2e' }),
+  ]);
+
+/** One nested object of a described class. */
+export const Nested = (of: () => Constructor, about: string, options: Options = {}) =>
+  field('object', about, options, [IsObject()], { nested: { of, list: false } });
+
+/** A list of nested objects, at most `max`. */
+export const ListOf = (of: () => Constructor, max: number, about: string) =>
+  field(`list, at most ${max}`, about, {}, [IsArray(), ArrayMaxSize(max)], { nested: { of, list: true } });
+
+/** One nested object whose class depends on its content. */
+export const Variant = (
+  variant: (raw: Record<string, unknown>) => Constructor | null,
+  about: string,
+  options: Options = {},
+) => field('object', about, options, [IsObject()], { variant });

@@ -1,0 +1,58 @@
+/** New shows, sources and lanes with sensible first settings. */
+import { type Rate } from '../time/rate';
+import { LANE_COUNT, type Lane, type Raster, SHOW_VERSION, type Show } from './show';
+import { type Source, type SourceSettings } from './source';
+
+/** Tile colours, handed out in turn; far enough apart to tell in a dim room. */
+export const TILE_COLOURS = ['#5aa9c9', '#c9955a', '#8fbf6a', '#b58ad6', '#d67f8c', '#5fc2b0', '#c2b65f', '#8c9bd9'];
+
+export function createLane(index: number): Lane {
+  return { id: `lane-${index + 1}`, name: `Lane ${index + 1}`, content: null, fadeFrames: 12, holdSeconds: null };
+}
+
+/** An empty show. `id` must be new. */
+export function createShow(id: string, name: string, raster: Raster, rate: Rate): Show {
+  return {
+    format: 'bivoca-show',
+    version: SHOW_VERSION,
+    id,
+    name,
+    raster: { ...raster },
+    rate: { ...rate },
+    sources: [],
+    groups: [],
+    cards: [],
+    lanes: Array.from({ length: LANE_COUNT }, (_, i) => createLane(i)),
+    transition: {
+      kind: 'dissolve',
+      frames: Math.max(1, Math.round(rate.num / rate.den)),
+      dipColour: '#0d1517',
+      direction: 'right',
+      softness: 0.06,
+    },
+    blackFrames: Math.max(1, Math.round(rate.num / rate.den)),
+    programme: { faderDb: 0, ceilingDb: -1 },
+    output: {
+      recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5 },
+      stream: { url: '/ingest/pier', key: 'kites', megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5 },
+    },
+  };
+}
+
+/** A source with the first free number and the next colour in turn; pass what should differ. */
+export function createSource(show: Show, id: string, name: string, settings: SourceSettings): Source {
+  const taken = new Set(show.sources.map((s) => s.number));
+  let number: number | null = 1;
+  while (number !== null && taken.has(number)) number = number < 99 ? number + 1 : null;
+  const follows = settings.kind !== 'camera' || settings.audioDeviceId === null;
+  return {
+    id,
+    name,
+    colour: TILE_COLOURS[show.sources.length % TILE_COLOURS.length] ?? '#5aa9c9',
+    number,
+    groupId: null,
+    feedsOnly: false,
+    sound: { faderDb: settings.kind === 'test' ? -6 : 0, muted: false, follows },
+    settings,
+  };
+}

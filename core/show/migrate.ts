@@ -1,0 +1,46 @@
+/** Brings a show of any known version to the present one. */
+import { SHOW_VERSION, type Show } from './show';
+import { ShowError, showProblems } from './validate';
+
+type Raw = Record<string, unknown>;
+
+/** `MIGRATIONS[n]` makes version n+1 out of version n; each is pure and stays for ever. */
+const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
+  // Version 0: drafts made before fade to black had a length of its own.
+  0: (raw) => {
+    const transition = raw.transition as Raw | undefined;
+    return { ...raw, version: 1, blackFrames: raw.blackFrames ?? transition?.frames ?? 25 };
+  },
+};
+
+/**
+ * `raw` as a sound show of the present version.
+ * @throws ShowError when it is no show, is from a newer Bivoca, or is faulty: with every place.
+ */
+export function readShow(raw: unknown): Show {
+  if (typeof raw !== 'object' || raw === null || (raw as Raw).format !== 'bivoca-show') {
+    throw new ShowError('This is not a Bivoca show: its format mark is missing.');
+  }
+  let data = raw as Raw;
+  const version = data.version;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 0) {
+    throw new ShowError('This show does not say which version it is.', [{ path: 'version', message: 'is missing' }]);
+  }
+  if (version > SHOW_VERSION) {
+    throw new ShowError(
+      `This show was saved by a newer Bivoca (version ${version}; this one reads up to ${SHOW_VERSION}). Update Bivoca to open it.`,
+    );
+  }
+  for (let v = version; v < SHOW_VERSION; v += 1) {
+    const step = MIGRATIONS[v];
+    if (!step) throw new ShowError(`Version ${v} of the show form is not known.`);
+    data = step(data);
+  }
+  const problems = showProblems(data);
+  if (problems.length > 0) {
+    const first = problems[0];
+    const more = problems.length > 1 ? ` (and ${problems.length - 1} more)` : '';
+    throw new ShowError(`This show is damaged: ${first?.path} ${first?.message}${more}.`, problems);
+  }
+  return data as unknown as Show;
+}

@@ -1,0 +1,183 @@
+/** Commands for the list of sources. References are by identity; numbers are pinned by the crew. */
+import { CommandError, defineCommand } from '../commands/command';
+import { requireSource } from '../picture/commands';
+import { settle } from '../picture/mixer';
+import { Colour, Flag, Id, Text, Variant, Whole } from '../schema/fields';
+import { type Desk } from './air';
+import { createSource } from './create';
+import { settingsClass, type SourceSettings } from './source';
+import { usesOf } from './usage';
+
+class AddArgs {
+  @Text(80, 'name', { min: 1 }) name!: string;
+  @Variant(settingsClass, 'what it is; fields depend on `kind`') settings!: SourceSettings;
+  @Flag('feeds lanes and layouts only', { optional: true }) feedsOnly?: boolean;
+}
+class SourceArg {
+  @Id('source') source!: string;
+}
+class EditArgs extends SourceArg {
+  @Text(80, 'name', { min: 1, optional: true }) name?: string;
+  @Colour('colour of its tile', { optional: true }) colour?: string;
+  @Flag('feeds lanes and layouts only', { optional: true }) feedsOnly?: boolean;
+}
+class SettingsArgs extends SourceArg {
+  @Variant(settingsClass, 'what it is from now on') settings!: SourceSettings;
+}
+class PinArgs extends SourceArg {
+  @Whole(1, 99, 'number; null for none', { nullable: true }) number!: number | null;
+}
+class MoveArgs extends SourceArg {
+  @Whole(0, 499, 'place in the list, from 0') index!: number;
+}
+class SetGroupArgs extends SourceArg {
+  @Id('group; null for none', { nullable: true }) group!: string | null;
+}
+class RemoveArgs extends SourceArg {
+  @Flag('also take it out of Next and of lanes that hold it ready', { optional: true }) force?: boolean;
+}
+class AddGroupArgs {
+  @Text(40, 'name', { min: 1 }) name!: string;
+}
+class GroupArg {
+  @Id('group') group!: string;
+}
+class EditGroupArgs extends GroupArg {
+  @Text(40, 'name', { min: 1, optional: true }) name?: string;
+  @Flag('folded away', { optional: true }) folded?: boolean;
+}
+
+function requireGroup(desk: Desk, id: string) {
+  const group = desk.show.groups.find((g) => g.id === id);
+  if (!group) throw new CommandError('unknown-group', `There is no group "${id}" in this show.`, 'group');
+  return group;
+}
+
+function checkMedia(settings: SourceSettings): void {
+  if (settings.kind === 'media' && settings.out !== null && settings.out <= settings.in) {
+    throw new CommandError('empty-span', 'The out point must be later than the in point.', 'settings.out');
+  }
+}
+
+export const sourceCommands = [
+  defineCommand({
+    type: 'source.add',
+    title: 'Add a source',
+    about: 'Adds a source at the end of the list, with the first free number. Returns its `id`.',
+    args: AddArgs,
+    run: (desk, { name, settings, feedsOnly }, { newId }) => {
+      checkMedia(settings);
+      if (desk.show.sources.length >= 500) throw new CommandError('too-many', 'A show holds at most 500 sources.');
+      const source = createSource(desk.show, newId(), name, settings);
+      if (feedsOnly) Object.assign(source, { feedsOnly, number: null });
+      desk.show.sources.push(source);
+      return { id: source.id };
+    },
+  }),
+  defineCommand({
+    type: 'source.edit',
+    title: 'Edit a source',
+    about: 'Name, colour, and whether it stands in the switching list.',
+    args: EditArgs,
+    mergeKey: ({ source }) => `source:${source}`,
+    run: (desk, { source, ...change }) => {
+      Object.assign(requireSource(desk, source), change);
+    },
+  }),
+  defineCommand({
+    type: 'source.setSettings',
+    title: 'Change what a source is',
+    about: 'Gives a source another device, file or picture; it keeps its identity, number and places.',
+    args: SettingsArgs,
+    run: (desk, { source, settings }) => {
+      checkMedia(settings);
+      requireSource(desk, source).settings = settings;
+      delete desk.air.players[source];
+    },
+  }),
+  defineCommand({
+    type: 'source.pin',
+    title: 'Pin a number',
+    about: 'Gives a source a number on keys. Refused when another wears it.',
+    args: PinArgs,
+    run: (desk, { source, number }) => {
+      const target = requireSource(desk, source);
+      const holder = number === null ? undefined : desk.show.sources.find((s) => s.number === number && s.id !== source);
+      if (holder) throw new CommandError('number-taken', `${holder.name} wears the number ${number}. Unpin it there first.`, 'number');
+      target.number = number;
+    },
+  }),
+  defineCommand({
+    type: 'source.move',
+    title: 'Move a source in the list',
+    about: 'Changes the order of the list. Numbers and references stay.',
+    args: MoveArgs,
+    run: (desk, { source, index }) => {
+      const list = desk.show.sources;
+      const from = list.indexOf(requireSource(desk, source));
+      const [moved] = list.splice(from, 1);
+      if (moved) list.splice(Math.min(index, list.length), 0, moved);
+    },
+  }),
+  defineCommand({
+    type: 'source.setGroup',
+    title: 'Put a source into a group',
+    about: 'Lists a source under a group, or under none.',
+    args: SetGroupArgs,
+    run: (desk, { source, group }) => {
+      if (group !== null) requireGroup(desk, group);
+      requireSource(desk, source).groupId = group;
+    },
+  }),
+  defineCommand({
+    type: 'source.remove',
+    title: 'Remove a source',
+    about: 'Refused while it is used, naming the places; `force` frees Next and lanes, but never what is on air.',
+    args: RemoveArgs,
+    run: (desk, { source: id, force }, { frame }) => {
+      const source = requireSource(desk, id);
+      settle(desk.air, frame);
+      const uses = usesOf(desk.show, desk.air, id, frame);
+      const blocking = force ? uses.filter((u) => u.onAir) : uses;
+      if (blocking.length > 0) {
+        const places = blocking.map((u) => u.place).join('; ');
+        throw new CommandError('in-use', `${source.name} is in use: ${places}.`, 'source');
+      }
+      desk.show.sources = desk.show.sources.filter((s) => s.id !== id);
+      for (const lane of desk.show.lanes) if (lane.content?.kind === 'source' && lane.content.id === id) lane.content = null;
+      if (desk.air.nextId === id) desk.air.nextId = null;
+      delete desk.air.players[id];
+    },
+  }),
+  defineCommand({
+    type: 'group.add',
+    title: 'Add a group',
+    about: 'Adds an empty group of sources. Returns its `id`.',
+    args: AddGroupArgs,
+    run: (desk, { name }, { newId }) => {
+      const id = newId();
+      desk.show.groups.push({ id, name, folded: false });
+      return { id };
+    },
+  }),
+  defineCommand({
+    type: 'group.edit',
+    title: 'Edit a group',
+    about: 'Name of a group, and whether it is folded away.',
+    args: EditGroupArgs,
+    run: (desk, { group, ...change }) => {
+      Object.assign(requireGroup(desk, group), change);
+    },
+  }),
+  defineCommand({
+    type: 'group.remove',
+    title: 'Remove a group',
+    about: 'Its sources stay, in no group.',
+    args: GroupArg,
+    run: (desk, { group: id }) => {
+      requireGroup(desk, id);
+      desk.show.groups = desk.show.groups.filter((g) => g.id !== id);
+      for (const source of desk.show.sources) if (source.groupId === id) source.groupId = null;
+    },
+  }),
+];

@@ -1,0 +1,63 @@
+/** Whether raw data is a show: fields by class, then what holds between them. */
+import { check, type Problem } from '../schema/check';
+import { Show } from './show';
+
+/** Data that is not a usable show; `problems` names each place. */
+export class ShowError extends Error {
+  constructor(
+    message: string,
+    readonly problems: Problem[] = [],
+  ) {
+    super(message);
+  }
+}
+
+/** Every fault in `raw` as a show of the present version; empty when it is sound. */
+export function showProblems(raw: unknown): Problem[] {
+  const problems = check(Show, raw);
+  return problems.length > 0 ? problems : relationProblems(raw as Show);
+}
+
+function doubles(values: (string | number | null)[], path: (index: number) => string, what: string): Problem[] {
+  const seen = new Set<string | number>();
+  return values.flatMap((value, index) => {
+    if (value === null) return [];
+    if (seen.has(value)) return [{ path: path(index), message: `${what} ${value} is used twice` }];
+    seen.add(value);
+    return [];
+  });
+}
+
+function relationProblems(show: Show): Problem[] {
+  const problems = [
+    ...doubles(show.sources.map((s) => s.id), (i) => `sources[${i}].id`, 'id'),
+    ...doubles(show.sources.map((s) => s.number), (i) => `sources[${i}].number`, 'number'),
+    ...doubles(show.groups.map((g) => g.id), (i) => `groups[${i}].id`, 'id'),
+    ...doubles(show.cards.map((c) => c.id), (i) => `cards[${i}].id`, 'id'),
+    ...doubles(show.lanes.map((l) => l.id), (i) => `lanes[${i}].id`, 'id'),
+  ];
+  for (const side of ['width', 'height'] as const) {
+    if (show.raster[side] % 2 !== 0) problems.push({ path: `raster.${side}`, message: 'must be even' });
+  }
+  const fps = show.rate.num / show.rate.den;
+  if (fps < 1 || fps > 240) problems.push({ path: 'rate', message: `must be 1 to 240 frames a second, not ${fps}` });
+  const groups = new Set(show.groups.map((g) => g.id));
+  show.sources.forEach((source, i) => {
+    if (source.groupId !== null && !groups.has(source.groupId)) {
+      problems.push({ path: `sources[${i}].groupId`, message: `no group has the id "${source.groupId}"` });
+    }
+    const s = source.settings;
+    if (s.kind === 'media' && s.out !== null && s.out <= s.in) {
+      problems.push({ path: `sources[${i}].settings.out`, message: 'must be later than the in point' });
+    }
+  });
+  show.lanes.forEach((lane, i) => {
+    const content = lane.content;
+    if (!content) return;
+    const list: { id: string }[] = content.kind === 'source' ? show.sources : show.cards;
+    if (!list.some((item) => item.id === content.id)) {
+      problems.push({ path: `lanes[${i}].content.id`, message: `no ${content.kind} has the id "${content.id}"` });
+    }
+  });
+  return problems;
+}

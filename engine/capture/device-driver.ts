@@ -1,0 +1,141 @@
+/** Cameras, capture cards and microphones, through getUserMedia; and screens, through getDisplayMedia. */
+import { type CameraSettings, type ScreenSettings } from '#core/show/source';
+import { type Driver, type SourceLink } from './driver';
+
+/** Tries again after so many milliseconds, and whenever the list of devices changes. */
+const RETRY_MS = 2000;
+
+const CAUSES: Record<string, string> = {
+  NotAllowedError: 'the browser was not allowed to use it: allow it at the address bar',
+  NotFoundError: 'not plugged in',
+  NotReadableError: 'another program is using it, or the device failed',
+  OverconstrainedError: 'the device does not offer this picture size or rate',
+  AbortError: 'the device stopped answering',
+  InvalidStateError: 'press Start on its tile: the browser asks which screen to show',
+};
+
+function causeOf(error: unknown): string {
+  const name = error instanceof DOMException ? error.name : '';
+  return CAUSES[name] ?? (error instanceof Error ? error.message : String(error));
+}
+
+/** The device by identity, or by label when its identity has changed. */
+async function findDevice(kind: MediaDeviceKind, id: string, label: string): Promise<string | undefined> {
+  if (id === '' && label === '') return undefined;
+  const devices = (await navigator.mediaDevices.enumerateDevices()).filter((d) => d.kind === kind);
+  return (devices.find((d) => d.deviceId === id) ?? devices.find((d) => label !== '' && d.label === label))?.deviceId ?? id;
+}
+
+async function openCamera(settings: CameraSettings): Promise<MediaStream> {
+  const { width, height, frameRate } = settings;
+  const video: MediaTrackConstraints = {};
+  const device = await findDevice('videoinput', settings.deviceId, settings.deviceLabel);
+  if (device) video.deviceId = { exact: device };
+  if (width) video.width = { ideal: width };
+  if (height) video.height = { ideal: height };
+  if (frameRate) video.frameRate = { ideal: frameRate };
+  let audio: MediaTrackConstraints | false = false;
+  if (settings.audioDeviceId !== null) {
+    // A programme needs the microphone as it is: no call processing.
+    audio = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
+    const microphone = await findDevice('audioinput', settings.audioDeviceId, settings.audioDeviceLabel);
+    if (microphone) audio.deviceId = { exact: microphone };
+  }
+  return navigator.mediaDevices.getUserMedia({ video, audio });
+}
+
+const openScreen = (settings: ScreenSettings): Promise<MediaStream> =>
+  navigator.mediaDevices.getDisplayMedia({ video: true, audio: settings.withSound });
+
+function deliver(stream: MediaStream, link: SourceLink): MediaStreamTrack | undefined {
+  const [video] = stream.getVideoTracks();
+  if (video) link.frameStream(new MediaStreamTrackProcessor({ track: video }).readable);
+  if (stream.getAudioTracks().length > 0) link.soundStream(stream);
+  return video;
+}
+
+/** Keeps a stream open: says why it is not, and opens it again when it can. */
+function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: boolean): { stop: () => void; retry: () => void } {
+  let stream: MediaStream | null = null;
+  let stopped = false;
+  let opening = false;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const close = () => {
+    stream?.getTracks().forEach((track) => track.stop());
+    stream = null;
+  };
+  const lose = (cause: string) => {
+    close();
+    if (stopped) return;
+    link.health('lost', cause);
+    clearTimeout(timer);
+    if (retries) timer = setTimeout(() => void start(), RETRY_MS);
+  };
+  async function start(): Promise<void> {
+    if (stopped || stream || opening) return;
+    opening = true;
+    try {
+      const opened = await open();
+      if (stopped) {
+        opened.getTracks().forEach((track) => track.stop());
+        return;
+      }
+      stream = opened;
+      const video = deliver(opened, link);
+      link.health('live');
+      for (const track of opened.getTracks()) {
+        track.addEventListener('ended', () => {
+          if (stream === opened) lose(track === video ? 'unplugged, or its permission was withdrawn' : 'its microphone has stopped');
+        });
+      }
+    } catch (error) {
+      lose(causeOf(error));
+    } finally {
+      opening = false;
+    }
+  }
+  const changed = () => void start();
+  if (retries) navigator.mediaDevices.addEventListener('devicechange', changed);
+  return {
+    retry: changed,
+    stop: () => {
+      stopped = true;
+      clearTimeout(timer);
+      navigator.mediaDevices.removeEventListener('devicechange', changed);
+      close();
+    },
+  };
+}
+
+export const cameraDriver: Driver = (source, _air, link) => {
+  link.health('waiting', 'opening the device');
+  const kept = keepOpen(() => openCamera(source.settings as CameraSettings), link, true);
+  kept.retry();
+  return { stop: kept.stop };
+};
+
+const screenStarts = new Map<string, () => void>();
+
+/** Screens need a press by the person at the machine each time; this is that press. */
+export const startScreen = (sourceId: string): void => screenStarts.get(sourceId)?.();
+
+export const screenDriver: Driver = (source, _air, link) => {
+  link.health('lost', 'press Start on its tile: the browser asks which screen to show');
+  const kept = keepOpen(() => openScreen(source.settings as ScreenSettings), link, false);
+  screenStarts.set(source.id, kept.retry);
+  return {
+    stop: () => {
+      screenStarts.delete(source.id);
+      kept.stop();
+    },
+  };
+};
+
+/** Capture devices by kind, with labels once permission was given. */
+export async function listDevices(): Promise<{ cameras: MediaDeviceInfo[]; microphones: MediaDeviceInfo[] }> {
+  const devices = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
+  return {
+    cameras: devices.filter((d) => d.kind === 'videoinput'),
+    microphones: devices.filter((d) => d.kind === 'audioinput'),
+  };
+}

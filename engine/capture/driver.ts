@@ -1,0 +1,38 @@
+/** The shape of every driver: devices, files, drawn sources and stand-ins alike. */
+import { type Air } from '#core/show/air';
+import { type Raster } from '#core/show/show';
+import { type Source, type SourceKind } from '#core/show/source';
+import { type Rate } from '#core/time/rate';
+import { type SourceHealth } from '../picture/messages';
+
+/** What a driver delivers into. Each call replaces what was connected before. */
+export interface SourceLink {
+  /** A port for FrameMessages. */
+  framePort(): MessagePort;
+  /** A browser's own stream of frames, stamped as they arrive. */
+  frameStream(stream: ReadableStream<VideoFrame>): void;
+  /** One picture that stays. */
+  still(image: ImageBitmap): void;
+  /** A port for SoundChunks. */
+  soundPort(): MessagePort;
+  soundStream(stream: MediaStream): void;
+  health(state: SourceHealth['state'], cause?: string): void;
+}
+
+export interface EngineFormat {
+  clock: SharedArrayBuffer;
+  rate: Rate;
+  /** Every how many frames of the show are drawn here: 1, or more on a slow machine. */
+  frameStep: number;
+  working: Raster;
+}
+
+export interface DriverHandle {
+  stop(): void;
+  /** The source or its player has changed without needing a restart. */
+  update?(source: Source, air: Air): void;
+}
+
+export type Driver = (source: Source, air: Air, link: SourceLink, format: EngineFormat) => DriverHandle;
+
+export type Drivers = Partial<Record<SourceKind, Driver>>;

@@ -1,0 +1,33 @@
+/** Writes the as-run log as things come on air and leave. */
+import { onAirItems, type OnAirItem } from '#core/output/as-run';
+import { type Air } from '#core/show/air';
+import { type Show } from '#core/show/show';
+import { db } from '../storage/db';
+
+export class AsRunLog {
+  private readonly open = new Map<string, Promise<number>>();
+
+  constructor(private readonly showId: string) {}
+
+  /** Ends what an earlier window left open, then listens. */
+  async closeStale(frame: number, at: number): Promise<void> {
+    await db.asRun.where('showId').equals(this.showId).filter((row) => row.endedAt === null).modify({ endedAt: at, endFrame: frame });
+  }
+
+  /** Compares what is on air at `frame` with what was; call once a frame. */
+  follow(show: Show, air: Air, frame: number): void {
+    const items = new Map(onAirItems(show, air, frame).map((item) => [`${item.place}\n${item.what}`, item]));
+    const now = Date.now();
+    for (const [key, row] of this.open) {
+      if (items.has(key)) continue;
+      this.open.delete(key);
+      void row.then((id) => db.asRun.update(id, { endedAt: now, endFrame: frame }));
+    }
+    for (const [key, item] of items) if (!this.open.has(key)) this.open.set(key, this.begin(item, frame, now));
+  }
+
+  private async begin(item: OnAirItem, frame: number, now: number): Promise<number> {
+    const id = await db.asRun.add({ ...item, showId: this.showId, startedAt: now, startFrame: frame, endedAt: null, endFrame: null });
+    return id as number;
+  }
+}

@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest';
+import { must, sampleDesk } from '#tests/support/sample-show';
+import { type ShowRow } from '../storage/db';
+import { recoverAir } from './recovery';
+
+const row = (change: Partial<ShowRow>): ShowRow => ({
+  id: 'show',
+  name: 'Sample',
+  show: sampleDesk().show,
+  air: null,
+  epoch: 0,
+  createdAt: 0,
+  openedAt: 0,
+  savedAt: 0,
+  savedFrame: 0,
+  deletedAt: null,
+  thumbnail: null,
+  openSince: null,
+  ...change,
+});
+
+describe('coming back after an interruption', () => {
+  it('begins empty and without a word when the show was never opened', () => {
+    const { air, notices } = recoverAir(row({}));
+    expect([air.onAirId, notices]).toEqual([null, []]);
+  });
+
+  it('puts the same picture on air and says what was interrupted', () => {
+    const desk = must(must(must(sampleDesk(), 'picture.cut', {}, 10), 'output.startRecording'), 'output.startStream');
+    const { air, notices } = recoverAir(row({ air: desk.air, openSince: 5 }));
+    expect(air).toMatchObject({ onAirId: 'b', nextId: 'a', recording: null, stream: null });
+    expect(notices.join(' ')).toMatch(/Camera b is on air again.*recording was interrupted.*stream was interrupted/);
+  });
+
+  it('says nothing after a clean end', () => {
+    expect(recoverAir(row({ air: sampleDesk().air })).notices).toEqual([]);
+  });
+
+  it('gives lanes that the saved air does not know a state of their own', () => {
+    const { air } = sampleDesk();
+    expect(Object.keys(recoverAir(row({ air: { ...air, lanes: {} } })).air.lanes)).toEqual(['lane-1', 'lane-2', 'lane-3', 'lane-4']);
+  });
+});

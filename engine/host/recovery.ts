@@ -1,0 +1,47 @@
+/** Puts a show together again that was cut off: by a reload, a crash, or a kill. */
+import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
+import { createAir, createAirLane } from '#core/show/air';
+import { findSource } from '#core/show/show';
+import { formatDuration } from '#core/time/duration';
+import { db, type RecordingRow, type ShowRow } from '../storage/db';
+import { folder } from '../storage/opfs';
+
+/** Air as it can go on, and what the crew should know. */
+export function recoverAir(row: ShowRow): { air: ReturnType<typeof createAir>; notices: string[] } {
+  const fresh = createAir(row.show);
+  if (!row.air) return { air: fresh, notices: [] };
+  const air = { ...fresh, ...row.air, recording: null, stream: null, lanes: { ...row.air.lanes } };
+  for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
+  const notices: string[] = [];
+  if (row.air.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');
+  if (row.air.stream) notices.push('The stream was interrupted. Start it again when you are ready.');
+  const onAir = findSource(row.show, air.onAirId);
+  if (row.openSince !== null && onAir) notices.unshift(`The show was interrupted. ${onAir.name} is on air again.`);
+  return { air, notices };
+}
+
+/** Seconds that a cut-off file really plays; 0 when nothing of it does. */
+async function playableSeconds(row: RecordingRow): Promise<{ seconds: number; bytes: number }> {
+  try {
+    const handle = await (await folder('recordings')).getFileHandle(`${row.id}.${row.extension}`);
+    const file = await handle.getFile();
+    const input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
+    const seconds = await input.computeDuration().catch(() => 0);
+    input.dispose();
+    return { seconds, bytes: file.size };
+  } catch {
+    return { seconds: 0, bytes: 0 };
+  }
+}
+
+/** Marks recordings of the show that never ended as cut off, with their true length. Returns what to tell. */
+export async function recoverRecordings(showId: string): Promise<string[]> {
+  const open = await db.recordings.where('state').equals('recording').filter((row) => row.showId === showId).toArray();
+  return Promise.all(
+    open.map(async (row) => {
+      const { seconds, bytes } = await playableSeconds(row);
+      await db.recordings.update(row.id, { state: 'cut', seconds, bytes, note: 'cut off' });
+      return `“${row.name}” was cut off and plays for ${formatDuration(seconds)}.`;
+    }),
+  );
+}

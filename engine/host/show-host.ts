@@ -1,0 +1,350 @@
+/** Runs one show: the only place where show and air change, and where the threads are wired together. */
+import { type Patch } from 'immer';
+import { nanoid } from 'nanoid';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { type Command, CommandError } from '#core/commands/command';
+import { execute, type Refusal } from '#core/commands/execute';
+import { EMPTY_HISTORY, redo, remember, undo } from '#core/commands/history';
+import { workingFormat } from '#core/picture/capability';
+import { type Desk } from '#core/show/air';
+import { frameToMicros, microsToFrame } from '#core/time/rate';
+import { type Drivers } from '../capture/driver';
+import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
+import { describeRenderer } from '../picture/upload-trial';
+import { HostLink } from '../remote/host-link';
+import { SoundDesk } from '../sound/sound-desk';
+import { db, type ShowRow } from '../storage/db';
+import { storageSpace } from '../storage/opfs';
+import { PICTURE_DELAY_MICROS } from '../time/delays';
+import { SharedClock } from '../time/shared-clock';
+import { AsRunLog } from './as-run-log';
+import { Journal } from './journal';
+import { IDLE_ENCODER, OutputControl } from './output-control';
+import { recoverAir, recoverRecordings } from './recovery';
+import { SourceDrivers } from './source-drivers';
+import { type HealthSample, type HostState, type Notice } from './state';
+
+export type DispatchResult = { ok: true; result: Record<string, unknown> } | { ok: false; error: Refusal };
+
+/** Seconds of health kept for the charts. */
+const SAMPLE_LIMIT = 300;
+
+/** True when this browser draws WebGL2 in software. */
+function drawsInSoftware(): boolean {
+  const gl = new OffscreenCanvas(1, 1).getContext('webgl2');
+  if (!gl) return true;
+  const { software } = describeRenderer(gl);
+  gl.getExtension('WEBGL_lose_context')?.loseContext();
+  return software;
+}
+
+/** For finding faults: `localStorage['bivoca.mixer']` set to `gl` or `soft` overrides the choice. */
+function preferredMixer(): 'gl' | 'soft' | null {
+  const chosen = localStorage.getItem('bivoca.mixer');
+  return chosen === 'gl' || chosen === 'soft' ? chosen : null;
+}
+
+export class ShowHost {
+  readonly store: StoreApi<HostState>;
+  readonly sound: SoundDesk;
+  private readonly mixer: Worker;
+  private readonly encoder: Worker;
+  private readonly outputs: OutputControl;
+  private readonly drivers: SourceDrivers;
+  private readonly journal: Journal;
+  private readonly asRun: AsRunLog;
+  private readonly link: HostLink;
+  private lastSample = 0;
+  private lastStateSent = 0;
+  private stateWaiting = false;
+  private closed = false;
+  private ending: Promise<void> | null = null;
+  private readonly tickListeners = new Set<(frame: number) => void>();
+
+  private constructor(
+    readonly showId: string,
+    desk: Desk,
+    private readonly clock: SharedClock,
+    sound: SoundDesk,
+    drivers: Drivers,
+    software: boolean,
+    notices: string[],
+  ) {
+    const { show, air } = desk;
+    const working = workingFormat(show.raster, show.rate, software);
+    this.sound = sound;
+    this.store = createStore<HostState>(() => ({
+      desk,
+      history: EMPTY_HISTORY,
+      frame: this.nextFrame(desk),
+      health: {},
+      sizes: {},
+      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0 },
+      encoder: IDLE_ENCODER,
+      samples: [],
+      renderer: null,
+      working,
+      space: null,
+      soundAwake: sound.awake,
+      remote: false,
+      notices: notices.map((text) => ({ id: nanoid(), tone: 'caution' as const, text })),
+      failure: null,
+    }));
+    this.journal = new Journal(showId, (message) => this.notify('trouble', `The show cannot be saved: ${message}`));
+    this.asRun = new AsRunLog(showId);
+    this.mixer = new Worker(new URL('../picture/mixer.worker.ts', import.meta.url), { type: 'module' });
+    this.encoder = new Worker(new URL('../output/encoder.worker.ts', import.meta.url), { type: 'module' });
+    this.mixer.onmessage = ({ data }: MessageEvent<FromMixer>) => this.fromMixer(data);
+    this.mixer.onerror = (event) => this.set({ failure: `The picture mixer stopped: ${event.message}` });
+    this.toMixer({ type: 'start', clock: clock.memory, working: working.raster, frameStep: working.frameStep, desk: { show, air }, prefer: preferredMixer() });
+    const format = { clock: clock.memory, rate: show.rate, frameStep: working.frameStep, working: working.raster };
+    this.drivers = new SourceDrivers(drivers, format, (m, t) => this.toMixer(m, t), sound, (id, health) => this.setHealth(id, health));
+    this.outputs = new OutputControl(this.encoder, {
+      state: () => this.state,
+      notify: (tone, text) => this.notify(tone, text),
+      command: (type) => void this.dispatch({ type }),
+      status: (encoder) => this.set({ encoder }),
+      space: (space) => this.set({ space }),
+    });
+    this.connectOutputs();
+    this.drivers.reconcile(show, air);
+    this.link = new HostLink(
+      (command) => this.dispatchUnknown(command),
+      () => this.remoteState(),
+      (remote) => this.set({ remote }),
+    );
+    sound.context.onstatechange = () => this.set({ soundAwake: sound.awake });
+  }
+
+  /** Opens a stored show and starts it, as it was when it was left. */
+  static async open(row: ShowRow, drivers: Drivers): Promise<ShowHost> {
+    const { air, notices } = recoverAir(row);
+    const now = Date.now();
+    const epoch = row.epoch ?? now;
+    const clock = new SharedClock();
+    const after = frameToMicros((row.savedFrame ?? 0) + 1, row.show.rate);
+    clock.jumpTo(Math.max((now - epoch) * 1000, after) + PICTURE_DELAY_MICROS);
+    await db.shows.update(row.id, { epoch, openedAt: now, openSince: now });
+    const [sound, cutOff] = await Promise.all([SoundDesk.create(clock), recoverRecordings(row.id)]);
+    void navigator.storage.persist?.();
+    const host = new ShowHost(row.id, { show: row.show, air }, clock, sound, drivers, drawsInSoftware(), [...notices, ...cutOff]);
+    await host.asRun.closeStale(microsToFrame(clock.now(), row.show.rate), now);
+    void sound.wake();
+    return host;
+  }
+
+  get state(): HostState {
+    return this.store.getState();
+  }
+
+  private set(change: Partial<HostState>): void {
+    this.store.setState(change);
+  }
+
+  private toMixer(message: ToMixer, transfer: Transferable[] = []): void {
+    this.mixer.postMessage(message, transfer);
+  }
+
+  private connectOutputs(): void {
+    const pictures = new MessageChannel();
+    const sounds = new MessageChannel();
+    this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1 }, [pictures.port1]);
+    this.sound.tapTo(sounds.port1);
+    this.outputs.connect(pictures.port2, sounds.port2);
+  }
+
+  /** The next frame that the mixer will draw. */
+  private nextFrame(desk: Desk): number {
+    return microsToFrame(this.clock.now() - PICTURE_DELAY_MICROS, desk.show.rate) + 1;
+  }
+
+  /** Runs a command from anywhere. Synchronous: on return, state and mixer have it. */
+  dispatch(command: Command): DispatchResult {
+    const { desk, history } = this.state;
+    if (command.type === 'history.undo' || command.type === 'history.redo') return this.step(command.type);
+    const outcome = execute(desk, command, { frame: this.nextFrame(desk), newId: () => nanoid(12) });
+    if (!outcome.ok) return outcome;
+    const mergeKey = outcome.spec.mergeKey?.((command.args ?? {}) as never) ?? null;
+    const key = mergeKey === null ? null : `${command.type} ${mergeKey}`;
+    this.apply(outcome.desk, outcome.patches, remember(history, outcome.spec.title, outcome.patches, outcome.inverse, key, performance.now()));
+    return { ok: true, result: outcome.result };
+  }
+
+  private step(type: 'history.undo' | 'history.redo'): DispatchResult {
+    try {
+      const done = (type === 'history.undo' ? undo : redo)(this.state.history, this.state.desk);
+      this.apply(done.desk, done.patches, done.history);
+      return { ok: true, result: { title: done.title } };
+    } catch (error) {
+      if (!(error instanceof CommandError)) throw error;
+      return { ok: false, error: { code: error.code, message: error.message } };
+    }
+  }
+
+  private dispatchUnknown(command: unknown): DispatchResult {
+    return this.dispatch((command ?? {}) as Command);
+  }
+
+  private apply(desk: Desk, patches: Patch[], history: HostState['history']): void {
+    if (patches.length === 0) return;
+    const before = this.state.desk;
+    this.set({ desk, history });
+    this.toMixer({ type: 'desk', show: desk.show, air: desk.air });
+    this.journal.save(desk, this.state.frame);
+    if (desk.show.raster !== before.show.raster) this.setRaster(desk);
+    this.drivers.reconcile(desk.show, desk.air);
+    this.outputs.reconcile(desk);
+    this.link.send({ kind: 'event', patches });
+    this.stateWaiting = true;
+  }
+
+  private setRaster(desk: Desk): void {
+    const working = workingFormat(desk.show.raster, desk.show.rate, this.state.renderer?.software ?? true);
+    this.set({ working });
+    this.toMixer({ type: 'working', working: working.raster });
+  }
+
+  private fromMixer(message: FromMixer): void {
+    switch (message.type) {
+      case 'tick':
+        return this.tick(message.frame, message.stats);
+      case 'ready': {
+        const { renderer, software, mixer } = message;
+        return this.set({ renderer: { renderer, software, mixer } });
+      }
+      case 'source-seen':
+        return this.set({ sizes: { ...this.state.sizes, [message.id]: { width: message.width, height: message.height } } });
+      case 'source-ended':
+        // The driver hears of it from its own device; what only the mixer sees is reported here.
+        if (this.state.health[message.id]?.state === 'live') this.setHealth(message.id, { state: 'lost', cause: 'its picture has stopped' });
+        return;
+      case 'thumbnail':
+        void db.shows.update(this.showId, { thumbnail: message.blob });
+        return;
+      case 'failed':
+        return this.set({ failure: message.message });
+    }
+  }
+
+  private tick(frame: number, mixer: HostState['mixer']): void {
+    if (this.closed) return;
+    const { desk } = this.state;
+    this.set({ frame, mixer });
+    this.sound.apply(desk.show, desk.air, frame);
+    this.asRun.follow(desk.show, desk.air, frame);
+    for (const listener of this.tickListeners) listener(frame);
+    const now = performance.now();
+    if (now - this.lastSample >= 1000) this.sample(now);
+    if (now - this.lastStateSent >= 100 && this.stateWaiting) {
+      this.lastStateSent = now;
+      this.stateWaiting = false;
+      this.link.send(this.remoteState());
+    }
+  }
+
+  /** Calls `listener` at every mixed frame, outside React. */
+  onTick(listener: (frame: number) => void): () => void {
+    this.tickListeners.add(listener);
+    return () => this.tickListeners.delete(listener);
+  }
+
+  private sample(now: number): void {
+    this.lastSample = now;
+    const { mixer, encoder, samples } = this.state;
+    const sample: HealthSample = {
+      at: Date.now(),
+      drawMs: mixer.drawMs,
+      dropped: mixer.dropped,
+      late: mixer.late,
+      recordingBitrate: encoder.recording?.bitrate ?? 0,
+      streamBitrate: encoder.stream?.bitrate ?? 0,
+    };
+    this.set({ samples: [...samples.slice(-SAMPLE_LIMIT + 1), sample] });
+    this.link.send({ kind: 'status', status: this.remoteStatus() });
+    if (samples.length % 10 === 5) this.toMixer({ type: 'thumbnail' });
+    // The clock's mark moves on although nothing changed, so that time never goes back after a crash.
+    if (samples.length % 5 === 0) void db.shows.update(this.showId, { savedFrame: this.state.frame });
+  }
+
+  private remoteState(): unknown {
+    const { desk, frame } = this.state;
+    return { kind: 'state', show: desk.show, air: desk.air, frame, status: this.remoteStatus() };
+  }
+
+  /** What /api/status tells: figures, not documents. */
+  remoteStatus(): Record<string, unknown> {
+    const { frame, mixer, encoder, health, renderer, working, space, soundAwake, failure } = this.state;
+    return { frame, mixer, encoder, health, renderer, working, space, soundAwake, failure, clockError: this.sound.clockError };
+  }
+
+  private setHealth(id: string, health: SourceHealth): void {
+    this.set({ health: { ...this.state.health, [id]: health } });
+    this.toMixer({ type: 'source-health', id, health });
+  }
+
+  notify(tone: Notice['tone'], text: string): void {
+    this.set({ notices: [...this.state.notices.slice(-9), { id: nanoid(), tone, text }] });
+  }
+
+  dismiss(id: string): void {
+    this.set({ notices: this.state.notices.filter((n) => n.id !== id) });
+  }
+
+  /** Gives a canvas over to the mixer, which shows `picture` in it until the returned function is called. */
+  attachMonitor(canvas: HTMLCanvasElement, picture: MonitorPicture): { resize: (width: number, height: number) => void; detach: () => void } {
+    const key = nanoid();
+    const offscreen = canvas.transferControlToOffscreen();
+    this.toMixer({ type: 'monitor', key, canvas: offscreen, picture }, [offscreen]);
+    return {
+      resize: (width, height) => this.toMixer({ type: 'monitor-size', key, width, height }),
+      detach: () => this.toMixer({ type: 'monitor-gone', key }),
+    };
+  }
+
+  /** Programme frames for another window; the receiver closes each. */
+  programmeFrames(receive: (frame: VideoFrame) => void): () => void {
+    const { port1, port2 } = new MessageChannel();
+    const key = nanoid();
+    port2.onmessage = ({ data }: MessageEvent<{ frame: VideoFrame }>) => receive(data.frame);
+    this.toMixer({ type: 'programme-port', key, port: port1 }, [port1]);
+    return () => {
+      this.toMixer({ type: 'programme-gone', key });
+      setTimeout(() => port2.close(), 1000);
+    };
+  }
+
+  async refreshSpace(): Promise<void> {
+    this.set({ space: await storageSpace() });
+  }
+
+  /** Starts a lost source's driver anew. */
+  restartSource(id: string): void {
+    const { show, air } = this.state.desk;
+    const source = show.sources.find((s) => s.id === id);
+    if (source) this.drivers.restart(source, air);
+  }
+
+  /** Ends everything in order: outputs first, then sources, then the threads. */
+  close(): Promise<void> {
+    this.ending ??= this.end();
+    return this.ending;
+  }
+
+  private async end(): Promise<void> {
+    if (this.state.desk.air.recording) this.dispatch({ type: 'output.stopRecording' });
+    if (this.state.desk.air.stream) this.dispatch({ type: 'output.stopStream' });
+    const started = performance.now();
+    while ((this.state.encoder.recording || this.state.encoder.stream) && performance.now() - started < 6000) {
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    this.closed = true;
+    this.outputs.close();
+    this.drivers.stopAll();
+    this.link.close();
+    await this.journal.settled();
+    await db.shows.update(this.showId, { openSince: null });
+    this.mixer.terminate();
+    this.encoder.terminate();
+    await this.sound.close();
+  }
+}

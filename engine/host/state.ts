@@ -1,0 +1,45 @@
+/** What the interface reads of a running show. */
+import { type History } from '#core/commands/history';
+import { type WorkingFormat } from '#core/picture/capability';
+import { type Desk } from '#core/show/air';
+import { type EncoderStatus } from '../output/messages';
+import { type MixerStats, type SourceHealth } from '../picture/messages';
+import { type Space } from '../storage/opfs';
+
+export interface Notice {
+  id: string;
+  tone: 'info' | 'caution' | 'trouble';
+  text: string;
+}
+
+/** One second of the engine's life, for the charts. */
+export interface HealthSample {
+  at: number;
+  drawMs: number;
+  dropped: number;
+  late: number;
+  recordingBitrate: number;
+  streamBitrate: number;
+}
+
+export interface HostState {
+  desk: Desk;
+  history: History;
+  /** The frame last mixed. */
+  frame: number;
+  health: Record<string, SourceHealth>;
+  sizes: Record<string, { width: number; height: number }>;
+  mixer: MixerStats;
+  encoder: EncoderStatus;
+  samples: HealthSample[];
+  renderer: { renderer: string; software: boolean; mixer: string } | null;
+  working: WorkingFormat;
+  space: Space | null;
+  /** The browser lets sound play. */
+  soundAwake: boolean;
+  /** The server is reached, so the remote works. */
+  remote: boolean;
+  notices: Notice[];
+  /** The mixer cannot run at all; why. */
+  failure: string | null;
+}

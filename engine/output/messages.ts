@@ -1,0 +1,62 @@
+/** What page and encoder worker say to each other. */
+import { type Codec, type Raster } from '#core/show/show';
+import { type Rate } from '#core/time/rate';
+
+/** Everything that decides how the programme is encoded; equal settings share one encode. */
+export interface EncodeSettings {
+  codec: Codec;
+  /** Bits a second of the picture. */
+  bitrate: number;
+  raster: Raster;
+  rate: Rate;
+  frameStep: number;
+}
+
+export type StreamState = 'connecting' | 'live' | 'retrying' | 'ending';
+
+export interface RecordingStatus {
+  id: string;
+  seconds: number;
+  bytes: number;
+  /** Bits a second over the last seconds. */
+  bitrate: number;
+}
+
+export interface StreamStatus {
+  id: string;
+  state: StreamState;
+  seconds: number;
+  bitrate: number;
+  /** Segments waiting to be sent, and their seconds. */
+  queued: number;
+  queuedSeconds: number;
+  /** Segments given up because the queue was full, and their seconds. */
+  dropped: number;
+  lostSeconds: number;
+  reconnects: number;
+  /** The last trouble, in plain words; empty when there is none. */
+  trouble: string;
+}
+
+export interface EncoderStatus {
+  recording: RecordingStatus | null;
+  stream: StreamStatus | null;
+  /** Pictures put in again because the mixer gave up a frame. */
+  doubled: number;
+  /** Encodes running: one serves both outputs where their settings agree. */
+  encodes: number;
+  /** Milliseconds of silence put in where no sound came. */
+  silenceMs: number;
+}
+
+export type ToEncoder =
+  | { type: 'programme'; frames: MessagePort; sound: MessagePort }
+  | { type: 'record'; id: string; fileName: string; settings: EncodeSettings }
+  | { type: 'stop-recording' }
+  | { type: 'stream'; id: string; url: string; key: string; settings: EncodeSettings }
+  | { type: 'stop-stream' };
+
+export type FromEncoder =
+  | { type: 'status'; status: EncoderStatus }
+  | { type: 'recording-ended'; id: string; seconds: number; bytes: number; error: string }
+  | { type: 'stream-ended'; id: string; error: string };

@@ -1,0 +1,60 @@
+/** What page and mixer worker say to each other. */
+import { type Air } from '#core/show/air';
+import { type Raster, type Show } from '#core/show/show';
+
+/** Whether a source delivers. `waiting` has not delivered yet; `lost` did, or cannot. */
+export type SourceState = 'waiting' | 'live' | 'lost';
+
+export interface SourceHealth {
+  state: SourceState;
+  /** In plain words, for `lost` and for `waiting` that needs something done. */
+  cause: string;
+}
+
+/** What a monitor shows: the programme, Next, or one source. */
+export type MonitorPicture = { kind: 'programme' } | { kind: 'next' } | { kind: 'source'; id: string };
+
+/** A frame on its way from a driver to the mixer, over a port of its own. */
+export interface FrameMessage {
+  frame: VideoFrame;
+  /** Show microseconds. */
+  stamp: number;
+}
+
+export type ToMixer =
+  | { type: 'start'; clock: SharedArrayBuffer; working: Raster; frameStep: number; desk: { show: Show; air: Air }; prefer: 'gl' | 'soft' | null }
+  | { type: 'desk'; show: Show; air: Air }
+  | { type: 'working'; working: Raster }
+  | { type: 'source-port'; id: string; port: MessagePort }
+  | { type: 'source-stream'; id: string; stream: ReadableStream<VideoFrame> }
+  | { type: 'source-still'; id: string; image: ImageBitmap; working: Raster }
+  | { type: 'source-gone'; id: string }
+  | { type: 'source-health'; id: string; health: SourceHealth }
+  | { type: 'monitor'; key: string; canvas: OffscreenCanvas; picture: MonitorPicture }
+  | { type: 'monitor-size'; key: string; width: number; height: number }
+  | { type: 'monitor-gone'; key: string }
+  | { type: 'programme-port'; key: string; port: MessagePort }
+  | { type: 'programme-gone'; key: string }
+  | { type: 'thumbnail' };
+
+/** Counted by the mixer since it started. */
+export interface MixerStats {
+  frames: number;
+  /** Programme frames never drawn because the mixer was late. */
+  dropped: number;
+  /** Programme frames drawn more than one frame late. */
+  late: number;
+  /** Monitor pictures left out to catch up. */
+  monitorsSkipped: number;
+  /** Milliseconds that the last programme frame took, uploads included. */
+  drawMs: number;
+}
+
+export type FromMixer =
+  | { type: 'ready'; renderer: string; software: boolean; mixer: string }
+  | { type: 'tick'; frame: number; stats: MixerStats }
+  | { type: 'source-seen'; id: string; width: number; height: number }
+  | { type: 'source-ended'; id: string }
+  | { type: 'thumbnail'; blob: Blob }
+  /** Pictures cannot be drawn, and why; null when they can again. */
+  | { type: 'failed'; message: string | null };

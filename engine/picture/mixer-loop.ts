@@ -1,0 +1,160 @@
+/** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
+import { planFrame, type PicturePlan } from '#core/picture/plan';
+import { type Air } from '#core/show/air';
+import { type Raster, type Show } from '#core/show/show';
+import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
+import { PICTURE_DELAY_MICROS } from '../time/delays';
+import { type SharedClock } from '../time/shared-clock';
+import { type MixerStats } from './messages';
+import { MonitorWall } from './monitor-wall';
+import { type PictureLookup, refsOf, type Renderer } from './renderer';
+import { type SourceEvents, SourcePictures } from './source-pictures';
+
+/** Takes programme frames over; each consumer is given a frame of its own to close. */
+export type ProgrammeSink = (frame: VideoFrame, number: number, stamp: number) => void;
+
+/** Frames that may wait to be drawn after a stall: as many as sources keep. */
+const CATCH_UP_FRAMES = 6;
+
+export class MixerLoop {
+  readonly sources: SourcePictures;
+  readonly wall = new MonitorWall();
+  readonly sinks = new Map<string, ProgrammeSink>();
+  readonly stats: MixerStats = { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0 };
+  readonly renderer: Renderer;
+  private last: { frame: VideoFrame; version: string } | null = null;
+  private lastNumber = -1;
+  private stopped = false;
+  private failing = false;
+  /** Milliseconds a programme frame takes, averaged. */
+  private usualMs = 0;
+
+  constructor(
+    createRenderer: (lookup: PictureLookup) => Renderer,
+    private readonly clock: SharedClock,
+    private show: Show,
+    private air: Air,
+    private working: Raster,
+    private readonly frameStep: number,
+    events: SourceEvents,
+    private readonly ticked: (frame: number, stats: MixerStats) => void,
+    /** A frame could not be drawn, and why; null when frames come again. */
+    private readonly failed: (message: string | null) => void,
+  ) {
+    this.sources = new SourcePictures(() => clock.now(), events);
+    this.renderer = createRenderer((ref) => this.sources.lookup(this.show, ref, this.working));
+  }
+
+  setDesk(show: Show, air: Air): void {
+    this.show = show;
+    this.air = air;
+  }
+
+  setWorking(raster: Raster): void {
+    this.working = raster;
+    this.renderer.resize(raster);
+    this.forgetLast();
+  }
+
+  /** Runs until stopped. Worker timers are not slowed down in a hidden tab. */
+  async run(): Promise<void> {
+    while (!this.stopped) {
+      const due = this.nextFrame();
+      const wait = this.clock.millisUntil(frameToMicros(due, this.show.rate) + PICTURE_DELAY_MICROS);
+      if (wait > 0.5) await new Promise((resolve) => setTimeout(resolve, wait));
+      else await new Promise<void>((resolve) => yieldTo(resolve));
+      if (this.clock.millisUntil(frameToMicros(due, this.show.rate) + PICTURE_DELAY_MICROS) > 1) continue;
+      try {
+        await this.tick(due);
+        if (this.failing) this.failed(null);
+        this.failing = false;
+      } catch (error) {
+        // One bad frame must not end the programme: say it once, and go on with the next.
+        if (!this.failing) this.failed(error instanceof Error ? error.message : String(error));
+        this.failing = true;
+      }
+    }
+  }
+
+  stop(): void {
+    this.stopped = true;
+    this.forgetLast();
+  }
+
+  /** The next frame to draw: the one after the last, or the present one when the mixer has fallen behind. */
+  private nextFrame(): number {
+    const { rate } = this.show;
+    const present = microsToFrame(this.clock.now() - PICTURE_DELAY_MICROS, rate);
+    const step = this.frameStep;
+    if (this.lastNumber < 0) return Math.ceil((present + 1) / step) * step;
+    const next = this.lastNumber + step;
+    // After a stall a mixer that is quick enough draws the missed frames from the sources' queues, so that files miss
+    // nothing. One that is always behind gives frames up at once, or its delay would only grow.
+    const frameMs = (frameMicros(rate) * step) / 1000;
+    const backlog = this.usualMs < frameMs / 2 ? CATCH_UP_FRAMES : 2;
+    if (present - next < backlog * step) return next;
+    const caught = Math.floor(present / step) * step;
+    this.stats.dropped += (caught - next) / step;
+    return caught;
+  }
+
+  private async tick(frame: number): Promise<void> {
+    const started = performance.now();
+    const stamp = frameToMicros(frame, this.show.rate);
+    const lateMs = -this.clock.millisUntil(stamp + PICTURE_DELAY_MICROS);
+    const frameMs = (frameMicros(this.show.rate) * this.frameStep) / 1000;
+    if (lateMs > frameMs) this.stats.late += 1;
+    this.lastNumber = frame;
+    const plan = planFrame(this.show, this.air, frame);
+    this.sources.advance(stamp);
+    const { programme } = plan;
+    const version = JSON.stringify(programme) + this.versionOf(programme);
+    if (this.last?.version !== version) {
+      const drawn = await this.renderer.programme(programme, plan.raster, stamp, Math.round(frameMs * 1000));
+      this.last?.frame.close();
+      this.last = { frame: drawn, version };
+    }
+    this.hand(this.last.frame, frame, stamp, Math.round(frameMs * 1000));
+    this.stats.drawMs = performance.now() - started;
+    this.usualMs += (this.stats.drawMs - this.usualMs) * 0.1;
+    if (lateMs < frameMs * 0.6) {
+      this.wall.showProgramme(this.last.frame, version);
+      await this.renderer.monitors(this.wall.jobs(this.show, plan, (p) => this.versionOf(p)), plan.raster);
+    } else this.stats.monitorsSkipped += 1;
+    this.stats.frames += 1;
+    this.ticked(frame, this.stats);
+  }
+
+  /** Changes whenever any picture that a plan shows does. */
+  private versionOf(plan: PicturePlan): string {
+    return refsOf(plan)
+      .map((ref) => this.sources.lookup(this.show, ref, this.working)?.version)
+      .join();
+  }
+
+  private hand(drawn: VideoFrame, number: number, stamp: number, duration: number): void {
+    for (const sink of this.sinks.values()) sink(new VideoFrame(drawn, { timestamp: stamp, duration }), number, stamp);
+  }
+
+  private forgetLast(): void {
+    this.last?.frame.close();
+    this.last = null;
+  }
+
+  /** The programme as a small JPEG, for the list of shows. */
+  async thumbnail(): Promise<Blob | null> {
+    if (!this.last) return null;
+    const canvas = new OffscreenCanvas(320, Math.round((320 * this.working.height) / this.working.width));
+    canvas.getContext('2d')?.drawImage(this.last.frame, 0, 0, canvas.width, canvas.height);
+    return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
+  }
+}
+
+/** Lets messages in without the delay that nested timers have. */
+const channel = new MessageChannel();
+const waiting: (() => void)[] = [];
+channel.port1.onmessage = () => waiting.shift()?.();
+function yieldTo(callback: () => void): void {
+  waiting.push(callback);
+  channel.port2.postMessage(null);
+}

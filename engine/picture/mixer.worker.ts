@@ -1,0 +1,95 @@
+/** The mixer's thread: answers the page and runs the loop. */
+import { workerScope } from '../worker-scope';
+import { SharedClock } from '../time/shared-clock';
+import { MixerLoop } from './mixer-loop';
+import { type FromMixer, type ToMixer } from './messages';
+import { type Raster } from '#core/show/show';
+import { GlRenderer } from './gl-renderer';
+import { loadPlateFonts } from './plates';
+import { type PictureLookup, type Renderer } from './renderer';
+import { SoftRenderer } from './soft-renderer';
+import { chooseUploadPath, describeRenderer } from './upload-trial';
+
+const scope = workerScope;
+const say = (message: FromMixer) => scope.postMessage(message);
+
+let loop: MixerLoop | null = null;
+const early: ToMixer[] = [];
+
+/** WebGL2 where a graphics card draws it; in software planes are far quicker than a software driver. */
+async function chooseRenderer(working: Raster, prefer: 'gl' | 'soft' | null) {
+  const canvas = new OffscreenCanvas(working.width, working.height);
+  const gl = prefer === 'soft' ? null : canvas.getContext('webgl2', { alpha: false, antialias: false, depth: false, stencil: false, powerPreference: 'high-performance' });
+  const described = gl ? describeRenderer(gl) : { renderer: 'no WebGL2', software: true };
+  if (!gl || (described.software && prefer !== 'gl')) return { ...described, create: (lookup: PictureLookup): Renderer => new SoftRenderer(working, lookup) };
+  const path = await chooseUploadPath(gl);
+  return { ...described, create: (lookup: PictureLookup): Renderer => new GlRenderer(gl, lookup, path) };
+}
+
+async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void> {
+  await loadPlateFonts().catch(() => undefined);
+  const { renderer, software, create } = await chooseRenderer(message.working, message.prefer);
+  const { show, air } = message.desk;
+  loop = new MixerLoop(
+    create,
+    new SharedClock(message.clock),
+    show,
+    air,
+    message.working,
+    message.frameStep,
+    {
+      seen: (id, width, height) => say({ type: 'source-seen', id, width, height }),
+      ended: (id) => say({ type: 'source-ended', id }),
+    },
+    (frame, stats) => say({ type: 'tick', frame, stats }),
+    (message) => say({ type: 'failed', message }),
+  );
+  say({ type: 'ready', renderer, software, mixer: loop.renderer.description });
+  for (const waiting of early.splice(0)) handle(loop, waiting);
+  await loop.run();
+}
+
+function handle(loop: MixerLoop, message: ToMixer): void {
+  switch (message.type) {
+    case 'desk':
+      return loop.setDesk(message.show, message.air);
+    case 'working':
+      return loop.setWorking(message.working);
+    case 'source-port':
+      return loop.sources.connectPort(message.id, message.port);
+    case 'source-stream':
+      return loop.sources.connectStream(message.id, message.stream);
+    case 'source-still':
+      return loop.sources.setStill(message.id, message.image, message.working);
+    case 'source-gone':
+      return loop.sources.remove(message.id);
+    case 'source-health':
+      return loop.sources.setHealth(message.id, message.health);
+    case 'monitor':
+      return loop.wall.attach(message.key, message.canvas, message.picture);
+    case 'monitor-size':
+      return loop.wall.resize(message.key, message.width, message.height);
+    case 'monitor-gone':
+      return loop.wall.detach(message.key);
+    case 'programme-port': {
+      const { port } = message;
+      loop.sinks.set(message.key, (frame, number, stamp) => port.postMessage({ frame, number, stamp }, [frame]));
+      return;
+    }
+    case 'programme-gone':
+      loop.sinks.delete(message.key);
+      return;
+    case 'thumbnail':
+      void loop.thumbnail().then((blob) => blob && say({ type: 'thumbnail', blob }));
+      return;
+    case 'start':
+      return;
+  }
+}
+
+scope.onmessage = ({ data }: MessageEvent<ToMixer>) => {
+  if (data.type === 'start') {
+    start(data).catch((error: unknown) => say({ type: 'failed', message: error instanceof Error ? error.message : String(error) }));
+  } else if (loop) handle(loop, data);
+  else early.push(data);
+};

@@ -1,0 +1,106 @@
+/** Pictures drawn by the app itself: name cards, the placeholder of a source that has stopped, bars. */
+import semibold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-600-normal.woff2?url';
+import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff2?url';
+import { type NameCard } from '#core/show/show';
+
+const FAMILY = 'Bivoca Plate';
+
+type Context = OffscreenCanvasRenderingContext2D;
+
+/** Loads the faces that plates are set in; without them plates use the system's sans. */
+export async function loadPlateFonts(): Promise<void> {
+  const faces = [new FontFace(FAMILY, `url(${semibold})`, { weight: '600' }), new FontFace(FAMILY, `url(${regular})`, { weight: '400' })];
+  const fonts = (globalThis as unknown as { fonts: { add(face: FontFace): void } }).fonts;
+  await Promise.all(faces.map(async (face) => fonts.add(await face.load())));
+}
+
+export function plateCanvas(width: number, height: number): { canvas: OffscreenCanvas; context: Context } {
+  const canvas = new OffscreenCanvas(Math.max(2, Math.round(width)), Math.max(2, Math.round(height)));
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('This browser gives no 2D canvas in a worker.');
+  return { canvas, context };
+}
+
+/** Sets `text` at most `width` wide: first smaller, down to 70 %, then cut with an ellipsis. */
+function fitText(context: Context, text: string, x: number, y: number, size: number, weight: number, width: number): void {
+  const font = (s: number) => `${weight} ${s}px "${FAMILY}", sans-serif`;
+  context.font = font(size);
+  const natural = context.measureText(text).width;
+  if (natural <= width) {
+    context.fillText(text, x, y);
+    return;
+  }
+  context.font = font(Math.max(size * 0.7, (size * width) / natural));
+  let shown = text;
+  while (shown.length > 1 && context.measureText(`${shown}…`).width > width) shown = shown.slice(0, -1);
+  context.fillText(shown === text || context.measureText(text).width <= width ? text : `${shown.trimEnd()}…`, x, y);
+}
+
+/** A name card on its plate: a slanted straw edge like a sail's luff, the name, and who that is. */
+export function drawNameCard(card: NameCard, width: number, height: number): OffscreenCanvas {
+  const { canvas, context } = plateCanvas(width, height);
+  const { width: w, height: h } = canvas;
+  const slant = h * 0.28;
+  context.fillStyle = 'rgba(13, 21, 23, 0.88)';
+  context.beginPath();
+  context.moveTo(slant, 0);
+  context.lineTo(w, 0);
+  context.lineTo(w - slant, h);
+  context.lineTo(0, h);
+  context.fill();
+  context.fillStyle = '#e2c48d';
+  context.beginPath();
+  context.moveTo(slant, 0);
+  context.lineTo(slant + h * 0.1, 0);
+  context.lineTo(h * 0.1, h);
+  context.lineTo(0, h);
+  context.fill();
+  const left = slant + h * 0.2;
+  const room = w - left - slant - h * 0.1;
+  context.textBaseline = 'alphabetic';
+  context.fillStyle = '#e8efe9';
+  fitText(context, card.name, left, card.role ? h * 0.52 : h * 0.65, h * 0.42, 600, room);
+  context.fillStyle = '#c3d0cb';
+  if (card.role) fitText(context, card.role, left - h * 0.08, h * 0.84, h * 0.25, 400, room);
+  return canvas;
+}
+
+/** Stands for a source that gives no picture: its name, and why. */
+export function drawPlaceholder(name: string, cause: string, colour: string, width: number, height: number): OffscreenCanvas {
+  const { canvas, context } = plateCanvas(width, height);
+  const { width: w, height: h } = canvas;
+  context.fillStyle = '#142023';
+  context.fillRect(0, 0, w, h);
+  context.strokeStyle = '#1b2a2e';
+  context.lineWidth = h * 0.05;
+  for (let x = -h; x < w + h; x += h * 0.2) {
+    context.beginPath();
+    context.moveTo(x, h);
+    context.lineTo(x + h * 0.6, 0);
+    context.stroke();
+  }
+  context.fillStyle = colour;
+  context.fillRect(0, h * 0.34, w * 0.02, h * 0.32);
+  context.fillStyle = '#e8efe9';
+  context.textBaseline = 'alphabetic';
+  fitText(context, name, w * 0.06, h * 0.5, h * 0.14, 600, w * 0.88);
+  context.fillStyle = '#a9bcb9';
+  fitText(context, cause, w * 0.06, h * 0.63, h * 0.085, 400, w * 0.88);
+  return canvas;
+}
+
+/** Colour bars, 75 % (the proportions of EBU Tech 3325 / ITU-R BT.801 bars), over a grey ramp for levels. */
+export function drawBars(context: Context, width: number, height: number): void {
+  const bars = ['#bfbfbf', '#bfbf00', '#00bfbf', '#00bf00', '#bf00bf', '#bf0000', '#0000bf', '#000000'];
+  bars.forEach((colour, i) => {
+    context.fillStyle = colour;
+    const x = Math.round((i * width) / bars.length);
+    context.fillRect(x, 0, Math.round(((i + 1) * width) / bars.length) - x, height * 0.75);
+  });
+  for (let i = 0; i < 11; i += 1) {
+    const level = Math.round((i * 255) / 10);
+    context.fillStyle = `rgb(${level} ${level} ${level})`;
+    const x = Math.round((i * width) / 11);
+    context.fillRect(x, height * 0.75, Math.round(((i + 1) * width) / 11) - x, height * 0.25 + 1);
+  }
+}

@@ -1,0 +1,44 @@
+/** What draws: on the graphics card, or in software where there is none. */
+import { type PicturePlan, type TextureRef } from '#core/picture/plan';
+import { type Raster } from '#core/show/show';
+
+/** The picture of a reference at this moment; it stays its owner's. */
+export interface RefPicture {
+  /** A frame from a driver, or a canvas that the app has drawn or decoded. */
+  image: VideoFrame | OffscreenCanvas;
+  width: number;
+  height: number;
+  opaque: boolean;
+  /** Changes whenever the picture does. */
+  version: string;
+}
+
+/** The picture of a reference; null when there is nothing to show at all. */
+export type PictureLookup = (ref: TextureRef) => RefPicture | null;
+
+/** A small picture for a monitor's canvas. */
+export interface MonitorJob {
+  plan: PicturePlan;
+  context: OffscreenCanvasRenderingContext2D;
+  width: number;
+  height: number;
+}
+
+export interface Renderer {
+  /** For people: which one it is, and how frames go in. */
+  readonly description: string;
+  /** The programme's frame; the caller's to close. `raster` is that of the plan's coordinates. */
+  programme(plan: PicturePlan, raster: Raster, stamp: number, duration: number): Promise<VideoFrame>;
+  /** Draws monitors. */
+  monitors(jobs: readonly MonitorJob[], raster: Raster): Promise<void>;
+  /** Pixels of the programme from now on. */
+  resize(raster: Raster): void;
+}
+
+/** One name for one picture, whatever its version. */
+export const refKey = (ref: TextureRef): string => (ref.kind === 'source' ? ref.id : `card ${ref.card.name}\n${ref.card.role}`);
+
+/** All references of a plan. */
+export const refsOf = (plan: PicturePlan): TextureRef[] => [...plan.base, ...(plan.over ?? []), ...plan.lanes].map((item) => item.texture);
+
+export const isFrame = (image: VideoFrame | OffscreenCanvas): image is VideoFrame => 'displayWidth' in image;

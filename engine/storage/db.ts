@@ -1,0 +1,71 @@
+/** Documents and indexes, in IndexedDB. Media bytes are in OPFS. */
+import Dexie, { type EntityTable } from 'dexie';
+import { type AsRunLine } from '#core/output/as-run';
+import { type Air } from '#core/show/air';
+import { type Show } from '#core/show/show';
+
+export interface ShowRow {
+  id: string;
+  name: string;
+  show: Show;
+  air: Air | null;
+  /** Wall time in milliseconds of show frame 0; null before the first opening. */
+  epoch: number | null;
+  createdAt: number;
+  openedAt: number;
+  savedAt: number;
+  /** Show frame at the last save: the clock never goes back behind it. */
+  savedFrame: number;
+  /** Set when deleted; the row goes for good when another day has passed. */
+  deletedAt: number | null;
+  thumbnail: Blob | null;
+  /** Open in a window since; still set after a crash. */
+  openSince: number | null;
+}
+
+export interface AssetRow {
+  id: string;
+  name: string;
+  type: string;
+  size: number;
+  addedAt: number;
+}
+
+export interface RecordingRow {
+  id: string;
+  showId: string;
+  name: string;
+  extension: 'mp4' | 'webm';
+  startedAt: number;
+  /** `cut` was ended by a crash. */
+  state: 'recording' | 'done' | 'cut';
+  bytes: number;
+  seconds: number;
+  /** Why it ended, when not by the crew. */
+  note: string;
+}
+
+/** A line of a show's as-run log. */
+export interface AsRunRow extends AsRunLine {
+  id?: number;
+  showId: string;
+}
+
+class Database extends Dexie {
+  shows!: EntityTable<ShowRow, 'id'>;
+  assets!: EntityTable<AssetRow, 'id'>;
+  recordings!: EntityTable<RecordingRow, 'id'>;
+  asRun!: EntityTable<AsRunRow, 'id'>;
+
+  constructor() {
+    super('bivoca');
+    this.version(1).stores({
+      shows: 'id, openedAt, deletedAt',
+      assets: 'id',
+      recordings: 'id, showId, startedAt, state',
+      asRun: '++id, showId, [showId+startedAt]',
+    });
+  }
+}
+
+export const db = new Database();

@@ -1,0 +1,32 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['dist', 'node_modules', '.cache', '.data', 'bench-results', 'core/picture/soft/kernels/assembly.ts'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    rules: {
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      'no-restricted-syntax': ['error', { selector: 'TSEnumDeclaration', message: 'Use a union of strings.' }],
+      eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    rules: {
+      // Core is pure: time and chance come in as arguments.
+      'no-restricted-globals': ['error', 'window', 'document', 'performance', 'navigator', 'process', 'fetch', 'setTimeout', 'setInterval', 'localStorage'],
+      'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }],
+    },
+  },
+  {
+    files: ['interface/**/*.tsx', 'interface/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  { files: ['scripts/*.mjs', '*.cjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', URL: 'readonly' } } },
+);

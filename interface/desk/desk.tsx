@@ -1,0 +1,30 @@
+import { useKeys } from '../commands/use-keys';
+import { AirPanel } from './air-panel';
+import { Lanes } from './lanes';
+import { NextPanel } from './next-panel';
+import { Shelf } from './shelf';
+import { SoundRow } from './sound-row';
+import { SourceList } from './source-list';
+import { TakeRail } from './take-rail';
+import './desk.css';
+
+/** The room where a show is switched: pictures rise from Next to air. */
+export function Desk() {
+  useKeys();
+  return (
+    <main className="desk">
+      <h1 className="sr-only">Desk</h1>
+      <SourceList />
+      <div className="desk-centre">
+        <AirPanel />
+        <TakeRail />
+        <NextPanel />
+      </div>
+      <aside className="desk-right" aria-label="Over the picture">
+        <Lanes />
+        <Shelf />
+      </aside>
+      <SoundRow />
+    </main>
+  );
+}

@@ -1,0 +1,91 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { Pause, Pencil, Play, RotateCcw, TriangleAlert } from 'lucide-react';
+import { type MouseEvent } from 'react';
+import { playerState } from '#core/media/player';
+import { NO_TALLY, tallyOf } from '#core/picture/tally';
+import { type Source } from '#core/show/source';
+import { startScreen } from '#engine/capture/device-driver';
+import { useHost, useHostState, useSend } from '../host/host-context';
+import { Monitor } from '../parts/monitor';
+import { TallyFrame, tallyWords } from '../parts/tally-frame';
+import { TimeLeft } from '../parts/time-left';
+
+const small = 'absolute grid h-7 w-7 place-items-center rounded-[3px] bg-deep/80 text-muted hover:text-text';
+
+function MediaKeys({ source }: { source: Source }) {
+  const send = useSend();
+  const playing = useHostState(({ desk: { show, air }, frame }) =>
+    source.settings.kind === 'media' ? playerState(air, source.id, source.settings, frame, show.rate).playing : false,
+  );
+  return (
+    <div className="absolute bottom-0 left-0 flex">
+      <button type="button" className={`${small} static!`} aria-label={`${playing ? 'Pause' : 'Play'} ${source.name}`} onClick={() => send('media.toggle', { source: source.id })}>
+        {playing ? <Pause size={15} /> : <Play size={15} />}
+      </button>
+      <button type="button" className={`${small} static!`} aria-label={`${source.name} back to its in point`} onClick={() => send('media.cue', { source: source.id })}>
+        <RotateCcw size={14} />
+      </button>
+    </div>
+  );
+}
+
+/** One source: its picture, number, name and tally. A press sets Next; with Shift it cuts to air. */
+export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: string) => void }) {
+  const host = useHost();
+  const send = useSend();
+  const tally = useHostState(({ desk: { show, air }, frame }) => tallyOf(show, air, frame)[source.id] ?? NO_TALLY);
+  const { state, cause } = useHostState(({ health }) => health[source.id] ?? { state: 'waiting', cause: '' });
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: source.id });
+  const press = (event: MouseEvent) => send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { source: source.id });
+  const waitsForScreen = source.settings.kind === 'screen' && state === 'lost';
+  return (
+    <li ref={setNodeRef} className="group relative" style={{ transform: CSS.Transform.toString(transform), transition }}>
+      <button
+        type="button"
+        className="block w-full text-left"
+        aria-label={`${source.number === null ? '' : `${source.number} `}${source.name}: ${tallyWords(tally)}${state === 'lost' ? `; ${cause}` : ''}`}
+        onClick={press}
+        title={source.feedsOnly ? `${source.name}: feeds lanes` : `${source.name}: press for Next, Shift and press for air`}
+      >
+        <span className="relative block aspect-video bg-black">
+          <Monitor picture={{ kind: 'source', id: source.id }} label="" className="h-full w-full" />
+          <TallyFrame tally={tally} small />
+        </span>
+        <span className="flex items-center gap-1 border-l-4 bg-panel px-1 leading-6" style={{ borderColor: source.colour }}>
+          {source.number !== null && <span className="figures min-w-4 font-semibold text-straw">{source.number}</span>}
+          <span className="truncate text-[13px]">{source.name}</span>
+          {state === 'lost' && <TriangleAlert size={14} className="ml-auto shrink-0 text-caution" aria-hidden />}
+        </span>
+      </button>
+      <TimeLeft sourceId={source.id} className="pointer-events-none absolute right-0 bottom-6 text-sm" />
+      {source.settings.kind === 'media' && (
+        <div className="absolute bottom-6 left-0">
+          <MediaKeys source={source} />
+        </div>
+      )}
+      {state === 'lost' && (
+        <button
+          type="button"
+          className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 rounded-[3px] bg-straw px-2 py-1 text-[13px] font-semibold text-deep"
+          title={cause}
+          onClick={() => (waitsForScreen ? startScreen(source.id) : host.restartSource(source.id))}
+        >
+          {waitsForScreen ? 'Start' : 'Try again'}
+        </button>
+      )}
+      <button type="button" className={`${small} top-0 right-0 opacity-0 group-hover:opacity-100 focus:opacity-100`} aria-label={`Edit ${source.name}`} onClick={() => onEdit(source.id)}>
+        <Pencil size={14} />
+      </button>
+      <button
+        type="button"
+        className={`${small} top-0 left-0 cursor-grab opacity-0 group-hover:opacity-100 focus:opacity-100`}
+        aria-label={`Move ${source.name} in the list`}
+        {...attributes}
+        {...listeners}
+      >
+        <span aria-hidden>⠿</span>
+      </button>
+    </li>
+  );
+}

@@ -1,0 +1,103 @@
+import { useEffect, useState } from 'react';
+import { Link, Outlet, useParams } from 'react-router';
+import { type Drivers } from '#engine/capture/driver';
+import { becomeHost } from '#engine/host/host-lock';
+import { ShowHost } from '#engine/host/show-host';
+import { db } from '#engine/storage/db';
+import { Button } from '../parts/button';
+import { Bar } from '../parts/top-bar';
+import { HostContext } from './host-context';
+
+type Opening = { state: 'opening' } | { state: 'elsewhere' } | { state: 'missing' } | { state: 'lost' } | { state: 'failed'; message: string } | { state: 'open'; host: ShowHost };
+
+declare global {
+  interface Window {
+    /** The running show, for the programme window that this window opened. */
+    bivocaHost?: ShowHost | undefined;
+  }
+}
+
+/** Opens the show of the address and keeps it running above all rooms, so that changing rooms disturbs nothing. */
+export function OpenShow({ drivers }: { drivers: Drivers }) {
+  const { showId = '' } = useParams();
+  const [opening, setOpening] = useState<Opening>({ state: 'opening' });
+  const [steal, setSteal] = useState(false);
+
+  useEffect(() => {
+    let gone = false;
+    let host: ShowHost | null = null;
+    let release: (() => void) | null = null;
+    const open = async () => {
+      release = await becomeHost(showId, steal, () => {
+        setOpening({ state: 'lost' });
+        window.bivocaHost = undefined;
+        void host?.close();
+      });
+      if (gone) return release?.();
+      if (!release) return setOpening({ state: 'elsewhere' });
+      const row = await db.shows.get(showId);
+      if (!row || row.deletedAt !== null) return setOpening({ state: 'missing' });
+      host = await ShowHost.open(row, drivers);
+      if (gone) return void host.close().finally(release);
+      window.bivocaHost = host;
+      setOpening({ state: 'open', host });
+    };
+    open().catch((error: unknown) => setOpening({ state: 'failed', message: error instanceof Error ? error.message : String(error) }));
+    return () => {
+      gone = true;
+      window.bivocaHost = undefined;
+      if (host) void host.close().finally(() => release?.());
+      else release?.();
+    };
+  }, [showId, steal, drivers]);
+
+  if (opening.state === 'open') {
+    return (
+      <HostContext value={opening.host}>
+        <Wakes host={opening.host} />
+        <Bar />
+        <Outlet />
+      </HostContext>
+    );
+  }
+  return (
+    <main className="grid h-full place-items-center p-6">
+      <div className="flex max-w-lg flex-col gap-3" role="status">
+        {opening.state === 'opening' && <p>Opening the show…</p>}
+        {opening.state === 'missing' && <p>This show is not in this browser. It may have been deleted, or belongs to another browser.</p>}
+        {opening.state === 'failed' && <p className="text-air">The show cannot be opened: {opening.message} Nothing was changed.</p>}
+        {opening.state === 'lost' && <p>Another window has taken this show over. It runs there now.</p>}
+        {opening.state === 'elsewhere' && <p>This show runs in another window of this browser. Go there, or take it over: what is on air there then goes on here.</p>}
+        <div className="flex gap-2">
+          {(opening.state === 'elsewhere' || opening.state === 'lost') && (
+            <Button
+              look="straw"
+              onClick={() => {
+                setOpening({ state: 'opening' });
+                setSteal(true);
+              }}
+            >
+              Take it over
+            </Button>
+          )}
+          <Link to="/" className="text-straw underline">
+            All shows
+          </Link>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+/** Browsers let sound start only after a press or a key: the first one anywhere wakes it. */
+function Wakes({ host }: { host: ShowHost }) {
+  useEffect(() => {
+    const wake = () => void host.sound.wake();
+    const events = ['pointerdown', 'keydown'] as const;
+    for (const event of events) window.addEventListener(event, wake);
+    return () => {
+      for (const event of events) window.removeEventListener(event, wake);
+    };
+  }, [host]);
+  return null;
+}

@@ -1,0 +1,64 @@
+/** The composition root: the only place that knows which drivers and stand-ins are wired in. */
+import 'reflect-metadata';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { Toaster } from 'sonner';
+import { cameraDriver, screenDriver } from '#engine/capture/device-driver';
+import { createDrawnDriver } from '#engine/capture/drawn-driver';
+import { type Drivers } from '#engine/capture/driver';
+import { mediaDriver, stillDriver } from '#engine/capture/file-drivers';
+import { storeAsset } from '#engine/storage/assets';
+import { db } from '#engine/storage/db';
+import { storeShow, sweep } from '#engine/storage/shows';
+import { createDemoShow, drawBug } from '#standins/show/demo';
+import { Desk } from './desk/desk';
+import { OpenShow } from './host/open-show';
+import { OutputRoom } from './output/output-room';
+import { ProgrammeWindow } from './programme/programme-window';
+import { ShowSettings } from './settings/settings';
+import { DemoRoute } from './shows/demo-route';
+import { ShowList } from './shows/show-list';
+import './theme/theme.css';
+
+const drivers: Drivers = {
+  camera: cameraDriver,
+  screen: screenDriver,
+  media: mediaDriver,
+  still: stillDriver,
+  test: createDrawnDriver(() => new Worker(new URL('../engine/capture/test-signals.worker.ts', import.meta.url), { type: 'module' })),
+  simulated: createDrawnDriver(() => new Worker(new URL('../standins/pictures/cameras.worker.ts', import.meta.url), { type: 'module' })),
+};
+
+async function makeDemo(): Promise<string> {
+  const bug = await storeAsset(await drawBug(), 'halyard-bug.png', 'image/png');
+  const { show, air } = createDemoShow(nanoid(12), bug);
+  await storeShow(show);
+  await db.shows.update(show.id, { air });
+  return show.id;
+}
+
+void sweep();
+
+const root = document.querySelector('#root');
+if (!root) throw new Error('The page has no place for the app.');
+createRoot(root).render(
+  <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { networkMode: 'always' }, mutations: { networkMode: 'always' } } })}>
+    <BrowserRouter>
+      <Routes>
+        <Route path="/" element={<ShowList makeDemo={makeDemo} />} />
+        <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
+        <Route path="/programme" element={<ProgrammeWindow />} />
+        <Route path="/show/:showId" element={<OpenShow drivers={drivers} />}>
+          <Route index element={<Navigate to="desk" replace />} />
+          <Route path="desk" element={<Desk />} />
+          <Route path="output" element={<OutputRoom />} />
+          <Route path="settings" element={<ShowSettings />} />
+        </Route>
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </BrowserRouter>
+    <Toaster theme="dark" position="bottom-center" richColors closeButton />
+  </QueryClientProvider>,
+);

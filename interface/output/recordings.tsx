@@ -1,0 +1,97 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Download, Play, Trash2, TriangleAlert } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { toast } from 'sonner';
+import { formatBytes, formatDuration } from '#core/time/duration';
+import { type RecordingRow } from '#engine/storage/db';
+import { deleteRecording, listRecordings, recordingFile, renameRecording } from '#engine/storage/recordings';
+import { useHostState } from '../host/host-context';
+import { Button } from '../parts/button';
+import { Dialog } from '../parts/dialog';
+import { HoldButton } from '../parts/hold-button';
+import { saveFile } from '../parts/save-file';
+
+const gone = () => void toast.error('The file of this recording is no longer in this browser.');
+
+function Player({ row, onClose }: { row: RecordingRow; onClose: () => void }) {
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    let made: string | null = null;
+    recordingFile(row).then((file) => {
+      made = URL.createObjectURL(file);
+      setUrl(made);
+    }, gone);
+    return () => {
+      if (made) URL.revokeObjectURL(made);
+    };
+  }, [row]);
+  return (
+    <Dialog open onClose={onClose} title={row.name} wide>
+      {url && <video src={url} controls autoPlay className="w-full bg-black" aria-label={row.name} />}
+    </Dialog>
+  );
+}
+
+function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void; onPlay: () => void }) {
+  const [name, setName] = useState(row.name);
+  const running = row.state === 'recording';
+  const save = () => void recordingFile(row).then((file) => saveFile(file, file.name), gone);
+  const remove = () =>
+    void deleteRecording(row).then(refresh, (error: unknown) => toast.error(error instanceof Error ? error.message : String(error)));
+  return (
+    <li className="flex items-center gap-2 border-b border-line py-1.5">
+      <div className="min-w-0 flex-1">
+        <input
+          aria-label="Name of the recording"
+          className="w-full border-transparent! bg-transparent! px-1! font-semibold"
+          value={name}
+          maxLength={160}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={() => (name.trim() ? void renameRecording(row.id, name.trim()).then(refresh) : setName(row.name))}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+        <p className="figures px-1 text-xs text-muted">
+          {formatDuration(row.seconds)} · {formatBytes(row.bytes)} · {row.extension.toUpperCase()}
+          {running && <span className="text-air"> · being recorded</span>}
+          {row.state === 'cut' && (
+            <span className="text-caution">
+              {' '}
+              · <TriangleAlert size={13} className="inline" /> cut off
+            </span>
+          )}
+          {row.note && row.state === 'done' && <span className="text-caution"> · {row.note}</span>}
+        </p>
+      </div>
+      <Button look="quiet" aria-label={`Play ${row.name}`} title="Play" unusable={running ? 'Still being recorded.' : null} onClick={onPlay}>
+        <Play size={16} />
+      </Button>
+      <Button look="quiet" aria-label={`Save ${row.name} to a file`} title="Save to a file" unusable={running ? 'Still being recorded.' : null} onClick={save}>
+        <Download size={16} />
+      </Button>
+      <HoldButton look="quiet" aria-label={`Delete ${row.name}`} title="Hold to delete for good" unusable={running ? 'Still being recorded.' : null} onHeld={remove}>
+        <Trash2 size={16} />
+      </HoldButton>
+    </li>
+  );
+}
+
+/** Every recording in this browser. */
+export function Recordings() {
+  const queries = useQueryClient();
+  const [playing, setPlaying] = useState<RecordingRow | null>(null);
+  const recordingId = useHostState(({ desk: { air } }) => air.recording?.id ?? null);
+  const list = useQuery({ queryKey: ['recordings', recordingId], queryFn: listRecordings, refetchInterval: 2000 });
+  const refresh = () => void queries.invalidateQueries({ queryKey: ['recordings'] });
+  return (
+    <section aria-label="Recordings">
+      <h2 className="text-lg font-semibold">Recordings</h2>
+      {list.data?.length === 0 && <p className="text-muted">Nothing recorded yet. Start recording on the left, or with Alt R from anywhere on the Desk.</p>}
+      <ul>
+        {list.data?.map((row) => (
+          <Row key={row.id} row={row} refresh={refresh} onPlay={() => setPlaying(row)} />
+        ))}
+      </ul>
+      {playing && <Player row={playing} onClose={() => setPlaying(null)} />}
+    </section>
+  );
+}

@@ -1,0 +1,148 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { formatDistanceToNow } from 'date-fns';
+import { Copy, Download, FolderInput, Pencil, Plus, Trash2, Wind } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { formatBytes } from '#core/time/duration';
+import { exportShow, importShow } from '#engine/storage/show-file';
+import { deleteShow, duplicateShow, listShows, renameShow, restoreShow, type ShowListItem } from '#engine/storage/shows';
+import { Button } from '../parts/button';
+import { saveFile } from '../parts/save-file';
+import { NewShow } from './new-show';
+
+const failed = (error: unknown) => void toast.error(error instanceof Error ? error.message : String(error), { duration: 10_000 });
+
+function Thumbnail({ blob }: { blob: Blob | null }) {
+  const url = useMemo(() => (blob ? URL.createObjectURL(blob) : null), [blob]);
+  useEffect(() => () => (url ? URL.revokeObjectURL(url) : undefined), [url]);
+  return <div className="aspect-video w-40 shrink-0 bg-black bg-cover" style={url ? { backgroundImage: `url(${url})` } : {}} />;
+}
+
+function ShowRow({ show, refresh }: { show: ShowListItem; refresh: () => void }) {
+  const [renaming, setRenaming] = useState(false);
+  const act = (work: () => Promise<unknown>) => void work().then(refresh, failed);
+  const remove = () =>
+    act(async () => {
+      await deleteShow(show.id);
+      toast(`${show.name} was deleted.`, { duration: 10_000, action: { label: 'Undo', onClick: () => act(() => restoreShow(show.id)) } });
+    });
+  const download = () =>
+    act(async () => {
+      const { file, name, missing } = await exportShow(show.id);
+      saveFile(file, name);
+      if (missing.length > 0) toast.warning(`${missing.length} of its files are missing here and are not in the export.`);
+    });
+  return (
+    <li className="flex items-center gap-4 border-b border-line py-3">
+      <Link to={`/show/${show.id}/desk`} aria-label={`Open ${show.name}`}>
+        <Thumbnail blob={show.thumbnail} />
+      </Link>
+      <div className="min-w-0 flex-1">
+        {renaming ? (
+          <input
+            autoFocus
+            aria-label="Name of the show"
+            defaultValue={show.name}
+            maxLength={120}
+            onBlur={(e) => {
+              setRenaming(false);
+              const name = e.target.value.trim();
+              if (name && name !== show.name) act(() => renameShow(show.id, name));
+            }}
+            onKeyDown={(e) => {
+              if (e.key === 'Enter') e.currentTarget.blur();
+              if (e.key === 'Escape') setRenaming(false);
+            }}
+          />
+        ) : (
+          <Link to={`/show/${show.id}/desk`} className="block truncate text-lg font-semibold hover:text-straw">
+            {show.name}
+          </Link>
+        )}
+        <p className="text-muted">
+          opened {formatDistanceToNow(show.openedAt, { addSuffix: true })} · <span className="figures">{formatBytes(show.size)}</span>
+        </p>
+      </div>
+      <div className="flex gap-1">
+        <Button look="quiet" aria-label={`Rename ${show.name}`} title="Rename" onClick={() => setRenaming(true)}>
+          <Pencil size={16} />
+        </Button>
+        <Button look="quiet" aria-label={`Duplicate ${show.name}`} title="Duplicate" onClick={() => act(() => duplicateShow(show.id))}>
+          <Copy size={16} />
+        </Button>
+        <Button look="quiet" aria-label={`Export ${show.name}`} title="Export to one file" onClick={download}>
+          <Download size={16} />
+        </Button>
+        <Button look="quiet" aria-label={`Delete ${show.name}`} title="Delete" onClick={remove}>
+          <Trash2 size={16} />
+        </Button>
+      </div>
+    </li>
+  );
+}
+
+/** All shows in this browser. `makeDemo` stores the demo show anew and gives its identity. */
+export function ShowList({ makeDemo }: { makeDemo: () => Promise<string> }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [making, setMaking] = useState(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const shows = useQuery({ queryKey: ['shows'], queryFn: listShows });
+  const refresh = () => void queries.invalidateQueries({ queryKey: ['shows'] });
+  const demo = useMutation({ mutationFn: makeDemo, onSuccess: (id) => void navigate(`/show/${id}/desk`), onError: failed });
+  useEffect(() => {
+    document.title = 'Shows · Bivoca';
+  }, []);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const { missing } = await importShow(file);
+      refresh();
+      if (missing.length > 0) toast.warning(`Imported; ${missing.length} of its files are not in the file. Their sources say so.`);
+      else toast.success('Imported.');
+    } catch (error) {
+      toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`, { duration: 12_000 });
+    }
+  };
+  return (
+    <main className="mx-auto flex max-w-4xl flex-col gap-4 p-6">
+      <header className="flex items-end gap-3">
+        <img src="/icon.svg" alt="" className="h-11 w-11" />
+        <div>
+          <h1 className="text-2xl font-semibold">Bivoca</h1>
+          <p className="text-muted">Live production in this browser. Everything stays on this machine.</p>
+        </div>
+      </header>
+      <div className="flex flex-wrap gap-2">
+        <Button look="straw" onClick={() => setMaking(true)}>
+          <Plus size={16} /> New show
+        </Button>
+        <Button onClick={() => demo.mutate()}>
+          <Wind size={16} /> Demo show
+        </Button>
+        <Button onClick={() => picker.current?.click()}>
+          <FolderInput size={16} /> Import…
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          className="hidden"
+          accept=".bivoca,application/zip"
+          aria-label="Show file to import"
+          onChange={(e) => {
+            void take(e.target.files?.[0]);
+            e.target.value = '';
+          }}
+        />
+      </div>
+      {shows.data?.length === 0 && <p className="border-t border-line py-8 text-muted">No shows yet. Make a new one, import one, or open the demo: a kite contest with four simulated cameras.</p>}
+      <ul>
+        {shows.data?.map((show) => (
+          <ShowRow key={show.id} show={show} refresh={refresh} />
+        ))}
+      </ul>
+      <NewShow open={making} onClose={() => setMaking(false)} />
+    </main>
+  );
+}

@@ -1,0 +1,29 @@
+/** Compiles the software mixer's kernels into kernels.wasm.ts; with --check, only says whether that is current. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import asc from 'assemblyscript/asc';
+
+const at = (path: string) => fileURLToPath(new URL(`../core/picture/soft/kernels/${path}`, import.meta.url));
+
+const source = readFileSync(at('assembly.ts'), 'utf8');
+let binary: Uint8Array | null = null;
+const { error, stderr } = await asc.main(
+  ['assembly.ts', '--outFile', 'kernels.wasm', '-O3', '--runtime', 'stub', '--importMemory', '--initialMemory', '0', '--enable', 'simd', '--noAssert'],
+  {
+    readFile: (name: string) => (name === 'assembly.ts' ? source : null),
+    writeFile: (_name: string, data: string | Uint8Array) => {
+      if (typeof data !== 'string') binary = data;
+    },
+    listFiles: () => [],
+  },
+);
+if (error || !binary) {
+  console.error(stderr.toString());
+  process.exit(1);
+}
+const text = `/** Generated from assembly.ts by \`npm run kernels\`: WebAssembly, base64. */\nexport const KERNELS =\n  '${Buffer.from(binary).toString('base64')}';\n`;
+if (!process.argv.includes('--check')) writeFileSync(at('kernels.wasm.ts'), text);
+else if (readFileSync(at('kernels.wasm.ts'), 'utf8') !== text) {
+  console.error('The compiled kernels are out of date: run npm run kernels.');
+  process.exit(1);
+}

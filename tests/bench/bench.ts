@@ -1,0 +1,163 @@
+/** `npm run bench`: measures what the project promises, in one run, and writes a table and JSON. */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { cpus } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { parseArgs } from 'node:util';
+import { type KeyInput, type Page } from 'puppeteer-core';
+import { type MixerFigures } from '../harness/mixer-bench';
+import { startApp, startBrowser } from '../support/browser';
+import { openDemo, pick, send, until, wait } from '../support/desk';
+import { openHarness } from '../support/harness';
+
+const { values } = parseArgs({ options: { minutes: { type: 'string', default: '10' }, only: { type: 'string' } } });
+const wanted = (part: string) => !values.only || values.only === part;
+
+const ms = (n: number) => `${n.toFixed(1)} ms`;
+const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
+
+const SCENES = { full: 'one full picture', dissolve: 'dissolve', boxes: 'four boxes, background, lane' } as const;
+
+async function mixer(): Promise<MixerFigures[]> {
+  const browser = await startBrowser();
+  const harness = await openHarness(browser);
+  const found: MixerFigures[] = [];
+  for (const raster of [{ width: 640, height: 360 }, { width: 1280, height: 720 }]) {
+    for (const scene of ['full', 'dissolve', 'boxes'] as const) found.push(await harness.page.evaluate((r, s) => window.harness.benchMixer(r, s, 60), raster, scene));
+  }
+  await harness.close();
+  await browser.close();
+  return found;
+}
+
+/** From a key pressed to the first programme frame that shows it, in milliseconds, as the page receives frames. */
+async function latency(page: Page): Promise<{ p50: number; p95: number; framesP95: number }> {
+  for (const [id, colour] of [['dark', '#101010'], ['light', '#f0f0f0']]) await send(page, 'source.add', { name: id, settings: { kind: 'colour', colour } });
+  const numbers = await pick(page, (s) => s.desk.show.sources.slice(-2).map((source) => source.number as number));
+  await send(page, 'picture.cutByNumber', { number: numbers[0] });
+  await wait(500);
+  await page.evaluate(() => {
+    const w = window as unknown as { waits: number[]; pressed: number; bright: boolean };
+    Object.assign(w, { waits: [], pressed: 0, bright: false });
+    window.addEventListener('keydown', (event) => (w.pressed = event.timeStamp), true);
+    window.bivocaHost?.programmeFrames((frame) => {
+      const arrived = performance.now();
+      const luma = new Uint8Array(frame.allocationSize());
+      void frame.copyTo(luma).then(() => {
+        const bright = (luma[1000] as number) > 128;
+        if (bright !== w.bright && w.pressed > 0) {
+          w.waits.push(arrived - w.pressed);
+          w.bright = bright;
+          w.pressed = 0;
+        }
+        frame.close();
+      });
+    });
+  });
+  for (let i = 0; i < 60; i += 1) {
+    await page.keyboard.down('Shift');
+    await page.keyboard.press(`Digit${(numbers[(i + 1) % 2] as number) % 10}` as KeyInput);
+    await page.keyboard.up('Shift');
+    // Not in step with the frames, so that every phase is met.
+    await wait(180 + (i * 37) % 90);
+  }
+  const waits = await page.evaluate(() => (window as unknown as { waits: number[] }).waits);
+  return { p50: quantile(waits, 0.5), p95: quantile(waits, 0.95), framesP95: quantile(waits, 0.95) / 40 };
+}
+
+async function heap(page: Page): Promise<number> {
+  const session = await page.createCDPSession();
+  for (let i = 0; i < 3; i += 1) await session.send('HeapProfiler.collectGarbage');
+  const { usedSize } = (await session.send('Runtime.getHeapUsage')) as { usedSize: number };
+  await session.detach();
+  return usedSize;
+}
+
+async function soak(page: Page, minutes: number, troubles: string[]) {
+  await send(page, 'picture.cut', { source: 'shore' });
+  await send(page, 'output.startRecording');
+  await send(page, 'output.startStream');
+  await wait(15_000);
+  const before = { heap: await heap(page), mixer: await pick(page, (s) => s.mixer), encoder: await pick(page, (s) => s.encoder.doubled) };
+  const end = Date.now() + minutes * 60_000;
+  const cameras = ['line', 'mast', 'desk', 'shore'];
+  for (let i = 0; Date.now() < end; i += 1) {
+    await send(page, 'picture.setNext', { source: cameras[i % 4] });
+    await wait(4000);
+    await send(page, i % 3 === 0 ? 'picture.cut' : 'picture.take');
+    if (i % 2 === 0) await send(page, 'lane.toggle', { lane: 'lane-1' });
+    await wait(4000);
+  }
+  const after = { heap: await heap(page), mixer: await pick(page, (s) => s.mixer), encoder: await pick(page, (s) => s.encoder) };
+  const frames = after.mixer.frames - before.mixer.frames;
+  const dropped = after.mixer.dropped - before.mixer.dropped;
+  const result = {
+    minutes,
+    frames,
+    dropped,
+    droppedPercent: (100 * dropped) / (frames + dropped),
+    late: after.mixer.late - before.mixer.late,
+    monitorsSkipped: after.mixer.monitorsSkipped - before.mixer.monitorsSkipped,
+    heapGrowthMB: (after.heap - before.heap) / 1e6,
+    leakedFrames: troubles.filter((t) => /garbage collected/.test(t)).length,
+    streamDropped: after.encoder.stream?.dropped ?? -1,
+    silenceMs: after.encoder.silenceMs,
+    clockErrorMs: await page.evaluate(() => Math.abs(window.bivocaHost?.sound.clockError ?? NaN) * 1000),
+  };
+  await send(page, 'output.stopStream');
+  await send(page, 'output.stopRecording');
+  return result;
+}
+
+async function main(): Promise<void> {
+  const lines: string[] = ['# Measured', '', `By \`npm run bench\`, ${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores (${cpus()[0]?.model.trim() ?? 'unknown'}), no GPU.`, ''];
+  const results: Record<string, unknown> = {};
+  if (wanted('mixer')) {
+    const found = await mixer();
+    results.mixer = found;
+    lines.push('## A programme frame, from decoded frames to the frame handed on (medians of 60)', '', '| picture | raster | software mixer | WebGL2 on a software driver | 2D canvas | software mixer against 2D canvas |', '|---|---|---|---|---|---|');
+    for (const f of found) lines.push(`| ${SCENES[f.scene]} | ${f.raster} | ${ms(f.soft)} | ${ms(f.gl)} | ${ms(f.canvas2d)} | ${(f.canvas2d / f.soft).toFixed(1)} times as fast |`);
+    lines.push('');
+  }
+  const app = await startApp();
+  const browser = await startBrowser();
+  const { page } = browser;
+  await openDemo(page, app);
+  const address = page.url();
+  await page.goto('about:blank');
+  await wait(1000);
+  const started = Date.now();
+  await page.goto(address);
+  await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 2 && document.querySelector('[title^="Take with"]') !== null).catch(() => false), 'the Desk');
+  results.usableMs = Date.now() - started;
+  lines.push('## Start', '', `The Desk is usable ${((Date.now() - started) / 1000).toFixed(1)} s after its address was opened: pictures move, take works.`, '');
+  if (wanted('latency')) {
+    await wait(3000);
+    const found = await latency(page);
+    results.latency = found;
+    lines.push('## Key press to the first changed programme frame (60 presses)', '', `Median ${ms(found.p50)}, 95th percentile ${ms(found.p95)}: ${found.framesP95.toFixed(2)} frames of 40 ms.`, '');
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('soak')) {
+    const found = await soak(page, Number(values.minutes), browser.troubles);
+    results.soak = found;
+    lines.push(
+      `## ${found.minutes} minutes of the demo: 640×360, 25 frames a second, four cameras, monitors on, recording and streaming`,
+      '',
+      `| frames | dropped | late | monitor pictures left out | page heap growth after collection | VideoFrames leaked | stream segments dropped | silence put in | clock off the sound device |`,
+      '|---|---|---|---|---|---|---|---|---|',
+      `| ${found.frames} | ${found.dropped} (${found.droppedPercent.toFixed(2)} %) | ${found.late} | ${found.monitorsSkipped} | ${found.heapGrowthMB.toFixed(1)} MB | ${found.leakedFrames} | ${found.streamDropped} | ${found.silenceMs} ms | ${found.clockErrorMs.toFixed(1)} ms |`,
+      '',
+    );
+  }
+  await browser.close();
+  await app.close();
+  const folder = fileURLToPath(new URL('../../bench-results/', import.meta.url));
+  mkdirSync(folder, { recursive: true });
+  writeFileSync(`${folder}latest.json`, JSON.stringify(results, null, 2));
+  writeFileSync(`${folder}latest.md`, lines.join('\n'));
+  console.log(lines.join('\n'));
+}
+
+await main();
+process.exit(0);

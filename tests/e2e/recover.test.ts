@@ -1,0 +1,126 @@
+/** Kill, reload, a full disk: the show goes on, and nothing is lost. */
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { openDemo, pick, recordingBytes, recordingRow, send, showRuns, until, wait } from '../support/desk';
+import { openHarness } from '../support/harness';
+
+let app: App;
+let profile: string;
+let browser: TestBrowser;
+beforeAll(async () => {
+  app = await startApp();
+  profile = await mkdtemp(join(tmpdir(), 'bivoca-kill-'));
+  browser = await startBrowser({ profile });
+});
+afterAll(async () => {
+  await browser.close();
+  await app.close();
+  await rm(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 300 });
+});
+
+it('after a kill the same picture is on air, the document has its last edit, and the recording plays to within 2 s', async () => {
+  const { page } = browser;
+  await openDemo(page, app);
+  const address = page.url();
+  await send(page, 'picture.cut', { source: 'mast' });
+  await send(page, 'lane.show', { lane: 'lane-2' });
+  const started = await send(page, 'output.startRecording');
+  const id = started.ok ? String(started.result.id) : '';
+  await wait(5000);
+  await send(page, 'show.rename', { name: 'Renamed just before' });
+  await wait(250);
+  const seconds = await pick(page, (s) => s.encoder.recording?.seconds ?? 0);
+  const killedAt = performance.now();
+  browser.browser.process()?.kill('SIGKILL');
+  await until(() => browser.browser.process()?.signalCode !== null, 'the browser to die');
+  expect(performance.now() - killedAt).toBeLessThan(1000);
+
+  browser = await startBrowser({ profile });
+  await browser.page.goto(address);
+  await showRuns(browser.page);
+  const found = await pick(browser.page, (s) => ({
+    onAir: s.desk.air.onAirId,
+    bug: s.desk.air.lanes['lane-2']?.fade.to,
+    name: s.desk.show.name,
+    recording: s.desk.air.recording,
+    notices: s.notices.map((n) => n.text),
+  }));
+  expect(found).toMatchObject({ onAir: 'mast', bug: 1, name: 'Renamed just before', recording: null });
+  expect(found.notices.join(' ')).toMatch(/Mast overhead is on air again.*recording was interrupted.*cut off and plays/is);
+  const row = await recordingRow(browser.page, id);
+  expect(row?.state).toBe('cut');
+  const harness = await openHarness(browser);
+  const analysed = await harness.page.evaluate((data) => window.harness.analyseFile(data), await recordingBytes(browser.page, id));
+  await harness.close();
+  console.log(`recorded ${seconds.toFixed(1)} s at the last report, plays ${analysed.duration.toFixed(1)} s after the kill`);
+  expect(analysed.duration).toBeGreaterThan(seconds - 2);
+  expect(analysed.pictures.length).toBeGreaterThan(25 * (seconds - 2));
+  await until(() => pick(browser.page, (s) => Object.values(s.health).filter((h) => h.state === 'live').length >= 7), 'the sources to be back');
+});
+
+it('after a reload in the middle of a dissolve the new picture is on air and time has gone on', async () => {
+  const { page } = browser;
+  await page.bringToFront();
+  await send(page, 'picture.setNext', { source: 'desk' });
+  const frame = await pick(page, (s) => s.frame);
+  await send(page, 'picture.take');
+  await wait(250);
+  await page.reload();
+  await showRuns(page);
+  const after = await pick(page, (s) => ({ onAir: s.desk.air.onAirId, frame: s.frame, name: s.desk.show.name }));
+  expect(after).toMatchObject({ onAir: 'desk', name: 'Renamed just before' });
+  expect(after.frame).toBeGreaterThan(frame);
+});
+
+it('warns when the disk gets full, and ends the recording cleanly with all of it kept', async () => {
+  const { page } = browser;
+  // Chromium tells pages a fixed allowance, whatever its quota is; a small one is put in its place.
+  const allow = (free: number | null) =>
+    page.evaluate((bytes) => {
+      const real = StorageManager.prototype.estimate;
+      navigator.storage.estimate = bytes === null ? real.bind(navigator.storage) : () => Promise.resolve({ usage: 1e6, quota: 1e6 + bytes });
+    }, free);
+  const started = await send(page, 'output.startRecording');
+  const id = started.ok ? String(started.result.id) : '';
+  await wait(2500);
+  await allow(55e6);
+  await until(() => pick(page, (s) => s.notices.some((n) => /more minutes of recording/.test(n.text))), 'the warning');
+  expect(await pick(page, (s) => s.desk.air.recording !== null)).toBe(true);
+  await allow(20e6);
+  await until(() => pick(page, (s) => s.desk.air.recording === null && s.notices.some((n) => /Recording stopped: less than/.test(n.text))), 'the clean stop');
+  await until(async () => (await recordingRow(page, id))?.state === 'done', 'the recording to be finished');
+  expect((await recordingRow(page, id))?.seconds).toBeGreaterThan(3);
+  await send(page, 'output.startRecording');
+  await until(() => pick(page, (s) => s.desk.air.recording === null && s.notices.some((n) => /Not recording: only/.test(n.text))), 'the refusal to start');
+  await allow(null);
+});
+
+it('keeps all that was written when the disk refuses a write without warning', async () => {
+  const { page } = browser;
+  const session = await page.createCDPSession();
+  const origin = new URL(page.url()).origin;
+  const { usage } = (await session.send('Storage.getUsageAndQuota', { origin })) as { usage: number };
+  await send(page, 'output.setRecording', { megabits: 20 });
+  await send(page, 'picture.cut', { source: 'line' });
+  await session.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: Math.round(usage + 1.5e6) });
+  const started = await send(page, 'output.startRecording');
+  const id = started.ok ? String(started.result.id) : '';
+  await until(() => pick(page, (s) => s.notices.some((n) => /ended early: the disk is full/.test(n.text))), 'the full disk to be said', 40_000);
+  await session.send('Storage.overrideQuotaForOrigin', { origin });
+  expect(await pick(page, (s) => s.desk.air.recording)).toBeNull();
+  const before = await pick(page, (s) => s.mixer.frames);
+  await until(() => pick(page, (s) => s.mixer.frames).then((n) => n > before + 10), 'the programme to go on');
+  await until(async () => (await recordingRow(page, id))?.state === 'done', 'the recording to be listed');
+  const harness = await openHarness(browser);
+  const analysed = await harness.page.evaluate((data) => window.harness.analyseFile(data), await recordingBytes(page, id));
+  await harness.close();
+  expect(analysed.pictures.length).toBeGreaterThan(12);
+  await send(page, 'output.setRecording', { megabits: 2.5 });
+});
+
+it('has made no error', () => {
+  expect(browser.troubles).toEqual([]);
+});

@@ -1,0 +1,213 @@
+/** The list of shows, export and import, the remote, the log, and working without a mouse. */
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { WebSocket } from 'ws';
+import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+
+let app: App;
+let browser: TestBrowser;
+let downloads: string;
+beforeAll(async () => {
+  app = await startApp();
+  browser = await startBrowser();
+  downloads = await mkdtemp(join(tmpdir(), 'bivoca-downloads-'));
+  const session = await browser.page.createCDPSession();
+  await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+});
+afterAll(async () => {
+  await browser.close();
+  await app.close();
+  await rm(downloads, { recursive: true, force: true });
+});
+
+const names = () => browser.page.$$eval('main li a.block', (links) => links.map((a) => a.textContent));
+const toast = (text: string) => until(() => browser.page.evaluate((t) => [...document.querySelectorAll('[data-sonner-toast]')].some((e) => e.textContent?.includes(t)), text), `the message "${text}"`);
+
+async function downloaded(ending: string): Promise<Buffer> {
+  const name = await until(async () => (await readdir(downloads)).find((f) => f.endsWith(ending)), `a file ${ending}`);
+  await wait(200);
+  return readFile(join(downloads, name));
+}
+
+async function importFile(data: Uint8Array): Promise<void> {
+  const path = join(downloads, `import-${Math.random()}.zip`);
+  await writeFile(path, data);
+  const input = await browser.page.waitForSelector('input[aria-label="Show file to import"]');
+  await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
+}
+
+describe('the list of shows', () => {
+  it('is empty with help at first, and makes a show of typed size and rate', async () => {
+    const { page } = browser;
+    await page.goto(app.url);
+    await until(() => page.evaluate(() => document.body.textContent?.includes('No shows yet')), 'the help');
+    await press(page, 'New show');
+    await page.waitForSelector('aria/Width, pixels');
+    await page.keyboard.type('Harbour talk');
+    const width = await page.$('aria/Width, pixels');
+    await width?.click({ count: 3 });
+    await page.keyboard.type('1920/2');
+    await page.keyboard.press('Enter');
+    const height = await page.$('aria/Height, pixels');
+    await height?.click({ count: 3 });
+    await page.keyboard.type('540');
+    await page.keyboard.press('Tab');
+    await page.select('select:not([aria-label])', '50');
+    await press(page, 'Make and open');
+    await showRuns(page);
+    expect(await pick(page, (s) => [s.desk.show.name, s.desk.show.raster, s.desk.show.rate])).toEqual(['Harbour talk', { width: 960, height: 540 }, { num: 50, den: 1 }]);
+    // Without a GPU the engine says that it works smaller, and keeps the show's own size.
+    expect(await pick(page, (s) => s.working)).toMatchObject({ raster: { width: 640, height: 360 }, frameStep: 2 });
+    expect(await page.evaluate(() => document.body.textContent?.includes('No sources yet'))).toBe(true);
+  });
+
+  it('renames, duplicates, deletes, and takes the deletion back', async () => {
+    const { page } = browser;
+    await page.click('header a[href="/"]');
+    await until(async () => (await names()).includes('Harbour talk'), 'the list');
+    await press(page, 'Rename Harbour talk');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('a');
+    await page.keyboard.up('Control');
+    await page.keyboard.type('Evening talk');
+    await page.keyboard.press('Enter');
+    await until(async () => (await names()).includes('Evening talk'), 'the new name');
+    await press(page, 'Duplicate Evening talk');
+    await until(async () => (await names()).includes('Evening talk (copy)'), 'the copy');
+    await press(page, 'Delete Evening talk (copy)');
+    await until(async () => !(await names()).includes('Evening talk (copy)'), 'it to go');
+    await press(page, 'Undo');
+    await until(async () => (await names()).includes('Evening talk (copy)'), 'it to come back');
+  });
+
+  it('refuses damaged, foreign and newer files with place and cause, and changes nothing', async () => {
+    const before = await names();
+    await importFile(Buffer.from('no zip at all'));
+    await toast('cannot be unpacked');
+    await importFile(zipSync({ 'other.txt': strToU8('x') }));
+    await toast('it holds no show.json');
+    await importFile(zipSync({ 'show.json': strToU8('{"show":{"format":"bivoca-show","version":99}}') }));
+    await toast('saved by a newer Bivoca');
+    await importFile(zipSync({ 'show.json': strToU8('{"show":{"format":"bivoca-show","version":1,"name":7}}') }));
+    await toast('This show is damaged');
+    expect(await names()).toEqual(before);
+  });
+
+  it('exports a show to one file that another browser reads, files included', async () => {
+    const { page } = browser;
+    await openDemo(page, app);
+    await send(page, 'card.edit', { card: 'card-1', name: 'Out and back' });
+    await wait(300);
+    await page.click('header a[href="/"]');
+    await until(async () => (await names()).includes('Skerry Point Kite Trials'), 'the demo in the list');
+    await press(page, 'Export Skerry Point Kite Trials');
+    const file = await downloaded('.bivoca');
+    const contents = unzipSync(file);
+    const { show, assets } = JSON.parse(strFromU8(contents['show.json'] as Uint8Array)) as { show: { cards: { name: string }[] }; assets: { id: string }[] };
+    expect(show.cards[0]?.name).toBe('Out and back');
+    expect(Object.keys(contents)).toContain(`assets/${assets[0]?.id}`);
+
+    const other = await startBrowser();
+    await other.page.goto(app.url);
+    const path = join(downloads, 'again.bivoca');
+    await writeFile(path, file);
+    const input = await other.page.waitForSelector('input[aria-label="Show file to import"]');
+    await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
+    const link = await other.page.waitForSelector('main li a.block');
+    await link?.click();
+    await showRuns(other.page);
+    expect(await pick(other.page, (s) => s.desk.show.cards[0]?.name)).toBe('Out and back');
+    await until(() => pick(other.page, (s) => s.health.bug?.state === 'live'), 'the still to have come along');
+    await other.close();
+  });
+});
+
+describe('one window runs a show', () => {
+  it('a second one says so, and can take it over', async () => {
+    const { page } = browser;
+    await openDemo(page, app);
+    const second = await browser.browser.newPage();
+    await second.goto(page.url());
+    await until(() => second.evaluate(() => document.body.textContent?.includes('runs in another window')), 'the second window to say so');
+    await press(second, 'Take it over');
+    await showRuns(second);
+    await until(() => page.evaluate(() => document.body.textContent?.includes('Another window has taken this show over')), 'the first to give way');
+    await second.close();
+    await page.bringToFront();
+    await press(page, 'Take it over');
+    await showRuns(page);
+  });
+});
+
+describe('the remote', () => {
+  it('works the show like a hand, refuses what is wrong, and tells what happens', async () => {
+    const { page } = browser;
+    const socket = new WebSocket(`ws://127.0.0.1:${app.port}/api/events`);
+    const heard: { kind: string; air?: { onAirId: string } }[] = [];
+    socket.on('message', (data) => heard.push(JSON.parse(String(data))));
+    await until(() => heard.some((m) => m.kind === 'host'), 'the line');
+    expect((await post(app, 'picture.cut', { source: 'line' })).status).toBe(200);
+    expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('line');
+    await until(() => heard.some((m) => m.kind === 'state' && m.air?.onAirId === 'line') && heard.some((m) => m.kind === 'event'), 'events');
+    expect(await post(app, 'picture.cut', { source: 'none' })).toMatchObject({ status: 422, body: { code: 'unknown-source', field: 'source' } });
+    expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('line');
+    const status = (await (await fetch(`${app.url}/api/status`)).json()) as { mixer: { frames: number }; health: Record<string, unknown> };
+    expect(status.mixer.frames).toBeGreaterThan(0);
+    expect(status.health).toHaveProperty('shore');
+    expect((await post(app, 'history.undo')).status).toBe(422);
+    socket.close();
+  });
+
+  it('keeps an as-run log that is saved as CSV', async () => {
+    const { page } = browser;
+    await post(app, 'picture.cut', { source: 'mast' });
+    await post(app, 'lane.show', { lane: 'lane-1' });
+    await wait(800);
+    await post(app, 'picture.cut', { source: 'shore' });
+    await wait(300);
+    await page.click('a[href$="/output"]');
+    await until(() => page.evaluate(() => document.body.textContent?.includes('Mast overhead')), 'the log');
+    await press(page, 'Save as CSV');
+    const csv = String(await downloaded('as run.csv'));
+    expect(csv).toMatch(/picture,Mast overhead,cut,20\d\d-/);
+    expect(csv).toMatch(/Names,"?Out and back|Names,"?Maren Tolv/);
+    await page.click('a[href$="/desk"]');
+  });
+});
+
+describe('without a mouse', () => {
+  it('every control has a name, and the finder runs a command with its arguments', async () => {
+    const { page } = browser;
+    const nameless = await page.evaluate(() =>
+      [...document.querySelectorAll('button, a, input, select')]
+        .filter((e) => (e as HTMLElement).offsetParent !== null)
+        .filter((e) => !(e.textContent?.trim() || e.getAttribute('aria-label') || e.getAttribute('title') || (e as HTMLInputElement).labels?.length))
+        .map((e) => e.outerHTML.slice(0, 120)),
+    );
+    expect(nameless).toEqual([]);
+    await page.keyboard.down('Control');
+    await page.keyboard.press('k');
+    await page.keyboard.up('Control');
+    await page.waitForSelector('[cmdk-input]');
+    await page.keyboard.type('set next by');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[role=dialog] form');
+    await page.keyboard.type('4');
+    await page.keyboard.press('Enter');
+    await until(() => pick(page, (s) => s.desk.air.nextId === 'desk'), 'the command to be run');
+    await page.keyboard.press('?');
+    await until(() => page.evaluate(() => document.querySelector('[role=dialog]')?.textContent?.includes('straight to air')), 'the sheet of keys');
+    await page.keyboard.press('Escape');
+  });
+
+  it('fits 1280 × 800 without scrolling', async () => {
+    const { page } = browser;
+    expect(await page.evaluate(() => [document.documentElement.scrollHeight <= innerHeight, document.documentElement.scrollWidth <= innerWidth])).toEqual([true, true]);
+  });
+});
+
+it('has made no error', () => expect(browser.troubles).toEqual([]));

@@ -1,0 +1,78 @@
+/** Takes the pictures of docs/screenshots from the demo show. */
+import { mkdirSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { startApp, startBrowser } from './support/browser';
+import { openDemo, pick, press, send, until, wait } from './support/desk';
+
+const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
+mkdirSync(folder, { recursive: true });
+
+const app = await startApp();
+const { browser, page, close } = await startBrowser();
+const shoot = async (name: string, target = page) => {
+  await target.screenshot({ path: `${folder}${name}.png` as `${string}.png` });
+  console.log(name);
+};
+
+await openDemo(page, app);
+await wait(3000);
+await shoot('desk');
+
+await send(page, 'lane.show', { lane: 'lane-1' });
+await send(page, 'lane.show', { lane: 'lane-2' });
+await send(page, 'output.startRecording');
+await send(page, 'output.startStream');
+await wait(7000);
+await send(page, 'lane.show', { lane: 'lane-1' });
+await send(page, 'picture.arm', { kind: 'wipe', frames: 50, softness: 0.1 });
+await wait(600);
+await send(page, 'picture.moveBar', { position: 0.45 });
+await wait(500);
+await shoot('on-air');
+await page.setViewport({ width: 1920, height: 1080 });
+await wait(1200);
+await shoot('desk-1920');
+await page.setViewport({ width: 600, height: 1100 });
+await wait(1200);
+await shoot('narrow');
+await page.setViewport({ width: 1280, height: 800 });
+await send(page, 'picture.take');
+await wait(2500);
+
+await page.click('a[href$="/output"]');
+await wait(2500);
+await shoot('output');
+
+const viewer = await browser.newPage();
+await viewer.setViewport({ width: 960, height: 580 });
+await viewer.goto(`${app.url}/watch`);
+await until(() => viewer.evaluate(() => (document.querySelector('video')?.currentTime ?? 0) > 1), 'the stream', 30_000);
+await wait(1000);
+await shoot('watch', viewer);
+await viewer.close();
+await page.bringToFront();
+await send(page, 'output.stopStream');
+await send(page, 'output.stopRecording');
+await until(() => pick(page, (s) => s.encoder.recording === null && s.encoder.stream === null), 'the outputs to end');
+
+await page.click('a[href$="/settings"]');
+await wait(500);
+await shoot('settings');
+await page.click('a[href$="/desk"]');
+await wait(500);
+await press(page, 'Add');
+await wait(1500);
+await shoot('add-source');
+await page.keyboard.press('Escape');
+await wait(300);
+await page.keyboard.press('?');
+await wait(500);
+await shoot('keys');
+await page.keyboard.press('Escape');
+await page.goto(app.url);
+await wait(1500);
+await shoot('shows');
+
+await close();
+await app.close();
+process.exit(0);

@@ -1,0 +1,46 @@
+/** A small show for unit tests: cameras a, b, c, a ten-second clip, a bug for lanes, one card. */
+import { execute, type Outcome } from '#core/commands/execute';
+import { createAir, type Desk } from '#core/show/air';
+import { createShow, createSource } from '#core/show/create';
+import { type MediaSettings } from '#core/show/source';
+
+export const CLIP: MediaSettings = {
+  kind: 'media',
+  assetId: 'asset',
+  fileName: 'clip.mp4',
+  duration: 10,
+  hasSound: true,
+  in: 0,
+  out: null,
+  startOnTake: true,
+  atEnd: 'hold',
+};
+
+export function sampleDesk(): Desk {
+  const show = createShow('show', 'Sample', { width: 64, height: 36 }, { num: 25, den: 1 });
+  const simulated = ['shore', 'line', 'mast'] as const;
+  (['a', 'b', 'c'] as const).forEach((id, i) => {
+    show.sources.push(createSource(show, id, `Camera ${id}`, { kind: 'simulated', camera: simulated[i] ?? 'desk' }));
+  });
+  show.sources.push(createSource(show, 'clip', 'Clip', { ...CLIP }));
+  show.sources.push({ ...createSource(show, 'bug', 'Bug', { kind: 'still', assetId: 'bug', fileName: 'bug.png' }), feedsOnly: true, number: null });
+  show.cards.push({ id: 'card', name: 'Ada Holm', role: 'Pilot' });
+  show.transition.frames = 20;
+  const air = createAir(show);
+  air.onAirId = 'a';
+  air.nextId = 'b';
+  return { show, air };
+}
+
+let ids = 0;
+
+/** Runs a command at `frame` and returns the whole outcome. */
+export const attempt = (desk: Desk, type: string, args: Record<string, unknown> = {}, frame = 0): Outcome =>
+  execute(desk, { type, args }, { frame, newId: () => `new-${(ids += 1)}` });
+
+/** Runs a command that must succeed and returns the new desk. */
+export function must(desk: Desk, type: string, args: Record<string, unknown> = {}, frame = 0): Desk {
+  const outcome = attempt(desk, type, args, frame);
+  if (!outcome.ok) throw new Error(`${type} was refused: ${outcome.error.message}`);
+  return outcome.desk;
+}

@@ -1,0 +1,21 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vitest/config';
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+const alias = Object.fromEntries(['core', 'engine', 'interface', 'server', 'standins', 'tests'].map((name) => [`#${name}`, here(`./${name}`)]));
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        resolve: { alias },
+        test: { name: 'unit', include: ['{core,engine,interface,server,standins}/**/*.test.ts'], environment: 'node' },
+      },
+      {
+        resolve: { alias },
+        // One browser at a time: the machine has two cores, and the tests measure time.
+        test: { name: 'browser', include: ['tests/e2e/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 120_000, hookTimeout: 60_000 },
+      },
+    ],
+  },
+});
