@@ -44,7 +44,7 @@ void sweep();
 const root = document.querySelector('#root');
 if (!root) throw new Error('The page has no place for the app.');
 createRoot(root).render(
-  <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { networkMode: 'always' }, mutations: { networkMode: 'always' } } })}>
+  <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: false }, mutations: { networkMode: 'always' } } })}>
     <BrowserRouter>
       <Routes>
         <Route path="/" element={<ShowList makeDemo={makeDemo} />} />

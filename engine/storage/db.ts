@@ -69,3 +69,18 @@ class Database extends Dexie {
 }
 
 export const db = new Database();
+
+/** Longest wait for the browser's own storage, in milliseconds. */
+const STORAGE_ANSWERS_MS = 8000;
+
+/**
+ * Opens the database. Chromium can leave it locked for good when a page is left in the very moment of making it.
+ * @throws Error with the remedy when the browser's storage does not answer.
+ */
+export async function openDatabase(): Promise<void> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const silence = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error("The browser's storage does not answer. Close all windows of this browser and open Bivoca again; nothing is lost.")), STORAGE_ANSWERS_MS);
+  });
+  await Promise.race([db.open(), silence]).finally(() => clearTimeout(timer));
+}

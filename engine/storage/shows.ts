@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { createShow } from '#core/show/create';
 import { type Raster, type Show } from '#core/show/show';
 import { type Rate } from '#core/time/rate';
-import { db, type ShowRow } from './db';
+import { db, openDatabase, type ShowRow } from './db';
 import { removeFile } from './opfs';
 
 /** A deleted show can be brought back for this long. */
@@ -24,6 +24,7 @@ export const assetIdsOf = (show: Show): string[] =>
 
 /** Shows that are not deleted, the last opened first. */
 export async function listShows(): Promise<ShowListItem[]> {
+  await openDatabase();
   const rows = (await db.shows.toArray()).filter((row) => row.deletedAt === null);
   const sizes = new Map((await db.assets.toArray()).map((a) => [a.id, a.size]));
   return rows

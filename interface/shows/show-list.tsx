@@ -136,6 +136,7 @@ export function ShowList({ makeDemo }: { makeDemo: () => Promise<string> }) {
           }}
         />
       </div>
+      {shows.error && <p role="alert" className="border-t border-line py-8 text-caution">The list cannot be read: {shows.error.message}</p>}
       {shows.data?.length === 0 && <p className="border-t border-line py-8 text-muted">No shows yet. Make a new one, import one, or open the demo: a kite contest with four simulated cameras.</p>}
       <ul>
         {shows.data?.map((show) => (

@@ -9,8 +9,7 @@ let browser: TestBrowser;
 beforeAll(async () => {
   app = await startApp();
   browser = await startBrowser();
-  await browser.page.goto(app.url);
-  await browser.page.evaluate(() => localStorage.setItem('bivoca.mixer', 'gl'));
+  await browser.page.evaluateOnNewDocument(() => localStorage.setItem('bivoca.mixer', 'gl'));
   await openDemo(browser.page, app);
 });
 afterAll(async () => {
