@@ -77,7 +77,7 @@ describe('the remote', () => {
     expect(JSON.parse((await ask('GET', '/api/state')).text)).toMatchObject({ frame: 7, air: { onAirId: 'b' } });
     const refused = await command({ type: 'picture.setNext', args: { source: 'gone' } });
     expect(refused.status).toBe(422);
-    expect(JSON.parse(refused.text)).toEqual({ code: 'unknown-source', message: 'There is no source "gone" in this show.', field: 'source' });
+    expect(JSON.parse(refused.text)).toEqual({ code: 'unknown-source', message: 'There is no source or layout "gone" in this show.', field: 'source' });
     host.close();
     await expect.poll(async () => (await ask('GET', '/api/state')).status).toBe(503);
     panel.close();

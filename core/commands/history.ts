@@ -1,7 +1,7 @@
 /** Undo and redo of the document. Air is never undone: the audience has seen it. */
 import { applyPatches, type Patch } from 'immer';
 import { type Desk } from '../show/air';
-import { findSource } from '../show/show';
+import { findPicture } from '../show/pictures';
 import { CommandError } from './command';
 
 interface Step {
@@ -51,9 +51,9 @@ function guard(before: Desk, after: Desk): void {
   const used = [after.air.onAirId, after.air.transition?.fromId ?? null];
   for (const lane of Object.values(after.air.lanes)) if (lane.picture?.kind === 'source') used.push(lane.picture.id);
   for (const id of used) {
-    const source = findSource(before.show, id);
-    if (source && !findSource(after.show, id)) {
-      throw new CommandError('on-air', `That would remove ${source.name}, which is on air. Take something else first.`);
+    const picture = findPicture(before.show, id);
+    if (picture && !findPicture(after.show, id)) {
+      throw new CommandError('on-air', `That would remove ${picture.name}, which is on air. Take something else first.`);
     }
   }
 }
@@ -88,6 +88,6 @@ export function redo(history: History, desk: Desk): { history: History; desk: De
 
 /** Next must never point at a source that is gone. */
 function repairAir(desk: Desk): Desk {
-  if (desk.air.nextId === null || findSource(desk.show, desk.air.nextId)) return desk;
+  if (desk.air.nextId === null || findPicture(desk.show, desk.air.nextId)) return desk;
   return { ...desk, air: { ...desk.air, nextId: null } };
 }

@@ -1,8 +1,15 @@
 /** Every command there is. */
+import { boxCommands } from '../layout/box-commands';
+import { framingCommands } from '../layout/framing-commands';
+import { layoutCommands } from '../layout/layout-commands';
+import { seatCommands } from '../layout/seat-commands';
+import { styleCommands } from '../layout/style-commands';
+import { windowCommands } from '../layout/window-commands';
 import { mediaCommands } from '../media/commands';
 import { outputCommands } from '../output/commands';
 import { laneCommands } from '../picture/lane-commands';
 import { pictureCommands } from '../picture/commands';
+import { transitionCommands } from '../picture/transition-commands';
 import { cardCommands } from '../show/card-commands';
 import { showCommands } from '../show/commands';
 import { sourceCommands } from '../show/source-commands';
@@ -12,7 +19,14 @@ import { type CommandSpec } from './command';
 /** All commands in the order of the reference. */
 export const COMMANDS: readonly CommandSpec[] = [
   ...pictureCommands,
+  ...transitionCommands,
   ...laneCommands,
+  ...seatCommands,
+  ...layoutCommands,
+  ...windowCommands,
+  ...boxCommands,
+  ...framingCommands,
+  ...styleCommands,
   ...cardCommands,
   ...mediaCommands,
   ...sourceCommands,

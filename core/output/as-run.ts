@@ -1,6 +1,7 @@
 /** The as-run log: what was on air, from when to when. */
 import { type Air, fadeLevel, lanePictures } from '../show/air';
-import { type Show, sourceName } from '../show/show';
+import { pictureName } from '../show/pictures';
+import { type Show } from '../show/show';
 import { formatTimecode } from '../time/timecode';
 import { type Rate } from '../time/rate';
 
@@ -16,13 +17,13 @@ export interface OnAirItem {
 export function onAirItems(show: Show, air: Air, frame: number): OnAirItem[] {
   const items: OnAirItem[] = [];
   if (air.onAirId !== null) {
-    items.push({ place: 'picture', what: sourceName(show, air.onAirId), how: air.transition?.toId === air.onAirId ? air.transition.settings.kind : 'cut' });
+    items.push({ place: 'picture', what: pictureName(show, air.onAirId), how: air.transition?.toId === air.onAirId ? air.transition.settings.kind : 'cut' });
   }
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
     const top = state && lanePictures(state, frame).at(-1)?.picture;
     if (!top) continue;
-    const what = top.kind === 'card' ? [top.card.name, top.card.role].filter(Boolean).join(', ') : sourceName(show, top.id);
+    const what = top.kind === 'card' ? [top.card.name, top.card.role].filter(Boolean).join(', ') : pictureName(show, top.id);
     items.push({ place: lane.name, what, how: state.fade.frames > 0 ? 'fade' : 'cut' });
   }
   if (fadeLevel(air.black, frame) >= 1) items.push({ place: 'black', what: 'Black', how: 'fade' });

@@ -1,8 +1,9 @@
 /** Commands that switch the picture. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
-import { Colour, Flag, Id, Num, OneOf, Whole } from '../schema/fields';
+import { Flag, Id, Num, Whole } from '../schema/fields';
 import { type Desk, turnFade } from '../show/air';
-import { findSource, TRANSITION_KINDS, type TransitionKind, WIPE_DIRECTIONS, type WipeDirection } from '../show/show';
+import { findPicture, pictureByNumber } from '../show/pictures';
+import { findSource } from '../show/show';
 import { cut, moveBar, settle, take } from './mixer';
 
 /** @throws CommandError when the show has no such source. */
@@ -12,24 +13,24 @@ export function requireSource(desk: Desk, id: string, field = 'source') {
   return source;
 }
 
+/** @throws CommandError when the show has no such source, framing, layout, preset or seat. */
+export function requirePicture(desk: Desk, id: string, field = 'source') {
+  const picture = findPicture(desk.show, id);
+  if (!picture) throw new CommandError('unknown-source', `There is no source or layout "${id}" in this show.`, field);
+  return picture;
+}
+
 class SourceArg {
-  @Id('source') source!: string;
+  @Id('source, framing, layout, preset or seat') source!: string;
 }
 class NumberArg {
-  @Whole(1, 99, 'pinned number of the source') number!: number;
+  @Whole(1, 99, 'pinned number') number!: number;
 }
 class CutArgs {
-  @Id('source to cut to; without it, Next', { optional: true }) source?: string;
+  @Id('source, framing, layout, preset or seat to cut to; without it, Next', { optional: true }) source?: string;
 }
 class BarArgs {
   @Num(0, 1, 'place of the bar: 0 the old picture, 1 the new') position!: number;
-}
-class ArmArgs {
-  @OneOf(TRANSITION_KINDS, 'kind', { optional: true }) kind?: TransitionKind;
-  @Whole(1, 1500, 'length in frames', { optional: true }) frames?: number;
-  @Colour('colour of a dip', { optional: true }) dipColour?: string;
-  @OneOf(WIPE_DIRECTIONS, 'where the edge of a wipe travels to', { optional: true }) direction?: WipeDirection;
-  @Num(0, 1, 'soft edge of a wipe, share of the picture', { optional: true }) softness?: number;
 }
 class BlackArgs {
   @Flag('true to black, false back; without it, the other way', { optional: true }) on?: boolean;
@@ -39,25 +40,25 @@ class BlackLengthArgs {
 }
 
 function byNumber(desk: Desk, number: number) {
-  const source = desk.show.sources.find((s) => s.number === number);
-  if (!source) throw new CommandError('unknown-number', `No source has the number ${number}.`, 'number');
-  return source;
+  const picture = pictureByNumber(desk.show, number);
+  if (!picture) throw new CommandError('unknown-number', `Nothing has the number ${number}.`, 'number');
+  return picture;
 }
 
 export const pictureCommands = [
   defineCommand({
     type: 'picture.setNext',
     title: 'Set Next',
-    about: 'Puts a source into Next. What is on air stays, also in the middle of a transition.',
+    about: 'Puts a source, framing, layout, preset or seat into Next. What is on air stays, also in the middle of a transition.',
     args: SourceArg,
     run: (desk, { source }) => {
-      desk.air.nextId = requireSource(desk, source).id;
+      desk.air.nextId = requirePicture(desk, source).id;
     },
   }),
   defineCommand({
     type: 'picture.setNextByNumber',
     title: 'Set Next by number',
-    about: 'Puts the source that wears this number into Next.',
+    about: 'Puts the source, framing or layout that wears this number into Next.',
     args: NumberArg,
     run: (desk, { number }) => {
       desk.air.nextId = byNumber(desk, number).id;
@@ -70,13 +71,13 @@ export const pictureCommands = [
       'Cuts to Next, or straight to a given source. In the middle of a transition, cuts to its end. Armed lanes change with a cut to Next.',
     args: CutArgs,
     run: (desk, { source }, { frame }) => {
-      cut(desk, frame, source === undefined ? undefined : requireSource(desk, source).id);
+      cut(desk, frame, source === undefined ? undefined : requirePicture(desk, source).id);
     },
   }),
   defineCommand({
     type: 'picture.cutByNumber',
     title: 'Cut by number',
-    about: 'Cuts straight to the source that wears this number.',
+    about: 'Cuts straight to the source, framing or layout that wears this number.',
     args: NumberArg,
     run: (desk, { number }, { frame }) => {
       cut(desk, frame, byNumber(desk, number).id);
@@ -99,16 +100,6 @@ export const pictureCommands = [
     args: BarArgs,
     run: (desk, { position }, { frame }) => {
       moveBar(desk, frame, position);
-    },
-  }),
-  defineCommand({
-    type: 'picture.arm',
-    title: 'Arm a transition',
-    about: 'Chooses the transition that the next take uses. A transition under way keeps its own settings.',
-    args: ArmArgs,
-    mergeKey: (args) => `arm:${Object.keys(args).join()}`,
-    run: (desk, args) => {
-      Object.assign(desk.show.transition, args);
     },
   }),
   defineCommand({

@@ -1,8 +1,12 @@
 /** Commands for the lanes over the picture. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Id, Nested, Num, Text, Whole } from '../schema/fields';
-import { laneIsUp } from '../show/air';
-import { LaneContent } from '../show/show';
+import { Flag, Id, Nested, Num, Text, Variant, Whole } from '../schema/fields';
+import { createAirLane, laneIsUp, lanePictures } from '../show/air';
+import { createLane } from '../show/create';
+import { type Rect, RectField } from '../show/geometry';
+import { type Key, keyClass } from '../show/look';
+import { LaneContent, MOST_LANES, Move } from '../show/show';
+import { requirePicture } from './commands';
 import { laneOf, lowerLane, raiseLane } from './mixer';
 import { preparedPicture } from './plan';
 
@@ -17,9 +21,21 @@ class ContentArgs extends LaneArg {
 }
 class LaneSettingsArgs extends LaneArg {
   @Text(40, 'name', { optional: true, min: 1 }) name?: string;
-  @Whole(0, 600, 'fade in and out, frames', { optional: true }) fadeFrames?: number;
+  @Nested(() => Move, 'how it comes', { optional: true }) in?: Move;
+  @Nested(() => Move, 'how it goes', { optional: true }) out?: Move;
+  @Nested(() => RectField, 'place on the raster; null for the content’s own', { optional: true, nullable: true }) rect?: Rect | null;
+  @Variant(keyClass, 'key', { optional: true, nullable: true }) key?: Key | null;
+  @Id('up while this picture is on air; null for none', { optional: true, nullable: true }) whileId?: string | null;
+  @Flag('stays over a fade to black', { optional: true }) throughBlack?: boolean;
   @Num(0.2, 86400, 'leaves by itself after so many seconds; null stays', { optional: true, nullable: true })
   holdSeconds?: number | null;
+}
+
+class AddLaneArgs {
+  @Text(40, 'name', { min: 1, optional: true }) name?: string;
+}
+class MoveLaneArgs extends LaneArg {
+  @Whole(0, MOST_LANES, 'place, from 0, the lowest') index!: number;
 }
 
 export const laneCommands = [
@@ -42,7 +58,7 @@ export const laneCommands = [
     about: 'Fades the prepared content in; what the lane showed before fades out under it.',
     args: LaneArg,
     run: (desk, { lane }, { frame }) => {
-      raiseLane(desk, lane, frame, laneOf(desk, lane).lane.fadeFrames);
+      raiseLane(desk, lane, frame, laneOf(desk, lane).lane.in.frames);
     },
   }),
   defineCommand({
@@ -51,7 +67,7 @@ export const laneCommands = [
     about: 'Fades the lane out.',
     args: LaneArg,
     run: (desk, { lane }, { frame }) => {
-      lowerLane(desk, lane, frame, laneOf(desk, lane).lane.fadeFrames);
+      lowerLane(desk, lane, frame, laneOf(desk, lane).lane.out.frames);
     },
   }),
   defineCommand({
@@ -61,8 +77,8 @@ export const laneCommands = [
     args: LaneArg,
     run: (desk, { lane: id }, { frame }) => {
       const { lane, state } = laneOf(desk, id);
-      if (laneIsUp(state, frame)) lowerLane(desk, id, frame, lane.fadeFrames);
-      else raiseLane(desk, id, frame, lane.fadeFrames);
+      if (laneIsUp(state, frame)) lowerLane(desk, id, frame, lane.out.frames);
+      else raiseLane(desk, id, frame, lane.in.frames);
     },
   }),
   defineCommand({
@@ -82,11 +98,49 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.set',
     title: 'Set up a lane',
-    about: 'Name, fade and hold time of a lane. Counts from its next showing.',
+    about: 'Name, place, key, moves and hold time of a lane, and what it goes with.',
     args: LaneSettingsArgs,
     mergeKey: ({ lane }) => `lane:${lane}`,
     run: (desk, { lane, ...settings }) => {
+      if (settings.whileId) requirePicture(desk, settings.whileId, 'whileId');
+      if (settings.key?.kind === 'fill') requirePicture(desk, settings.key.keyId, 'key.keyId');
       Object.assign(laneOf(desk, lane).lane, settings);
+    },
+  }),
+  defineCommand({
+    type: 'lane.add',
+    title: 'Add a lane',
+    about: 'Adds an empty lane over the others. Returns its `id`.',
+    args: AddLaneArgs,
+    run: ({ show, air }, { name }, { newId }) => {
+      if (show.lanes.length >= MOST_LANES) throw new CommandError('too-many', `A show has at most ${MOST_LANES} lanes.`);
+      const lane = { ...createLane(show.lanes.length), id: newId() };
+      show.lanes.push(name === undefined ? lane : { ...lane, name });
+      air.lanes[lane.id] = createAirLane();
+      return { id: lane.id };
+    },
+  }),
+  defineCommand({
+    type: 'lane.move',
+    title: 'Move a lane',
+    about: 'Puts a lane over or under others; seen at once when it is up.',
+    args: MoveLaneArgs,
+    run: (desk, { lane, index }) => {
+      const { lanes } = desk.show;
+      const [moved] = lanes.splice(lanes.indexOf(laneOf(desk, lane).lane), 1);
+      if (moved) lanes.splice(Math.min(index, lanes.length), 0, moved);
+    },
+  }),
+  defineCommand({
+    type: 'lane.remove',
+    title: 'Remove a lane',
+    about: 'Refused while it shows something.',
+    args: LaneArg,
+    run: (desk, { lane: id }, { frame }) => {
+      const { lane, state } = laneOf(desk, id);
+      if (lanePictures(state, frame).length > 0 || laneIsUp(state, frame)) throw new CommandError('in-use', `${lane.name} is up. Hide it first.`, 'lane');
+      desk.show.lanes = desk.show.lanes.filter((l) => l.id !== id);
+      delete desk.air.lanes[id];
     },
   }),
 ];

@@ -108,7 +108,7 @@ describe('lanes', () => {
   const level = (desk: Desk, frame: number) => lanePictures(desk.air.lanes['lane-1'] as never, frame).at(-1)?.level ?? 0;
 
   it('fades in, leaves by itself after its hold, and is gone', () => {
-    let desk = must(withCard(), 'lane.set', { lane: 'lane-1', fadeFrames: 10, holdSeconds: 2 });
+    let desk = must(withCard(), 'lane.set', { lane: 'lane-1', in: { kind: 'fade', edge: 'left', easing: 'linear', frames: 10 }, out: { kind: 'fade', edge: 'left', easing: 'linear', frames: 10 }, holdSeconds: 2 });
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 100);
     expect([100, 105, 110, 159, 165, 170].map((f) => level(desk, f))).toEqual([0, 0.5, 1, 1, 0.5, 0]);
   });

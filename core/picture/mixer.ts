@@ -1,9 +1,12 @@
 /** The mixer's state machine: what a cut, a take and the bar do to air. Works on a draft; used by the commands. */
 import { cuedPlayer, mediaSpan } from '../media/player';
-import { type Air, type AirLane, createAirLane, type Desk, fadeLevel, laneFade, laneIsUp, turnFade } from '../show/air';
-import { findSource, type Lane, sourceName } from '../show/show';
+import { type Air, createAirLane, type AirLane, type Desk, fadeLevel, laneFade, laneIsUp, turnFade } from '../show/air';
+import { pictureName, picturesWithin } from '../show/pictures';
+import { findSource, type Lane } from '../show/show';
+import { type MediaSettings } from '../show/source';
 import { CommandError } from '../commands/command';
 import { secondsToFrames } from '../time/rate';
+import { transitionFor } from './change';
 import { preparedPicture, samePicture } from './plan';
 import { runningTransition, transitionFramesLeft, transitionPosition } from './transition';
 
@@ -40,7 +43,7 @@ export function raiseLane(desk: Desk, id: string, frame: number, frames: number)
     state.picture = picture;
     state.fade = { from: 0, to: 1, start: frame, frames };
   }
-  state.leaveFrames = lane.fadeFrames;
+  state.leaveFrames = lane.out.frames;
   const hold = lane.holdSeconds === null ? null : Math.max(1, secondsToFrames(lane.holdSeconds, desk.show.rate));
   state.leaveAt = hold === null ? null : frame + frames + hold;
   if (picture.kind === 'source') startOnAir(desk, picture.id, frame);
@@ -70,20 +73,46 @@ function turnArmedLanes(desk: Desk, frame: number, frames: number): string[] {
   return turned;
 }
 
-/** Starts a media source that is set to start when taken. */
-function startOnAir(desk: Desk, id: string | null, frame: number): void {
-  const source = findSource(desk.show, id);
-  if (source?.settings.kind !== 'media' || !source.settings.startOnTake) return;
-  desk.air.players[source.id] = { playing: true, start: frame, position: mediaSpan(source.settings).from };
+/** Media sources inside a picture that are set to start when taken. */
+function startersIn(desk: Desk, id: string | null): { id: string; settings: MediaSettings }[] {
+  return [...picturesWithin(desk.show, id)].flatMap((part) => {
+    const settings = findSource(desk.show, part)?.settings;
+    return settings?.kind === 'media' && settings.startOnTake ? [{ id: part, settings }] : [];
+  });
 }
 
-/** Stands a media source that has left air at its in point again, ready for the next take. */
+/** Every source seen on air, in the picture or in a lane. */
+function seenOnAir(desk: Desk): Set<string> {
+  const { show, air } = desk;
+  const seen = new Set(picturesWithin(show, air.onAirId));
+  for (const { picture } of Object.values(air.lanes)) if (picture?.kind === 'source') for (const id of picturesWithin(show, picture.id)) seen.add(id);
+  return seen;
+}
+
+/** Starts the clips of a picture that comes on air; those that are on air already go on. */
+function startOnAir(desk: Desk, id: string | null, frame: number, already: ReadonlySet<string> = new Set()): void {
+  for (const clip of startersIn(desk, id)) {
+    if (!already.has(clip.id)) desk.air.players[clip.id] = { playing: true, start: frame, position: mediaSpan(clip.settings).from };
+  }
+}
+
+/** Stands clips that have left air at their in point again, ready for the next take. */
 function recueOffAir(desk: Desk, id: string | null): void {
-  const source = findSource(desk.show, id);
-  if (source?.settings.kind !== 'media' || !source.settings.startOnTake) return;
-  const air = desk.air;
-  const inLane = Object.values(air.lanes).some((l) => l.picture?.kind === 'source' && l.picture.id === id);
-  if (air.onAirId !== id && !inLane) air.players[source.id] = cuedPlayer(source.settings);
+  const seen = seenOnAir(desk);
+  for (const clip of startersIn(desk, id)) if (!seen.has(clip.id)) desk.air.players[clip.id] = cuedPlayer(clip.settings);
+}
+
+/** Puts up and takes down the lanes that go with a picture, when another has come on air. */
+function followPicture(desk: Desk, frame: number, frames: number | null): void {
+  const { show, air } = desk;
+  for (const lane of show.lanes) {
+    if (lane.whileId === null) continue;
+    const state = laneOf(desk, lane.id).state;
+    const wanted = picturesWithin(show, air.onAirId).has(lane.whileId);
+    const up = laneIsUp(state, frame);
+    if (wanted && !up && lane.content && preparedPicture(show, lane.content)) raiseLane(desk, lane.id, frame, frames ?? lane.in.frames);
+    else if (!wanted && up) lowerLane(desk, lane.id, frame, frames ?? lane.out.frames);
+  }
 }
 
 /**
@@ -103,40 +132,53 @@ export function cut(desk: Desk, frame: number, sourceId?: string): void {
   const armed = sourceId === undefined && desk.show.lanes.some((l) => air.lanes[l.id]?.armed);
   if (toId === null && !armed) throw new CommandError('no-next', 'Nothing is in Next. Choose a source first.');
   const fromId = air.onAirId;
+  const before = seenOnAir(desk);
   air.transition = null;
   if (toId !== null && toId !== fromId) {
     air.onAirId = toId;
     // Cutting straight to what was in Next swaps too, so that one press brings the old picture back.
     if (sourceId === undefined || air.nextId === sourceId) air.nextId = fromId;
-    startOnAir(desk, toId, frame);
+    startOnAir(desk, toId, frame, before);
     recueOffAir(desk, fromId);
+    followPicture(desk, frame, null);
   }
   if (sourceId === undefined) turnArmedLanes(desk, frame, 0);
 }
 
-/** Begins the armed transition to Next, at `startPosition`; returns false when only lanes changed. */
+/** Begins the transition to Next; returns false when only lanes changed, or when it was a cut. */
 function begin(desk: Desk, frame: number, mode: 'auto' | 'bar'): boolean {
   const { show, air } = desk;
   const armed = show.lanes.some((l) => air.lanes[l.id]?.armed);
   if (air.nextId === null && !armed) throw new CommandError('no-next', 'Nothing is in Next. Choose a source first.');
-  const lanes = turnArmedLanes(desk, frame, show.transition.frames);
-  if (air.nextId === null || air.nextId === air.onAirId) return false;
+  const { settings } = transitionFor(show, air, air.onAirId, air.nextId);
+  const comes = air.nextId !== null && air.nextId !== air.onAirId;
+  if (settings.kind === 'cut' && comes) {
+    cut(desk, frame);
+    return false;
+  }
+  const lanes = turnArmedLanes(desk, frame, settings.frames);
+  if (!comes) return false;
   const fromId = air.onAirId;
   const toId = air.nextId;
+  const before = seenOnAir(desk);
   air.onAirId = toId;
   air.nextId = fromId;
   air.transition = {
     fromId,
     toId,
-    settings: { ...show.transition },
+    // By hand there is no clip to wait for.
+    settings: mode === 'bar' && settings.kind === 'stinger' ? { ...settings, kind: 'dissolve' } : { ...settings },
     mode,
     start: frame,
-    frames: show.transition.frames,
+    frames: settings.frames,
     startPosition: 0,
     position: 0,
     lanes,
   };
-  startOnAir(desk, toId, frame);
+  startOnAir(desk, toId, frame, before);
+  const stinger = settings.kind === 'stinger' ? findSource(show, settings.stingerId)?.settings : undefined;
+  if (stinger?.kind === 'media' && settings.stingerId) air.players[settings.stingerId] = { playing: true, start: frame, position: mediaSpan(stinger).from };
+  followPicture(desk, frame, settings.frames);
   return true;
 }
 
@@ -156,7 +198,7 @@ export function take(desk: Desk, frame: number): void {
     const left = transitionFramesLeft(running, frame);
     throw new CommandError(
       'transition-running',
-      `The ${running.settings.kind} to ${sourceName(desk.show, running.toId)} has ${left} frames to go. Cut finishes it at once.`,
+      `The ${running.settings.kind} to ${pictureName(desk.show, running.toId)} has ${left} frames to go. Cut finishes it at once.`,
     );
   }
   const position = running.position;
@@ -194,6 +236,7 @@ export function moveBar(desk: Desk, frame: number, position: number): void {
       state.armed = true;
     }
     recueOffAir(desk, t.toId);
+    followPicture(desk, frame, null);
   }
 }
 

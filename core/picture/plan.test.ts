@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { workingFormat } from './capability';
-import { cardRect, containRect, planFrame, wipeCoverage } from './plan';
+import { containRect } from '../show/geometry';
+import { cardRect, planFrame } from './plan';
+import { wipeCoverage, wipeTurn } from './wipe';
 import { takeSummary } from './summary';
 import { tallyOf } from './tally';
 
@@ -11,7 +13,7 @@ describe('the frame plan', () => {
     const { show, air } = sampleDesk();
     const { programme, next } = planFrame(show, air, 5);
     expect(programme).toMatchObject({ over: null, mix: null, lanes: [], black: 0 });
-    expect(programme.base).toEqual([{ texture: { kind: 'source', id: 'a' }, target: { x: 0, y: 0, width: 64, height: 36 }, fit: 'contain', opacity: 1 }]);
+    expect(programme.base).toEqual([{ texture: { kind: 'source', id: 'a' }, sourceId: 'a', target: { x: 0, y: 0, width: 64, height: 36 }, fit: 'contain', opacity: 1 }]);
     expect(next.base[0]?.texture).toEqual({ kind: 'source', id: 'b' });
   });
 
@@ -19,20 +21,20 @@ describe('the frame plan', () => {
     let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-2', content: { kind: 'card', id: 'card' } });
     desk = must(desk, 'lane.arm', { lane: 'lane-2' });
     expect(planFrame(desk.show, desk.air, 0).next.lanes).toHaveLength(1);
-    desk = must(desk, 'picture.arm', { kind: 'wipe', direction: 'up', softness: 0.2 });
+    desk = must(desk, 'picture.arm', { kind: 'wipe', angle: 270, softness: 0.2 });
     desk = must(desk, 'picture.take', {}, 0);
     const { programme } = planFrame(desk.show, desk.air, 10);
     expect(programme.base[0]?.texture).toEqual({ kind: 'source', id: 'a' });
     expect(programme.over?.[0]?.texture).toEqual({ kind: 'source', id: 'b' });
-    expect(programme.mix).toEqual({ kind: 'wipe', position: 0.5, direction: 'up', softness: 0.2 });
+    expect(programme.mix).toEqual({ kind: 'wipe', position: 0.5, shape: 'linear', angle: 270, softness: 0.2 });
     expect(programme.lanes[0]).toMatchObject({ opacity: 0.5, target: cardRect(desk.show.raster) });
   });
 
   it('goes to black when a clip that should has ended', () => {
     let desk = must(sampleDesk(), 'media.setPlayback', { source: 'clip', atEnd: 'black' });
     desk = must(desk, 'picture.cut', { source: 'clip' }, 0);
-    expect(planFrame(desk.show, desk.air, 249).programme.base).toHaveLength(1);
-    expect(planFrame(desk.show, desk.air, 250).programme.base).toHaveLength(0);
+    expect(planFrame(desk.show, desk.air, 249).programme.base[0]?.texture).toEqual({ kind: 'source', id: 'clip' });
+    expect(planFrame(desk.show, desk.air, 250).programme.base[0]?.texture).toEqual({ kind: 'colour', colour: '#000000' });
   });
 
   it('puts the name card inside the 90 % safe area of any raster', () => {
@@ -57,21 +59,36 @@ describe('fitting', () => {
 });
 
 describe('the wipe', () => {
+  const unit = fc.double({ min: 0, max: 1, noNaN: true });
+  const shape = fc.constantFrom('linear' as const, 'radial' as const, 'iris' as const, 'clock' as const);
+  const angle = fc.integer({ min: -360, max: 360 });
+
   it('shows nothing of the new picture at 0 and all of it at 1, and only ever more between', () => {
-    const unit = fc.double({ min: 0, max: 1, noNaN: true });
-    fc.assert(fc.property(fc.constantFrom('right', 'left', 'down', 'up' as const), unit, unit, unit, unit, unit, (direction, softness, u, v, p, q) => {
-      const at = (position: number) => wipeCoverage({ kind: 'wipe', direction: direction as 'up', softness, position }, u, v);
-      expect(at(0)).toBe(0);
+    fc.assert(fc.property(shape, angle, unit, unit, unit, unit, unit, (kind, degrees, softness, u, v, p, q) => {
+      const at = (position: number) => wipeCoverage(position, softness, wipeTurn(kind, degrees, u, v, 640, 360));
+      expect(at(0)).toBeCloseTo(0, 6);
       expect(at(1)).toBeCloseTo(1, 6);
       expect(at(Math.min(p, q))).toBeLessThanOrEqual(at(Math.max(p, q)));
     }));
   });
 
-  it('travels where its name says', () => {
-    const at = (direction: 'right' | 'left' | 'down' | 'up', u: number, v: number) => wipeCoverage({ kind: 'wipe', direction, softness: 0, position: 0.5 }, u, v);
-    expect([at('right', 0.1, 0.5), at('right', 0.9, 0.5)]).toEqual([1, 0]);
-    expect([at('left', 0.1, 0.5), at('left', 0.9, 0.5)]).toEqual([0, 1]);
-    expect([at('down', 0.5, 0.1), at('up', 0.5, 0.1)]).toEqual([1, 0]);
+  it('gives every place a turn from 0 to 1', () => {
+    fc.assert(fc.property(shape, angle, unit, unit, (kind, degrees, u, v) => {
+      const turn = wipeTurn(kind, degrees, u, v, 640, 360);
+      expect(turn).toBeGreaterThanOrEqual(-1e-9);
+      expect(turn).toBeLessThanOrEqual(1 + 1e-9);
+    }));
+  });
+
+  it('travels where its angle points, and opens an iris from the middle', () => {
+    const at = (degrees: number, u: number, v: number) => Math.round(wipeCoverage(0.5, 0, wipeTurn('linear', degrees, u, v, 16, 9)));
+    expect([at(0, 0.1, 0.5), at(0, 0.9, 0.5)]).toEqual([1, 0]);
+    expect([at(180, 0.1, 0.5), at(180, 0.9, 0.5)]).toEqual([0, 1]);
+    expect([at(90, 0.5, 0.1), at(270, 0.5, 0.1)]).toEqual([1, 0]);
+    expect(wipeTurn('iris', 0, 0.5, 0.5, 16, 9)).toBe(0);
+    expect(wipeTurn('clock', -90, 0.5, 0, 16, 9)).toBeCloseTo(0, 9);
+    expect(wipeTurn('clock', -90, 1, 0.5, 16, 9)).toBeCloseTo(0.25, 9);
+    expect(wipeTurn('radial', -90, 0.5, 1, 16, 9)).toBeCloseTo(1, 9);
   });
 });
 

@@ -1,9 +1,11 @@
 /** "What the take will change": every consequence of the next take, in plain words. */
 import { type Air, laneIsUp } from '../show/air';
-import { findSource, type LaneContent, type Show, sourceName, type Transition } from '../show/show';
+import { pictureName, picturesWithin } from '../show/pictures';
+import { type LaneContent, type Show, type Transition } from '../show/show';
 import { hasSound } from '../show/source';
 import { mediaSpan } from '../media/player';
 import { formatDuration } from '../time/duration';
+import { transitionFor } from './change';
 import { runningTransition } from './transition';
 
 export interface Change {
@@ -13,13 +15,33 @@ export interface Change {
 
 /** "dissolve, 25 frames". */
 export function transitionWords(t: Transition): string {
-  const name = t.kind === 'wipe' ? `wipe to the ${t.direction === 'down' || t.direction === 'up' ? (t.direction === 'down' ? 'bottom' : 'top') : t.direction}` : t.kind;
-  return `${name}, ${t.frames} ${t.frames === 1 ? 'frame' : 'frames'}`;
+  if (t.kind === 'cut') return 'cut';
+  return `${transitionName(t)}, ${t.frames} ${t.frames === 1 ? 'frame' : 'frames'}`;
+}
+
+/** "iris wipe", "push to the left". */
+export function transitionName(t: Transition): string {
+  const towards = t.direction === 'left' || t.direction === 'right' ? `to the ${t.direction}` : t.direction;
+  switch (t.kind) {
+    case 'wipe':
+      return t.shape === 'linear' ? `wipe at ${t.angle}°` : `${t.shape} wipe`;
+    case 'push':
+    case 'slide':
+      return `${t.kind} ${towards}`;
+    case 'zoom':
+      return 'zoom blur';
+    case 'luma':
+      return 'picture wipe';
+    case 'dissolve':
+      return t.light === 'linear' ? 'dissolve in linear light' : 'dissolve';
+    default:
+      return t.kind;
+  }
 }
 
 function contentName(show: Show, content: LaneContent | null): string {
   if (!content) return 'nothing';
-  if (content.kind === 'source') return sourceName(show, content.id);
+  if (content.kind === 'source') return pictureName(show, content.id);
   const card = show.cards.find((c) => c.id === content.id);
   return card ? `card ${card.name || '(no name)'}` : 'a missing card';
 }
@@ -29,37 +51,52 @@ export function takeSummary(show: Show, air: Air, frame: number): Change[] {
   const changes: Change[] = [];
   const running = runningTransition(air, frame);
   if (running?.mode === 'auto') {
-    return [{ area: 'notice', text: `${sourceName(show, running.toId)} is on its way: take waits, cut finishes it` }];
+    return [{ area: 'notice', text: `${pictureName(show, running.toId)} is on its way: take waits, cut finishes it` }];
   }
   const fromId = running ? running.fromId : air.onAirId;
   const toId = running ? running.toId : air.nextId;
   if (toId !== null && toId !== fromId) {
-    const how = transitionWords(running?.settings ?? show.transition);
-    changes.push({ area: 'picture', text: `${sourceName(show, fromId)} → ${sourceName(show, toId)} (${how})` });
+    const { settings, note } = running ? { settings: running.settings, note: null } : transitionFor(show, air, fromId, toId);
+    changes.push({ area: 'picture', text: `${pictureName(show, fromId)} → ${pictureName(show, toId)} (${transitionWords(settings)})` });
+    if (note !== null) changes.push({ area: 'notice', text: note[0]?.toUpperCase() + note.slice(1) });
+    changes.push(...emptySeats(show, toId));
   }
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
-    if (!state?.armed) continue;
-    if (laneIsUp(state, frame)) changes.push({ area: 'lane', text: `${lane.name} leaves` });
-    else if (lane.content) changes.push({ area: 'lane', text: `${lane.name}: ${contentName(show, lane.content)} comes` });
+    if (!state) continue;
+    const up = laneIsUp(state, frame);
+    const after = running ? air.onAirId : (air.nextId ?? air.onAirId);
+    const goesWith = lane.whileId !== null && !running ? picturesWithin(show, after).has(lane.whileId) : null;
+    if ((state.armed && up) || (up && goesWith === false)) changes.push({ area: 'lane', text: `${lane.name} leaves` });
+    else if (((state.armed && !up) || (!up && goesWith === true)) && lane.content) changes.push({ area: 'lane', text: `${lane.name}: ${contentName(show, lane.content)} comes` });
   }
-  if (toId !== null && toId !== fromId) changes.push(...soundChanges(show, fromId, toId), ...playerChanges(show, toId));
+  if (toId !== null && toId !== fromId) changes.push(...soundChanges(show, fromId, toId), ...playerChanges(show, fromId, toId));
   return changes;
 }
 
-function soundChanges(show: Show, fromId: string | null, toId: string | null): Change[] {
-  const change = (id: string | null, verb: string): Change[] => {
-    const source = findSource(show, id);
-    if (!source || !source.sound.follows || source.sound.muted || !hasSound(source)) return [];
-    return [{ area: 'sound', text: `Sound of ${source.name} ${verb}` }];
-  };
-  return [...change(fromId, 'goes'), ...change(toId, 'comes')];
+/** Seats in the picture that comes which nobody fills. */
+function emptySeats(show: Show, toId: string): Change[] {
+  const within = picturesWithin(show, toId);
+  const names = show.seats.filter((s) => s.occupantId === null && within.has(s.id)).map((s) => s.name);
+  return names.length === 0 ? [] : [{ area: 'notice', text: `Nobody fills ${names.join(', ')}` }];
 }
 
-function playerChanges(show: Show, toId: string | null): Change[] {
-  const source = findSource(show, toId);
-  if (source?.settings.kind !== 'media' || !source.settings.startOnTake) return [];
-  const { from, to } = mediaSpan(source.settings);
-  const end = { hold: 'then holds', loop: 'looping', black: 'then goes to black' }[source.settings.atEnd];
-  return [{ area: 'player', text: `${source.name} plays ${formatDuration(to - from)}, ${end}` }];
+function soundChanges(show: Show, fromId: string | null, toId: string | null): Change[] {
+  const [from, to] = [picturesWithin(show, fromId), picturesWithin(show, toId)];
+  const heard = show.sources.filter((s) => s.sound.follows && !s.sound.muted && hasSound(s));
+  const line = (verb: string, names: string[]): Change[] => (names.length === 0 ? [] : [{ area: 'sound', text: `Sound of ${names.join(', ')} ${verb}` }]);
+  return [
+    ...line('goes', heard.filter((s) => from.has(s.id) && !to.has(s.id)).map((s) => s.name)),
+    ...line('comes', heard.filter((s) => to.has(s.id) && !from.has(s.id)).map((s) => s.name)),
+  ];
+}
+
+function playerChanges(show: Show, fromId: string | null, toId: string | null): Change[] {
+  const [from, to] = [picturesWithin(show, fromId), picturesWithin(show, toId)];
+  return show.sources.flatMap((source): Change[] => {
+    if (source.settings.kind !== 'media' || !source.settings.startOnTake || from.has(source.id) || !to.has(source.id)) return [];
+    const span = mediaSpan(source.settings);
+    const end = { hold: 'then holds', loop: 'looping', black: 'then goes to black' }[source.settings.atEnd];
+    return [{ area: 'player', text: `${source.name} plays ${formatDuration(span.to - span.from)}, ${end}` }];
+  });
 }

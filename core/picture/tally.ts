@@ -1,5 +1,6 @@
-/** Tally: in which role each source is at a frame. */
+/** Tally: in which role each picture is at a frame. */
 import { type Air, laneIsUp, lanePictures } from '../show/air';
+import { picturesWithin } from '../show/pictures';
 import { type Show } from '../show/show';
 import { runningTransition } from './transition';
 
@@ -8,7 +9,7 @@ export interface Tally {
   onAir: boolean;
   /** What the next take brings. */
   next: boolean;
-  /** Seen on air as part of something else: a lane. */
+  /** Seen on air as part of something else: a lane, a layout, a seat. */
   inUse: boolean;
   /** Comes over the picture with the next take. */
   nextInUse: boolean;
@@ -16,25 +17,28 @@ export interface Tally {
 
 export const NO_TALLY: Tally = { onAir: false, next: false, inUse: false, nextInUse: false };
 
-/** Tally of every source of the show, by identity. */
+/** Tally of every picture of the show, by identity. */
 export function tallyOf(show: Show, air: Air, frame: number): Record<string, Tally> {
   const running = runningTransition(air, frame);
   const onAir = new Set([air.onAirId, running?.fromId ?? null]);
   const inUse = new Set<string>();
   const nextInUse = new Set<string>();
+  const add = (set: Set<string>, id: string | null, itself: boolean) => {
+    for (const part of picturesWithin(show, id)) if (itself || part !== id) set.add(part);
+  };
+  for (const id of onAir) add(inUse, id, false);
+  if (running?.settings.kind === 'stinger') add(inUse, running.settings.stingerId, true);
+  add(nextInUse, air.nextId, false);
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
     if (!state) continue;
-    const shown = lanePictures(state, frame);
-    for (const { picture } of shown) if (picture.kind === 'source') inUse.add(picture.id);
+    for (const { picture } of lanePictures(state, frame)) if (picture.kind === 'source') add(inUse, picture.id, true);
     // A lane put up at this very frame is still at level 0, and already on its way.
-    if (state.picture?.kind === 'source' && laneIsUp(state, frame)) inUse.add(state.picture.id);
-    if (state.armed && lane.content?.kind === 'source') nextInUse.add(lane.content.id);
+    if (state.picture?.kind === 'source' && laneIsUp(state, frame)) add(inUse, state.picture.id, true);
+    if (state.armed && lane.content?.kind === 'source') add(nextInUse, lane.content.id, true);
   }
+  const pictures = [show.sources, show.framings, show.layouts, show.presets, show.seats].flat();
   return Object.fromEntries(
-    show.sources.map(({ id }) => [
-      id,
-      { onAir: onAir.has(id), next: air.nextId === id, inUse: inUse.has(id), nextInUse: nextInUse.has(id) },
-    ]),
+    pictures.map(({ id }) => [id, { onAir: onAir.has(id), next: air.nextId === id, inUse: inUse.has(id), nextInUse: nextInUse.has(id) }]),
   );
 }

@@ -98,6 +98,18 @@ export const Colour = (about: string, options: Options = {}) =>
     Matches(/^#[0-9a-fA-F]{6}$/, { message: '$property must be a colour such as #1b2a2e' }),
   ]);
 
+/** A list of identities, at most `max`. */
+export const Ids = (max: number, about: string, options: Options = {}) =>
+  field(`list of ids, at most ${max}`, about, options, [
+    IsArray(),
+    ArrayMaxSize(max),
+    Matches(/^[\w-]{1,64}$/, { each: true, message: '$property must be ids' }),
+  ]);
+
+/** A list of some of the named values. */
+export const SomeOf = (values: readonly string[], about: string, options: Options = {}) =>
+  field(`list of ${values.map((v) => `\`${v}\``).join(', ')}`, about, options, [IsArray(), ArrayMaxSize(values.length), IsIn([...values], { each: true })]);
+
 /** One nested object of a described class. */
 export const Nested = (of: () => Constructor, about: string, options: Options = {}) =>
   field('object', about, options, [IsObject()], { nested: { of, list: false } });

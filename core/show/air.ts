@@ -12,7 +12,7 @@ export interface Fade {
   frames: number;
 }
 
-/** A transition under way. `toId` is already the source on air, `fromId` what it replaces. */
+/** A transition under way. `toId` is already the picture on air, `fromId` what it replaces. */
 export interface RunningTransition {
   fromId: string | null;
   toId: string | null;
@@ -67,6 +67,8 @@ export interface Air {
   lanes: Record<string, AirLane>;
   /** By source identity. */
   players: Record<string, Player>;
+  /** Sources that give no picture, with the cause, as the engine has reported. */
+  lost: Record<string, string>;
   recording: OutputRun | null;
   stream: OutputRun | null;
 }
@@ -92,6 +94,7 @@ export function createAir(show: Show): Air {
     black: restingFade(0),
     lanes: Object.fromEntries(show.lanes.map((lane) => [lane.id, createAirLane()])),
     players: {},
+    lost: {},
     recording: null,
     stream: null,
   };
@@ -121,10 +124,11 @@ export function laneIsUp(lane: AirLane, frame: number): boolean {
   return laneFade(lane, frame).to === 1;
 }
 
-/** Everything a lane shows at `frame`, lowest first, with its level 0 to 1. */
-export function lanePictures(lane: AirLane, frame: number): { picture: LanePicture; level: number }[] {
-  const shown: { picture: LanePicture; level: number }[] = [];
-  if (lane.leaving) shown.push({ picture: lane.leaving.picture, level: fadeLevel(lane.leaving.fade, frame) });
-  if (lane.picture) shown.push({ picture: lane.picture, level: fadeLevel(laneFade(lane, frame), frame) });
+/** Everything a lane shows at `frame`, lowest first, with its level 0 to 1, and whether it is on its way out. */
+export function lanePictures(lane: AirLane, frame: number): { picture: LanePicture; level: number; going: boolean }[] {
+  const shown: { picture: LanePicture; level: number; going: boolean }[] = [];
+  if (lane.leaving) shown.push({ picture: lane.leaving.picture, level: fadeLevel(lane.leaving.fade, frame), going: true });
+  const fade = laneFade(lane, frame);
+  if (lane.picture) shown.push({ picture: lane.picture, level: fadeLevel(fade, frame), going: fade.to === 0 });
   return shown.filter((item) => item.level > 0);
 }

@@ -1,17 +1,59 @@
 /** New shows, sources and lanes with sensible first settings. */
 import { type Rate } from '../time/rate';
-import { LANE_COUNT, type Lane, type Raster, SHOW_VERSION, type Show } from './show';
+import { LANE_COUNT, type Lane, type Raster, SHOW_VERSION, type Show, type StoredTransition, type Transition } from './show';
 import { type Source, type SourceSettings } from './source';
 
 /** Tile colours, handed out in turn; far enough apart to tell in a dim room. */
 export const TILE_COLOURS = ['#5aa9c9', '#c9955a', '#8fbf6a', '#b58ad6', '#d67f8c', '#5fc2b0', '#c2b65f', '#8c9bd9'];
 
 export function createLane(index: number): Lane {
-  return { id: `lane-${index + 1}`, name: `Lane ${index + 1}`, content: null, fadeFrames: 12, holdSeconds: null };
+  return {
+    id: `lane-${index + 1}`,
+    name: `Lane ${index + 1}`,
+    content: null,
+    in: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
+    out: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
+    holdSeconds: null,
+    rect: null,
+    key: null,
+    whileId: null,
+    throughBlack: false,
+  };
+}
+
+/** A dissolve of `frames`, with settings for every other kind. */
+export const plainTransition = (frames: number): Transition => ({
+  kind: 'dissolve',
+  frames,
+  easing: 'linear',
+  light: 'gamma',
+  dipColour: '#0d1517',
+  shape: 'linear',
+  angle: 0,
+  softness: 0.06,
+  direction: 'left',
+  imageId: null,
+  stingerId: null,
+  cutFrame: Math.round(frames / 2),
+});
+
+/** Transitions that a new show has at hand. */
+function firstTransitions(frames: number): StoredTransition[] {
+  const make = (id: string, name: string, change: Partial<Transition>) => ({ id, name, settings: { ...plainTransition(frames), ...change } });
+  return [
+    make('tr-dissolve', 'Dissolve', {}),
+    make('tr-glide', 'Glide', { kind: 'glide', easing: 'in-out' }),
+    make('tr-wipe', 'Wipe right', { kind: 'wipe' }),
+    make('tr-iris', 'Iris', { kind: 'wipe', shape: 'iris', softness: 0.15 }),
+    make('tr-push', 'Push left', { kind: 'push', easing: 'in-out' }),
+    make('tr-zoom', 'Zoom blur', { kind: 'zoom', easing: 'in-out' }),
+    make('tr-dip', 'Dip to deep', { kind: 'dip' }),
+  ];
 }
 
 /** An empty show. `id` must be new. */
 export function createShow(id: string, name: string, raster: Raster, rate: Rate): Show {
+  const second = Math.max(1, Math.round(rate.num / rate.den));
   return {
     format: 'bivoca-show',
     version: SHOW_VERSION,
@@ -23,14 +65,16 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     groups: [],
     cards: [],
     lanes: Array.from({ length: LANE_COUNT }, (_, i) => createLane(i)),
-    transition: {
-      kind: 'dissolve',
-      frames: Math.max(1, Math.round(rate.num / rate.den)),
-      dipColour: '#0d1517',
-      direction: 'right',
-      softness: 0.06,
-    },
-    blackFrames: Math.max(1, Math.round(rate.num / rate.den)),
+    seats: [],
+    eyes: [],
+    framings: [],
+    layouts: [],
+    presets: [],
+    styles: [],
+    transition: plainTransition(second),
+    transitions: firstTransitions(second),
+    overrides: [],
+    blackFrames: second,
     programme: { faderDb: 0, ceilingDb: -1 },
     output: {
       recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5 },

@@ -1,8 +1,11 @@
 /** Brings a show of any known version to the present one. */
+import { plainTransition } from './create';
 import { SHOW_VERSION, type Show } from './show';
 import { ShowError, showProblems } from './validate';
 
 type Raw = Record<string, unknown>;
+
+const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as unknown[]).filter((item): item is Raw => typeof item === 'object' && item !== null) : []);
 
 /** `MIGRATIONS[n]` makes version n+1 out of version n; each is pure and stays for ever. */
 const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
@@ -10,6 +13,30 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
   0: (raw) => {
     const transition = raw.transition as Raw | undefined;
     return { ...raw, version: 1, blackFrames: raw.blackFrames ?? transition?.frames ?? 25 };
+  },
+  // Version 1: single sources only, four lanes that fade.
+  1: (raw) => {
+    const fade = (frames: unknown) => ({ kind: 'fade', edge: 'left', easing: 'linear', frames });
+    const { direction, ...armed } = (raw.transition ?? {}) as Raw;
+    const frames = typeof armed.frames === 'number' ? armed.frames : 25;
+    const angle = { right: 0, down: 90, left: 180, up: 270 }[String(direction)] ?? 0;
+    const transparent = (settings: Raw | undefined) =>
+      settings?.kind === 'media' || settings?.kind === 'still' ? { ...settings, hasAlpha: settings.kind === 'still' } : settings;
+    return {
+      ...raw,
+      version: 2,
+      sources: list(raw.sources).map((s) => ({ ...s, settings: transparent(s.settings as Raw | undefined) })),
+      lanes: list(raw.lanes).map(({ fadeFrames, ...lane }) => ({ ...lane, in: fade(fadeFrames), out: fade(fadeFrames), rect: null, key: null, whileId: null, throughBlack: false })),
+      seats: [],
+      eyes: [],
+      framings: [],
+      layouts: [],
+      presets: [],
+      styles: [],
+      transition: { ...plainTransition(frames), ...armed, angle },
+      transitions: [{ id: 'tr-dissolve', name: 'Dissolve', settings: plainTransition(frames) }],
+      overrides: [],
+    };
   },
 };
 

@@ -12,7 +12,7 @@ const plain = (show: Show) => JSON.parse(JSON.stringify(show)) as Record<string,
 describe('reading a show', () => {
   it('takes every show that Bivoca makes', () => {
     expect(showProblems(plain(createShow('x', 'New', { width: 1920, height: 1080 }, { num: 60000, den: 1001 })))).toEqual([]);
-    expect(showProblems(plain(createDemoShow('demo', 'asset').show))).toEqual([]);
+    expect(showProblems(plain(createDemoShow('demo', { bug: 'bug', frame: 'frame', sail: 'sail', swell: 'swell' }).show))).toEqual([]);
     expect(readShow(plain(sampleDesk().show))).toEqual(sampleDesk().show);
   });
 
@@ -45,9 +45,25 @@ describe('reading a show', () => {
   });
 
   it('brings an old draft up to date', () => {
-    const raw = plain(sampleDesk().show);
-    delete raw.blackFrames;
-    expect(readShow({ ...raw, version: 0 })).toMatchObject({ version: 1, blackFrames: 20 });
+    const { seats, eyes, framings, layouts, presets, styles, transitions, overrides, ...raw } = plain(sampleDesk().show);
+    expect([seats, eyes, framings, layouts, presets, styles, overrides]).toEqual([[], [], [], [], [], [], []]);
+    expect(transitions).toBeDefined();
+    const first = {
+      ...raw,
+      version: 0,
+      lanes: (raw.lanes as Record<string, unknown>[]).map(({ id, name, content, holdSeconds }) => ({ id, name, content, holdSeconds, fadeFrames: 7 })),
+      sources: (raw.sources as { settings: Record<string, unknown> }[]).map((s) => {
+        const settings = { ...s.settings };
+        delete settings.hasAlpha;
+        return { ...s, settings };
+      }),
+      transition: { kind: 'wipe', frames: 20, dipColour: '#0d1517', direction: 'up', softness: 0.1 },
+    };
+    delete (first as Record<string, unknown>).blackFrames;
+    const now = readShow(first);
+    expect(now).toMatchObject({ version: 2, blackFrames: 20, transition: { kind: 'wipe', angle: 270, softness: 0.1 }, layouts: [] });
+    expect(now.lanes[0]).toMatchObject({ in: { kind: 'fade', frames: 7 }, out: { frames: 7 }, throughBlack: false });
+    expect(now.sources.find((s) => s.id === 'bug')?.settings).toMatchObject({ kind: 'still', hasAlpha: true });
   });
 
   it('answers any damage with a ShowError, never with anything else', () => {

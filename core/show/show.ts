@@ -1,10 +1,15 @@
 /** The show: the document that is saved, exported and undone. */
-import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
+import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
 import { type Rate } from '../time/rate';
+import { type Rect, RectField } from './geometry';
+import { EyePoint, Framing, Layout, Preset, Seat, Style } from './layout';
+import { type Key, keyClass } from './look';
 import { Source } from './source';
 
-export const SHOW_VERSION = 1;
+export const SHOW_VERSION = 2;
+/** Lanes of a new show. */
 export const LANE_COUNT = 4;
+export const MOST_LANES = 24;
 
 export class Raster {
   @Whole(16, 7680, 'width in pixels, even') width!: number;
@@ -29,10 +34,27 @@ export class NameCard {
   @Text(90, 'second line: who that is') role!: string;
 }
 
-/** What a lane holds ready: a source, a name card, or nothing. */
+/** What a lane holds ready: a picture (source, framing, layout, preset or seat, by identity), a name card, or nothing. */
 export class LaneContent {
-  @OneOf(['source', 'card'], 'what it is') kind!: 'source' | 'card';
-  @Id('source or card') id!: string;
+  @OneOf(['source', 'card'], 'a picture of any kind, or a card') kind!: 'source' | 'card';
+  @Id('picture or card') id!: string;
+}
+
+export const EASINGS = ['linear', 'in', 'out', 'in-out'] as const;
+/** How a movement gathers and loses pace. */
+export type Easing = (typeof EASINGS)[number];
+
+export const EDGES = ['left', 'right', 'top', 'bottom'] as const;
+export type Edge = (typeof EDGES)[number];
+
+export const MOVE_KINDS = ['fade', 'slide', 'wipe'] as const;
+
+/** How a lane comes or goes. */
+export class Move {
+  @OneOf(MOVE_KINDS, 'fade, slide over an edge of the picture, or wipe from an edge') kind!: (typeof MOVE_KINDS)[number];
+  @OneOf(EDGES, 'edge that a slide or wipe comes from or goes to') edge!: Edge;
+  @OneOf(EASINGS, 'pace') easing!: Easing;
+  @Whole(0, 600, 'length, frames; 0 cuts') frames!: number;
 }
 
 /** A place over the programme picture for one thing at a time. */
@@ -40,22 +62,52 @@ export class Lane {
   @Id('identity') id!: string;
   @Text(40, 'name', { min: 1 }) name!: string;
   @Nested(() => LaneContent, 'what it holds ready', { nullable: true }) content!: LaneContent | null;
-  @Whole(0, 600, 'fade in and out, frames') fadeFrames!: number;
+  @Nested(() => Move, 'how it comes') in!: Move;
+  @Nested(() => Move, 'how it goes') out!: Move;
   @Num(0.2, 86400, 'leaves by itself after so many seconds; null stays', { nullable: true }) holdSeconds!: number | null;
+  @Nested(() => RectField, 'place on the raster; null for the content’s own', { nullable: true }) rect!: Rect | null;
+  @Variant(keyClass, 'key', { nullable: true }) key!: Key | null;
+  @Id('up while this picture is on air; null for none', { nullable: true }) whileId!: string | null;
+  @Flag('stays over a fade to black') throughBlack!: boolean;
 }
 
-export const TRANSITION_KINDS = ['dissolve', 'dip', 'wipe'] as const;
+export const TRANSITION_KINDS = ['cut', 'dissolve', 'dip', 'wipe', 'push', 'slide', 'zoom', 'luma', 'stinger', 'glide'] as const;
 export type TransitionKind = (typeof TRANSITION_KINDS)[number];
-/** Where the edge of a wipe travels to. */
-export const WIPE_DIRECTIONS = ['right', 'left', 'down', 'up'] as const;
-export type WipeDirection = (typeof WIPE_DIRECTIONS)[number];
+/** Where the new picture travels to. */
+export const DIRECTIONS = ['right', 'left', 'down', 'up'] as const;
+export type Direction = (typeof DIRECTIONS)[number];
+export const WIPE_SHAPES = ['linear', 'radial', 'iris', 'clock'] as const;
+export type WipeShape = (typeof WIPE_SHAPES)[number];
+export const LIGHTS = ['gamma', 'linear'] as const;
 
 export class Transition {
   @OneOf(TRANSITION_KINDS, 'how one picture becomes the other') kind!: TransitionKind;
-  @Whole(1, 1500, 'length, frames') frames!: number;
+  @Whole(1, 1500, 'length, frames; a stinger clip has its own') frames!: number;
+  @OneOf(EASINGS, 'pace') easing!: Easing;
+  @OneOf(LIGHTS, 'dissolve in signal values or in linear light') light!: (typeof LIGHTS)[number];
   @Colour('colour that a dip goes through') dipColour!: string;
-  @OneOf(WIPE_DIRECTIONS, 'where the edge of a wipe travels to') direction!: WipeDirection;
-  @Num(0, 1, 'width of the soft edge of a wipe, share of the picture') softness!: number;
+  @OneOf(WIPE_SHAPES, 'shape of a wipe') shape!: WipeShape;
+  @Num(-360, 360, 'direction of a wipe, degrees clockwise from rightwards; where a clock or radial wipe begins') angle!: number;
+  @Num(0, 1, 'width of the soft edge of a wipe, share of the travel') softness!: number;
+  @OneOf(DIRECTIONS, 'where push and slide travel to') direction!: Direction;
+  @Id('still whose brightness orders a luma wipe, dark first', { nullable: true }) imageId!: string | null;
+  @Id('clip or still that is the stinger', { nullable: true }) stingerId!: string | null;
+  @Whole(0, 1500, 'frame of the stinger at which the picture changes') cutFrame!: number;
+}
+
+/** A transition with a name; the first two of the list are the favourites at hand. */
+export class StoredTransition {
+  @Id('identity') id!: string;
+  @Text(40, 'name', { min: 1 }) name!: string;
+  @Nested(() => Transition, 'its settings') settings!: Transition;
+}
+
+/** A transition that is used whatever is armed: for one picture, or for one pair. */
+export class Override {
+  @Id('identity') id!: string;
+  @Id('picture that leaves; null for any', { nullable: true }) fromId!: string | null;
+  @Id('picture that comes') toId!: string;
+  @Nested(() => Transition, 'its settings') settings!: Transition;
 }
 
 export class ProgrammeBus {
@@ -92,8 +144,16 @@ export class Show {
   @ListOf(() => Source, 500, 'sources in order of the list') sources!: Source[];
   @ListOf(() => SourceGroup, 50, 'groups of sources') groups!: SourceGroup[];
   @ListOf(() => NameCard, 500, 'name cards') cards!: NameCard[];
-  @ListOf(() => Lane, LANE_COUNT, 'lanes from the lowest to the highest') lanes!: Lane[];
+  @ListOf(() => Lane, MOST_LANES, 'lanes from the lowest to the highest') lanes!: Lane[];
+  @ListOf(() => Seat, 100, 'seats') seats!: Seat[];
+  @ListOf(() => EyePoint, 1000, 'where the eyes are in each source') eyes!: EyePoint[];
+  @ListOf(() => Framing, 500, 'framings') framings!: Framing[];
+  @ListOf(() => Layout, 200, 'layouts') layouts!: Layout[];
+  @ListOf(() => Preset, 500, 'stored states of layouts') presets!: Preset[];
+  @ListOf(() => Style, 200, 'styles') styles!: Style[];
   @Nested(() => Transition, 'the armed transition') transition!: Transition;
+  @ListOf(() => StoredTransition, 100, 'transitions kept by name; the first two are at hand') transitions!: StoredTransition[];
+  @ListOf(() => Override, 200, 'transitions of their own for pictures and pairs') overrides!: Override[];
   @Whole(1, 1500, 'fade to black, frames') blackFrames!: number;
   @Nested(() => ProgrammeBus, 'programme bus') programme!: ProgrammeBus;
   @Nested(() => Output, 'recording and stream') output!: Output;
@@ -102,7 +162,3 @@ export class Show {
 /** The source with this identity. */
 export const findSource = (show: Show, id: string | null): Source | undefined =>
   id === null ? undefined : show.sources.find((s) => s.id === id);
-
-/** A source's name; says so when it is gone. */
-export const sourceName = (show: Show, id: string | null): string =>
-  id === null ? 'Nothing' : (findSource(show, id)?.name ?? 'Missing source');

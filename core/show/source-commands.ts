@@ -1,12 +1,13 @@
 /** Commands for the list of sources. References are by identity; numbers are pinned by the crew. */
 import { CommandError, defineCommand } from '../commands/command';
 import { requireSource } from '../picture/commands';
+import { pictureByNumber } from './pictures';
 import { settle } from '../picture/mixer';
 import { Colour, Flag, Id, Text, Variant, Whole } from '../schema/fields';
 import { type Desk } from './air';
 import { createSource } from './create';
 import { settingsClass, type SourceSettings } from './source';
-import { usesOf } from './usage';
+import { forget, usesOf } from './usage';
 
 class AddArgs {
   @Text(80, 'name', { min: 1 }) name!: string;
@@ -34,7 +35,10 @@ class SetGroupArgs extends SourceArg {
   @Id('group; null for none', { nullable: true }) group!: string | null;
 }
 class RemoveArgs extends SourceArg {
-  @Flag('also take it out of Next and of lanes that hold it ready', { optional: true }) force?: boolean;
+  @Flag('also take it out of Next, lanes, seats and boxes that hold it', { optional: true }) force?: boolean;
+}
+class ReportArgs extends SourceArg {
+  @Text(300, 'why it gives no picture; empty when it does') cause!: string;
 }
 class AddGroupArgs {
   @Text(40, 'name', { min: 1 }) name!: string;
@@ -102,8 +106,8 @@ export const sourceCommands = [
     args: PinArgs,
     run: (desk, { source, number }) => {
       const target = requireSource(desk, source);
-      const holder = number === null ? undefined : desk.show.sources.find((s) => s.number === number && s.id !== source);
-      if (holder) throw new CommandError('number-taken', `${holder.name} wears the number ${number}. Unpin it there first.`, 'number');
+      const holder = number === null ? undefined : pictureByNumber(desk.show, number);
+      if (holder && holder.id !== source) throw new CommandError('number-taken', `${holder.name} wears the number ${number}. Unpin it there first.`, 'number');
       target.number = number;
     },
   }),
@@ -132,7 +136,7 @@ export const sourceCommands = [
   defineCommand({
     type: 'source.remove',
     title: 'Remove a source',
-    about: 'Refused while it is used, naming the places; `force` frees Next and lanes, but never what is on air.',
+    about: 'Refused while it is used, naming the places; `force` frees Next, lanes, seats and boxes, but never what is on air.',
     args: RemoveArgs,
     run: (desk, { source: id, force }, { frame }) => {
       const source = requireSource(desk, id);
@@ -144,9 +148,21 @@ export const sourceCommands = [
         throw new CommandError('in-use', `${source.name} is in use: ${places}.`, 'source');
       }
       desk.show.sources = desk.show.sources.filter((s) => s.id !== id);
-      for (const lane of desk.show.lanes) if (lane.content?.kind === 'source' && lane.content.id === id) lane.content = null;
-      if (desk.air.nextId === id) desk.air.nextId = null;
+      for (const framing of desk.show.framings.filter((f) => f.sourceId === id)) forget(desk, framing.id);
+      desk.show.framings = desk.show.framings.filter((f) => f.sourceId !== id);
+      forget(desk, id);
       delete desk.air.players[id];
+      delete desk.air.lost[id];
+    },
+  }),
+  defineCommand({
+    type: 'source.report',
+    title: 'Report the state of a source',
+    about: 'Sent by the engine when a source is lost, with the cause, and when it comes back (empty cause): a stinger that is lost dissolves.',
+    args: ReportArgs,
+    run: ({ air }, { source, cause }) => {
+      if (cause === '') delete air.lost[source];
+      else air.lost[source] = cause;
     },
   }),
   defineCommand({

@@ -30,6 +30,7 @@ export class MediaSettings {
   @Text(256, 'name of the file as it came') fileName!: string;
   @Num(0, 864000, 'length in seconds') duration!: number;
   @Flag('has a sound track') hasSound!: boolean;
+  @Flag('its pictures have transparent parts') hasAlpha!: boolean;
   @Num(0, 864000, 'in point in seconds') in!: number;
   @Num(0, 864000, 'out point in seconds; null for the end', { nullable: true }) out!: number | null;
   @Flag('play from the in point when it goes on air') startOnTake!: boolean;
@@ -40,6 +41,7 @@ export class StillSettings {
   @OneOf(['still'], 'still picture') kind!: 'still';
   @Id('asset that holds the bytes') assetId!: string;
   @Text(256, 'name of the file as it came') fileName!: string;
+  @Flag('has transparent parts') hasAlpha!: boolean;
 }
 
 export class ColourSettings {
@@ -55,7 +57,7 @@ export class TestSettings {
   @OneOf(TEST_PATTERNS, 'bars with tone, or flash and beep') pattern!: (typeof TEST_PATTERNS)[number];
 }
 
-export const SIMULATED_CAMERAS = ['shore', 'line', 'mast', 'desk'] as const;
+export const SIMULATED_CAMERAS = ['shore', 'line', 'mast', 'desk', 'hut'] as const;
 export type SimulatedCamera = (typeof SIMULATED_CAMERAS)[number];
 
 /** A camera of the simulated kite flight. */

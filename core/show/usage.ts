@@ -1,5 +1,8 @@
-/** Where a source is used. */
-import { type Air, lanePictures } from './air';
+/** Where a picture is used, and how it is taken out of those places. */
+import { runningTransition } from '../picture/transition';
+import { type Air, type Desk, lanePictures } from './air';
+import { type BoxContent } from './layout';
+import { picturesWithin } from './pictures';
 import { type Show } from './show';
 
 export interface Use {
@@ -8,17 +11,64 @@ export interface Use {
   onAir: boolean;
 }
 
-/** Every place that uses the source at `frame`, those on air first. */
+/** Every place that uses the picture at `frame`, those on air first. */
 export function usesOf(show: Show, air: Air, id: string, frame: number): Use[] {
   const uses: Use[] = [];
-  if (air.onAirId === id) uses.push({ place: 'on air', onAir: true });
-  if (air.transition?.fromId === id) uses.push({ place: 'the transition under way', onAir: true });
+  const add = (place: string, onAir: boolean) => uses.push({ place, onAir });
+  const running = runningTransition(air, frame);
+  const live = new Set([...picturesWithin(show, air.onAirId), ...picturesWithin(show, running?.fromId ?? null)]);
+  if (air.onAirId === id) add('on air', true);
+  if (running?.fromId === id || (running?.settings.kind === 'stinger' && running.settings.stingerId === id)) add('the transition under way', true);
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
-    const shown = state && lanePictures(state, frame).some(({ picture }) => picture.kind === 'source' && picture.id === id);
-    if (shown) uses.push({ place: `${lane.name}, on air`, onAir: true });
-    if (lane.content?.kind === 'source' && lane.content.id === id) uses.push({ place: `${lane.name}, held ready`, onAir: false });
+    const shown = state && lanePictures(state, frame).some(({ picture }) => picture.kind === 'source' && picturesWithin(show, picture.id).has(id));
+    if (shown) add(`${lane.name}, on air`, true);
+    if (lane.content?.kind === 'source' && lane.content.id === id) add(`${lane.name}, held ready`, false);
+    if (lane.key?.kind === 'fill' && lane.key.keyId === id) add(`key of ${lane.name}`, Boolean(shown));
   }
-  if (air.nextId === id) uses.push({ place: 'Next', onAir: false });
-  return uses;
+  const within = (content: BoxContent | null) => content?.id === id;
+  for (const layout of [...show.layouts, ...show.presets]) {
+    const onAir = live.has(layout.id);
+    if (within(layout.background)) add(`background of ${layout.name}`, onAir);
+    for (const box of layout.boxes) {
+      if (within(box.content) || (box.key?.kind === 'fill' && box.key.keyId === id)) add(`box ${box.name} of ${layout.name}`, onAir && box.visible);
+    }
+    if (layout.frameId === id) add(`frame of ${layout.name}`, onAir);
+  }
+  for (const seat of show.seats) if (seat.occupantId === id) add(`seat ${seat.name}`, live.has(seat.id));
+  for (const f of show.framings) {
+    if (f.sourceId === id && f.id !== id) add(`framing ${f.name}`, live.has(f.id));
+    if (f.key?.kind === 'fill' && f.key.keyId === id) add(`key of ${f.name}`, live.has(f.id));
+  }
+  const transitions = [{ name: 'the armed transition', settings: show.transition }, ...show.transitions];
+  for (const t of transitions) if (t.settings.imageId === id || t.settings.stingerId === id) add(`transition ${t.name}`, false);
+  if (air.nextId === id) add('Next', false);
+  return [...uses.filter((u) => u.onAir), ...uses.filter((u) => !u.onAir)];
+}
+
+/** Takes a picture that is gone out of every place that referred to it. */
+export function forget({ show, air }: Desk, id: string): void {
+  for (const lane of show.lanes) {
+    if (lane.content?.kind === 'source' && lane.content.id === id) lane.content = null;
+    if (lane.whileId === id) lane.whileId = null;
+    if (lane.key?.kind === 'fill' && lane.key.keyId === id) lane.key = null;
+  }
+  for (const layout of [...show.layouts, ...show.presets]) {
+    if (layout.background?.id === id) layout.background = null;
+    if (layout.frameId === id) layout.frameId = null;
+    for (const box of layout.boxes) {
+      if (box.content?.id === id) box.content = null;
+      if (box.key?.kind === 'fill' && box.key.keyId === id) box.key = null;
+    }
+  }
+  for (const seat of show.seats) if (seat.occupantId === id) seat.occupantId = null;
+  for (const framing of show.framings) if (framing.key?.kind === 'fill' && framing.key.keyId === id) framing.key = null;
+  for (const style of show.styles) if (style.framingId === id) style.framingId = null;
+  for (const { settings } of [{ settings: show.transition }, ...show.transitions, ...show.overrides]) {
+    if (settings.imageId === id) settings.imageId = null;
+    if (settings.stingerId === id) settings.stingerId = null;
+  }
+  show.overrides = show.overrides.filter((o) => o.toId !== id && o.fromId !== id);
+  show.eyes = show.eyes.filter((e) => e.sourceId !== id);
+  if (air.nextId === id) air.nextId = null;
 }

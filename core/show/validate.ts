@@ -1,5 +1,7 @@
 /** Whether raw data is a show: fields by class, then what holds between them. */
 import { check, type Problem } from '../schema/check';
+import { layoutProblems, switchable } from './validate-layouts';
+import { findPicture } from './pictures';
 import { Show } from './show';
 
 /** Data that is not a usable show; `problems` names each place. */
@@ -30,8 +32,8 @@ function doubles(values: (string | number | null)[], path: (index: number) => st
 
 function relationProblems(show: Show): Problem[] {
   const problems = [
-    ...doubles(show.sources.map((s) => s.id), (i) => `sources[${i}].id`, 'id'),
-    ...doubles(show.sources.map((s) => s.number), (i) => `sources[${i}].number`, 'number'),
+    ...doubles(switchable(show).map((p) => p.id), (i) => switchable(show)[i]?.path ?? '', 'id'),
+    ...doubles(switchable(show).map((p) => p.number), (i) => switchable(show)[i]?.path ?? '', 'number'),
     ...doubles(show.groups.map((g) => g.id), (i) => `groups[${i}].id`, 'id'),
     ...doubles(show.cards.map((c) => c.id), (i) => `cards[${i}].id`, 'id'),
     ...doubles(show.lanes.map((l) => l.id), (i) => `lanes[${i}].id`, 'id'),
@@ -41,6 +43,7 @@ function relationProblems(show: Show): Problem[] {
   }
   const fps = show.rate.num / show.rate.den;
   if (fps < 1 || fps > 240) problems.push({ path: 'rate', message: `must be 1 to 240 frames a second, not ${fps}` });
+  problems.push(...layoutProblems(show));
   const groups = new Set(show.groups.map((g) => g.id));
   show.sources.forEach((source, i) => {
     if (source.groupId !== null && !groups.has(source.groupId)) {
@@ -54,8 +57,8 @@ function relationProblems(show: Show): Problem[] {
   show.lanes.forEach((lane, i) => {
     const content = lane.content;
     if (!content) return;
-    const list: { id: string }[] = content.kind === 'source' ? show.sources : show.cards;
-    if (!list.some((item) => item.id === content.id)) {
+    const known = content.kind === 'source' ? findPicture(show, content.id) !== null : show.cards.some((c) => c.id === content.id);
+    if (!known) {
       problems.push({ path: `lanes[${i}].content.id`, message: `no ${content.kind} has the id "${content.id}"` });
     }
   });

@@ -1,6 +1,7 @@
 /** The sound twin of the frame plan: how loud each source is in the programme at a frame. */
 import { runningTransition, transitionPosition } from '../picture/transition';
 import { type Air, fadeLevel, lanePictures } from '../show/air';
+import { picturesWithin } from '../show/pictures';
 import { type Show } from '../show/show';
 import { playerState } from '../media/player';
 import { faderGain } from './level';
@@ -16,7 +17,7 @@ export interface SoundPlan {
 function presence(show: Show, air: Air, frame: number): Map<string, number> {
   const shares = new Map<string, number>();
   const add = (id: string | null, share: number) => {
-    if (id !== null) shares.set(id, Math.max(shares.get(id) ?? 0, share));
+    for (const part of picturesWithin(show, id)) shares.set(part, Math.max(shares.get(part) ?? 0, share));
   };
   const running = runningTransition(air, frame);
   if (running) {
@@ -24,7 +25,10 @@ function presence(show: Show, air: Air, frame: number): Map<string, number> {
     // Equal power: sounds of two places are unrelated, so their powers add (sin² + cos² = 1).
     add(running.fromId, Math.cos((p * Math.PI) / 2));
     add(running.toId, Math.sin((p * Math.PI) / 2));
-    if (running.fromId === running.toId) add(running.toId, 1);
+    // What both pictures show sounds on through the change.
+    const stays = picturesWithin(show, running.toId);
+    for (const part of picturesWithin(show, running.fromId)) if (stays.has(part)) shares.set(part, 1);
+    if (running.settings.kind === 'stinger') add(running.settings.stingerId, 1);
   } else add(air.onAirId, 1);
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];

@@ -1,19 +1,35 @@
-/** Draws a picture plan pixel by pixel in plain TypeScript: what the WebGL2 mixer is held against. */
-import { containRect, type DrawItem, type Mix, type PicturePlan, type Rect, type Scene, type TextureRef, wipeCoverage } from '#core/picture/plan';
+/** A plain rasteriser of picture plans, pixel by pixel from core's formulas: what both mixers are held against. */
+import { type DrawItem, type KeyPlan, type Mix, placementOf, type PicturePlan, type Scene, type TextureRef } from '#core/picture/draw';
+import { gradePixel } from '#core/picture/grade';
+import { chromaAlpha, chromaNumbers, insideGarbage, lumaAlpha, toRgb, toYcc, withoutSpill } from '#core/picture/key';
+import { borderCoverage, edgeCoverage, roundedDistance, shadowCoverage, turnedBack } from '#core/picture/shape';
+import { wipeCoverage, wipeTurn } from '#core/picture/wipe';
+import { zoomBlurTaps } from '#core/picture/zoom-blur';
 import { type Raster } from '#core/show/show';
 import { type TestPicture } from './test-pictures';
 
 type Colour = [number, number, number];
+/** Straight alpha, 0 to 1. */
+type Sample = [number, number, number, number];
 
 export type PictureLookup = (ref: TextureRef) => TestPicture | null;
 
+interface Context {
+  lookup: PictureLookup;
+  raster: Raster;
+}
+
+const parse = (hex: string): Colour => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as Colour;
+const clamp = (v: number) => Math.min(1, Math.max(0, v));
+const blend = (a: Colour, b: Colour, share: number): Colour => [0, 1, 2].map((i) => (a[i] as number) * (1 - share) + (b[i] as number) * share) as Colour;
+
 /** Bilinear sample at u, v (0 to 1), premultiplied, 0 to 1; edges repeat. */
-function sample(picture: TestPicture, u: number, v: number): [number, number, number, number] {
+function sample(picture: TestPicture, u: number, v: number): Sample {
   const x = u * picture.width - 0.5;
   const y = v * picture.height - 0.5;
   const [x0, y0] = [Math.floor(x), Math.floor(y)];
   const [fx, fy] = [x - x0, y - y0];
-  const out: [number, number, number, number] = [0, 0, 0, 0];
+  const out: Sample = [0, 0, 0, 0];
   for (const [dx, dy, weight] of [[0, 0, (1 - fx) * (1 - fy)], [1, 0, fx * (1 - fy)], [0, 1, (1 - fx) * fy], [1, 1, fx * fy]] as const) {
     const px = Math.min(picture.width - 1, Math.max(0, x0 + dx));
     const py = Math.min(picture.height - 1, Math.max(0, y0 + dy));
@@ -27,46 +43,127 @@ function sample(picture: TestPicture, u: number, v: number): [number, number, nu
   return out;
 }
 
-function place(item: DrawItem, picture: TestPicture): Rect {
-  return item.fit === 'contain' ? containRect(item.target, picture.width, picture.height) : item.target;
+function sizeOf(ref: TextureRef, { lookup, raster }: Context): { width: number; height: number } | null {
+  return ref.kind === 'scene' ? raster : lookup(ref);
+}
+
+/** Straight colour and alpha of a reference at u, v of its picture. */
+function textureAt(ref: TextureRef, u: number, v: number, context: Context): Sample | null {
+  if (ref.kind === 'scene') return [...sceneAt(ref.scene, context, u * context.raster.width, v * context.raster.height), 1];
+  const picture = context.lookup(ref);
+  if (!picture) return null;
+  const [r, g, b, a] = sample(picture, u, v);
+  return a <= 0 ? [0, 0, 0, 0] : [r / a, g / a, b / a, a];
+}
+
+/** A keyed colour: straight colour and alpha. */
+function keyedColour(key: KeyPlan, [r, g, b, a]: Sample, u: number, v: number, context: Context): Sample {
+  const [y, cb, cr] = toYcc(r, g, b);
+  if (key.kind === 'chroma') {
+    const numbers = chromaNumbers(key);
+    const stays = insideGarbage(u, v, key) ? chromaAlpha(cb, cr, numbers) : 0;
+    const [pb, pr] = withoutSpill(cb, cr, numbers);
+    return [...toRgb([y, pb, pr]), a * stays];
+  }
+  if (key.kind === 'luma') return [r, g, b, a * lumaAlpha(y, key)];
+  const second = textureAt(key.texture, u, v, context);
+  if (!second) return [r, g, b, a];
+  const alpha = lumaAlpha(toYcc(second[0], second[1], second[2])[0], { clip: 0, gain: 1, invert: key.invert });
+  const colour: Colour = key.premultiplied && alpha > 0 ? [clamp(r / alpha), clamp(g / alpha), clamp(b / alpha)] : [r, g, b];
+  return [...colour, a * alpha];
 }
 
 /** `item` over `under` at the pixel centre (px, py). */
-function over(under: Colour, item: DrawItem, lookup: PictureLookup, px: number, py: number): Colour {
-  const picture = lookup(item.texture);
-  if (!picture) return under;
-  const r = place(item, picture);
-  const [u, v] = [(px - r.x) / r.width, (py - r.y) / r.height];
-  if (u < 0 || u >= 1 || v < 0 || v >= 1) return under;
-  const [red, green, blue, alpha] = sample(picture, u, v);
-  const rest = 1 - alpha * item.opacity;
-  return [red * item.opacity + under[0] * rest, green * item.opacity + under[1] * rest, blue * item.opacity + under[2] * rest];
+function over(under: Colour, item: DrawItem, context: Context, px: number, py: number): Colour {
+  const size = sizeOf(item.texture, context);
+  if (!size || item.opacity <= 0) return under;
+  const { clip } = item;
+  if (clip && (px < clip.x || py < clip.y || px >= clip.x + clip.width || py >= clip.y + clip.height)) return under;
+  const { target: r, window, mirror } = placementOf(item, size);
+  const [hw, hh, radius, rotation] = [r.width / 2, r.height / 2, item.radius ?? 0, item.rotation ?? 0];
+  let colour = under;
+  const { shadow, border } = item;
+  if (shadow && shadow.opacity > 0) {
+    const p = turnedBack(px, py, { ...r, x: r.x + shadow.x, y: r.y + shadow.y }, rotation);
+    // A shadow falls around the box, not into it: a keyed picture stands before what is behind it.
+    const own = turnedBack(px, py, r, rotation);
+    const outside = 1 - edgeCoverage(roundedDistance(own.x, own.y, hw, hh, radius));
+    colour = blend(colour, [0, 0, 0], shadowCoverage(roundedDistance(p.x, p.y, hw, hh, radius), shadow.blur) * outside * shadow.opacity * item.opacity);
+  }
+  const p = turnedBack(px, py, r, rotation);
+  const distance = roundedDistance(p.x, p.y, hw, hh, radius);
+  // Upright square corners end at the last pixel whose centre is inside; rounded and turned outlines are soft.
+  const covered = radius > 0 || rotation !== 0 ? edgeCoverage(distance) : p.x >= -hw && p.x < hw && p.y >= -hh && p.y < hh ? 1 : 0;
+  if (covered > 0) {
+    const across = (p.x + hw) / r.width;
+    const u = window.x + window.width * (mirror ? 1 - across : across);
+    const v = window.y + (window.height * (p.y + hh)) / r.height;
+    let picture = textureAt(item.texture, u, v, context);
+    if (!picture) return under;
+    if (item.grade) picture = [...toRgb(gradePixel(toYcc(picture[0], picture[1], picture[2]), item.grade)), picture[3]];
+    if (item.key) picture = keyedColour(item.key, picture, u, v, context);
+    if (item.matte) picture = [picture[3], picture[3], picture[3], 1];
+    // Values outside of the gamut are held only here, so that a key sees the chroma that the correction made.
+    colour = blend(colour, [clamp(picture[0]), clamp(picture[1]), clamp(picture[2])], picture[3] * covered * item.opacity);
+  }
+  if (border && border.width > 0) colour = blend(colour, parse(border.colour), borderCoverage(p.x, p.y, hw, hh, radius, border.width) * item.opacity);
+  return colour;
 }
 
-const scene = (items: Scene, lookup: PictureLookup, px: number, py: number): Colour =>
-  items.reduce<Colour>((under, item) => over(under, item, lookup, px, py), [0, 0, 0]);
+const sceneAt = (items: Scene, context: Context, px: number, py: number): Colour =>
+  items.reduce<Colour>((under, item) => over(under, item, context, px, py), [0, 0, 0]);
 
-const blend = (a: Colour, b: Colour, share: number): Colour => [0, 1, 2].map((i) => (a[i] as number) * (1 - share) + (b[i] as number) * share) as Colour;
+const toLight = (v: number) => clamp(v) ** 2.4;
+const toSignal = (v: number) => clamp(v) ** (1 / 2.4);
 
-const parse = (hex: string): Colour => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as Colour;
-
-function mixed(base: Colour, next: Colour, mix: Mix, u: number, v: number): Colour {
-  if (mix.kind === 'dissolve') return blend(base, next, mix.position);
-  if (mix.kind === 'wipe') return blend(base, next, wipeCoverage(mix, u, v));
-  const colour = parse(mix.colour);
-  return mix.position < 0.5 ? blend(base, colour, 2 * mix.position) : blend(next, colour, 2 - 2 * mix.position);
+function mixed(base: Scene, next: Scene, mix: Mix, context: Context, px: number, py: number): Colour {
+  const { raster } = context;
+  const at = (items: Scene, x: number, y: number) => sceneAt(items, context, x, y);
+  const [a, b] = [at(base, px, py), at(next, px, py)];
+  switch (mix.kind) {
+    case 'dissolve':
+      if (!mix.linear) return blend(a, b, mix.position);
+      return blend(a.map(toLight) as Colour, b.map(toLight) as Colour, mix.position).map(toSignal) as Colour;
+    case 'dip': {
+      const colour = parse(mix.colour);
+      return mix.position < 0.5 ? blend(a, colour, 2 * mix.position) : blend(b, colour, 2 - 2 * mix.position);
+    }
+    case 'wipe':
+      return blend(a, b, wipeCoverage(mix.position, mix.softness, wipeTurn(mix.shape, mix.angle, px / raster.width, py / raster.height, raster.width, raster.height)));
+    case 'luma': {
+      const image = textureAt(mix.image, px / raster.width, py / raster.height, context);
+      return image ? blend(a, b, wipeCoverage(mix.position, mix.softness, toYcc(image[0], image[1], image[2])[0])) : blend(a, b, mix.position);
+    }
+    case 'push':
+    case 'slide': {
+      const [dx, dy] = { left: [-1, 0], right: [1, 0], up: [0, -1], down: [0, 1] }[mix.direction] as [number, number];
+      const even = (n: number) => Math.round(n / 2) * 2;
+      const x = px - even(dx * raster.width * (mix.position - 1));
+      const y = py - even(dy * raster.height * (mix.position - 1));
+      if (x >= 0 && y >= 0 && x < raster.width && y < raster.height) return at(next, x, y);
+      return mix.kind === 'slide' ? a : at(base, px - even(dx * raster.width * mix.position), py - even(dy * raster.height * mix.position));
+    }
+    case 'zoom':
+      return zoomBlurTaps(mix.position).reduce<Colour>((under, tap) => {
+        const x = (px - raster.width / 2) / tap.scale + raster.width / 2;
+        const y = (py - raster.height / 2) / tap.scale + raster.height / 2;
+        return blend(under, at(tap.over ? next : base, x, y), tap.weight);
+      }, [0, 0, 0]);
+  }
 }
 
 /** RGBA of the whole raster. */
 export function rasterise(plan: PicturePlan, raster: Raster, lookup: PictureLookup): Uint8ClampedArray {
   const data = new Uint8ClampedArray(raster.width * raster.height * 4);
+  const context = { lookup, raster };
   for (let y = 0; y < raster.height; y += 1) {
     for (let x = 0; x < raster.width; x += 1) {
       const [px, py] = [x + 0.5, y + 0.5];
-      let colour = scene(plan.base, lookup, px, py);
-      if (plan.mix && plan.over) colour = mixed(colour, scene(plan.over, lookup, px, py), plan.mix, px / raster.width, py / raster.height);
-      for (const item of plan.lanes) colour = over(colour, item, lookup, px, py);
-      data.set([...colour.map((c) => c * (1 - plan.black) * 255), 255], (y * raster.width + x) * 4);
+      let colour = plan.mix && plan.over ? mixed(plan.base, plan.over, plan.mix, context, px, py) : sceneAt(plan.base, context, px, py);
+      for (const item of plan.lanes) colour = over(colour, item, context, px, py);
+      colour = colour.map((c) => c * (1 - plan.black)) as Colour;
+      for (const item of plan.top ?? []) colour = over(colour, item, context, px, py);
+      data.set([...colour.map((c) => c * 255), 255], (y * raster.width + x) * 4);
     }
   }
   return data;

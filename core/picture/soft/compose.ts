@@ -1,31 +1,40 @@
 /** The software mixer: draws picture plans on planes, without a GPU. */
+import { type Rect } from '../../show/geometry';
 import { type Raster } from '../../show/show';
-import { containRect, type DrawItem, type Mix, type PicturePlan, type Rect, type Scene, type TextureRef, wipeCoverage } from '../plan';
-import { kernels } from './memory';
-import { drawPlane, drawPlaneAlpha, type Plane, wipePlane } from './plane-ops';
-import { createPlanes, type Planes, releasePlanes, toYuv } from './planes';
+import { type DrawItem, placementOf, type PicturePlan, type Scene, type TextureRef } from '../draw';
+import { type Placement as Seen } from '../view';
+import { graded, keyed, matte, Scratch } from './effects';
+import { type Mask, maskOf } from './masks';
+import { mixPictures, planesOf, tint, TurnTables, weightOf, yuvOf } from './mixes';
+import { drawPlane, drawShaped, drawTurned, type Placement, type Plane, tintThrough } from './plane-ops';
+import { createPlanes, type Planes, releasePlanes } from './planes';
 
 /**
- * Planes of a reference for a place of `width` × `height` output pixels. Pictures with alpha must come at just that
- * size; opaque ones at any. Null while there are none.
+ * Planes of a reference, whose whole picture is wanted at `width` × `height` pixels. What the app draws itself may come
+ * at just that size, anything at its own; 0 asks for its own. Null while there is none.
  */
 export type PlanesLookup = (ref: TextureRef, width: number, height: number) => Planes | null;
-/** Size of a reference's own picture; null while there is none. */
-export type SizeLookup = (ref: TextureRef) => { width: number; height: number } | null;
+/** Size of a reference's own picture, with what changes when the picture does; null while there is none. */
+export type SizeLookup = (ref: TextureRef) => { width: number; height: number; version?: string } | null;
 
-const weightOf = (share: number) => Math.round(Math.min(1, Math.max(0, share)) * 256);
+const SHADOW: [number, number, number] = [16, 128, 128];
+const DEEPEST = 8;
 
-const half = (n: number) => (n + 1) >> 1;
-
-function planesOf(p: Planes): [Plane, Plane, Plane] {
-  const chroma = { width: half(p.width), height: half(p.height) };
-  return [{ pointer: p.at.y, width: p.width, height: p.height }, { pointer: p.at.u, ...chroma }, { pointer: p.at.v, ...chroma }];
+interface Output {
+  planes: Planes;
+  /** Output pixels for each pixel of the raster. */
+  sx: number;
+  sy: number;
 }
 
 export class SoftMixer {
   private out: Planes;
   private first: Planes;
   private second: Planes;
+  private readonly scratch = new Scratch();
+  private readonly nested = new Map<string, { planes: Planes; used: boolean }>();
+  private readonly turns = new TurnTables();
+  private depth = 0;
 
   constructor(
     raster: Raster,
@@ -40,111 +49,201 @@ export class SoftMixer {
    * next call may write over them, and they may be a source's own.
    */
   draw(plan: PicturePlan, raster: Raster): Planes {
-    if (plan.black >= 1) return clear(this.out);
+    this.scratch.settle();
+    this.forgetNested();
+    const top = plan.top ?? [];
+    if (plan.black >= 1) {
+      clear(this.out);
+      for (const item of top) this.drawItem(this.out, item, raster);
+      return this.out;
+    }
     const base = this.scene(plan.base, raster, this.first);
     let picture = base;
-    if (plan.mix && plan.over) picture = this.mix(base, this.scene(plan.over, raster, this.second), plan.mix);
-    if (plan.lanes.length === 0 && plan.black <= 0) return picture;
+    if (plan.mix && plan.over) {
+      const { mix } = plan;
+      const over = this.scene(plan.over, raster, this.second);
+      const image = mix.kind === 'luma' ? this.picture(mix.image, 0, 0, raster) : null;
+      const version = mix.kind === 'luma' ? `${JSON.stringify(mix.image)} ${this.sizeOf(mix.image)?.version ?? ''}` : '';
+      mixPictures(this.out, base, over, mix, this.turns, image && { planes: image, version });
+      picture = this.out;
+    }
+    if (plan.lanes.length === 0 && plan.black <= 0 && top.length === 0) return picture;
     if (picture !== this.out) this.out.bytes.set(picture.bytes);
     for (const item of plan.lanes) this.drawItem(this.out, item, raster);
-    tint(this.out, [16, 128, 128], plan.black);
+    tint(this.out, SHADOW, plan.black);
+    for (const item of top) this.drawItem(this.out, item, raster);
     return this.out;
+  }
+
+  /** Works out ahead what the first frame of a mix would wait for. */
+  prepare(mix: PicturePlan['mix']): void {
+    if (mix?.kind === 'wipe') this.turns.shape(mix, this.out.width, this.out.height);
   }
 
   /** The mixer must not be used any more. */
   dispose(): void {
     for (const planes of [this.out, this.first, this.second]) releasePlanes(planes);
+    for (const { planes } of this.nested.values()) releasePlanes(planes);
+    this.nested.clear();
+    this.scratch.dispose();
+  }
+
+  private forgetNested(): void {
+    for (const [id, held] of this.nested) {
+      if (!held.used) {
+        releasePlanes(held.planes);
+        this.nested.delete(id);
+      }
+      held.used = false;
+    }
   }
 
   /** A scene on planes: a source's own when it is one full picture, pixel for pixel; otherwise drawn on `onto`. */
   private scene(items: Scene, raster: Raster, onto: Planes): Planes {
-    const only = items[0];
-    if (items.length === 1 && only && only.opacity >= 1) {
-      const rect = this.place(only, raster);
-      const own = rect && isFull(rect, onto) ? this.lookup(only.texture, onto.width, onto.height) : null;
-      if (own && !own.alpha && own.width === onto.width && own.height === onto.height) return own;
+    const output = outputOf(onto, raster);
+    const from = Math.max(0, items.findLastIndex((item) => this.coversAll(item, raster, output)));
+    const visible = items.slice(from);
+    const only = visible[0];
+    const covered = only !== undefined && this.coversAll(only, raster, output);
+    if (visible.length === 1 && only && covered) {
+      const seen = this.place(only, output, raster);
+      const own = seen && isWholeWindow(seen) ? this.picture(only.texture, onto.width, onto.height, raster) : null;
+      if (own && !only.grade && own.width === onto.width && own.height === onto.height) return own;
     }
-    const last = items.at(-1);
-    const first = items[0];
-    const covered = first && this.coversAll(first, raster, onto);
-    const hidden = last !== first && last && this.coversAll(last, raster, onto);
-    if (!covered && !hidden) clear(onto);
-    for (const item of hidden ? [last] : items) this.drawItem(onto, item, raster);
+    if (!covered) clear(onto);
+    for (const item of visible) this.drawItem(onto, item, raster);
     return onto;
   }
 
   /** Where an item lands, in pixels of the output; null while it has no picture. */
-  private place(item: DrawItem, raster: Raster): Rect | null {
-    const size = this.sizeOf(item.texture);
+  private place(item: DrawItem, { sx, sy }: Output, raster: Raster): Seen | null {
+    const size = item.texture.kind === 'scene' ? raster : this.sizeOf(item.texture);
     if (!size) return null;
-    const r = item.fit === 'contain' ? containRect(item.target, size.width, size.height) : item.target;
-    const [sx, sy] = [this.out.width / raster.width, this.out.height / raster.height];
-    return { x: r.x * sx, y: r.y * sy, width: r.width * sx, height: r.height * sy };
+    const { target: t, window, mirror } = placementOf(item, size);
+    return { target: { x: t.x * sx, y: t.y * sy, width: t.width * sx, height: t.height * sy }, window, mirror };
   }
 
-  private coversAll(item: DrawItem, raster: Raster, onto: Planes): boolean {
-    if (item.opacity < 1) return false;
-    const rect = this.place(item, raster);
-    if (!rect || !isFull(rect, onto)) return false;
-    return this.lookup(item.texture, onto.width, onto.height)?.alpha === null;
+  private coversAll(item: DrawItem, raster: Raster, output: Output): boolean {
+    if (item.opacity < 1 || item.key || item.radius || item.rotation || item.clip) return false;
+    const seen = this.place(item, output, raster);
+    if (!seen) return false;
+    const { target: t } = seen;
+    const { width, height } = output.planes;
+    if (t.x > 0.01 || t.y > 0.01 || t.x + t.width < width - 0.01 || t.y + t.height < height - 0.01) return false;
+    return this.picture(item.texture, width, height, raster)?.alpha === null;
+  }
+
+  /** The planes of a reference; a scene is drawn now. */
+  private picture(ref: TextureRef, width: number, height: number, raster: Raster): Planes | null {
+    if (ref.kind !== 'scene') return this.lookup(ref, width, height);
+    const known = this.nested.get(ref.id);
+    if (known?.used) return known.planes;
+    if (this.depth >= DEEPEST) return null;
+    const held = known ?? { planes: createPlanes(this.out.width, this.out.height), used: true };
+    held.used = true;
+    this.nested.set(ref.id, held);
+    this.depth += 1;
+    // Drawn afresh: a scene that is a source's own planes would be written over.
+    const drawn = this.scene(ref.scene, raster, held.planes);
+    this.depth -= 1;
+    if (drawn !== held.planes) held.planes.bytes.set(drawn.bytes);
+    return held.planes;
+  }
+
+  /** An item's picture with its colour correction and key. */
+  private corrected(item: DrawItem, width: number, height: number, raster: Raster): Planes | null {
+    let picture = this.picture(item.texture, width, height, raster);
+    if (!picture) return null;
+    if (item.grade) picture = graded(picture, item.grade, this.scratch);
+    if (item.key) {
+      const second = item.key.kind === 'fill' ? this.picture(item.key.texture, 0, 0, raster) : null;
+      picture = keyed(picture, item.key, second && { pointer: second.at.y, width: second.width, height: second.height }, this.scratch);
+    }
+    return item.matte ? matte(picture, this.scratch) : picture;
   }
 
   private drawItem(onto: Planes, item: DrawItem, raster: Raster): void {
-    const rect = this.place(item, raster);
+    const output = outputOf(onto, raster);
+    const seen = this.place(item, output, raster);
     const weight = weightOf(item.opacity);
-    if (!rect || weight === 0) return;
-    const [width, height] = [Math.max(1, Math.round(rect.width)), Math.max(1, Math.round(rect.height))];
-    const picture = this.lookup(item.texture, width, height);
+    if (!seen || weight === 0 || seen.target.width < 0.5 || seen.target.height < 0.5) return;
+    const { target: t, window } = seen;
+    // What glides changes its size at every frame: it is scaled rather than drawn anew.
+    const wanted = item.glide ? { width: 0, height: 0 } : { width: Math.max(1, Math.round(t.width / window.width)), height: Math.max(1, Math.round(t.height / window.height)) };
+    const picture = this.corrected(item, wanted.width, wanted.height, raster);
     if (!picture) return;
-    const targets = planesOf(onto);
+    const scale = Math.min(output.sx, output.sy);
+    const rotation = item.rotation ?? 0;
+    const radius = (item.radius ?? 0) * scale;
+    const clip = clipOf(item.clip, output);
+    const opaque = picture.alpha === null && weight === 256 && rotation === 0;
+    this.drawShadow(onto, item, t, radius, rotation, scale, clip, opaque);
+    const outline = rotation !== 0 || radius > 0.01 ? maskOf({ kind: 'outline' }, t, radius, rotation) : null;
     const sources = planesOf(picture);
-    targets.forEach((target, i) => {
-      const source = sources[i] as Plane;
+    planesOf(onto).forEach((target, i) => {
       const k = i === 0 ? 1 : 2;
-      if (picture.alpha) {
-        const alpha = { pointer: picture.at.alpha, width: picture.width, height: picture.height };
-        drawPlaneAlpha(target, source, alpha, Math.round(rect.x / k), Math.round(rect.y / k), weight);
-      } else drawPlane(target, source, { x: rect.x / k, y: rect.y / k, width: rect.width / k, height: rect.height / k }, weight);
+      const source = sources[i] as Plane;
+      const alpha = picture.alpha ? { pointer: picture.at.alpha, width: picture.width, height: picture.height } : null;
+      const at: Placement = { x: snap(t.x / k), y: snap(t.y / k), width: snap(t.width / k), height: snap(t.height / k), window, mirror: seen.mirror, clip: { left: Math.ceil(clip.left / k), top: Math.ceil(clip.top / k), right: Math.ceil(clip.right / k), bottom: Math.ceil(clip.bottom / k) } };
+      if (rotation !== 0 && outline) drawTurned(target, source, alpha, outline, at, rotation, weight, k);
+      else if (outline || alpha) drawShaped(target, source, alpha, outline, at, weight, k);
+      else drawPlane(target, source, at, weight);
     });
+    if (item.border && item.border.width > 0) {
+      const mask = maskOf({ kind: 'border', width: item.border.width * scale }, t, radius, rotation);
+      this.tintAll(onto, mask, yuvOf(item.border.colour), weight, clip, holeOf(mask));
+    }
   }
 
-  private mix(base: Planes, over: Planes, mix: Mix): Planes {
-    const { out } = this;
-    if (mix.kind === 'dissolve') kernels.mix(out.at.y, base.at.y, over.at.y, out.bytes.length, weightOf(mix.position));
-    else if (mix.kind === 'dip') {
-      const late = mix.position >= 0.5;
-      out.bytes.set((late ? over : base).bytes);
-      const [r, g, b] = [1, 3, 5].map((i) => parseInt(mix.colour.slice(i, i + 2), 16)) as [number, number, number];
-      tint(out, toYuv(r, g, b), late ? 2 - 2 * mix.position : 2 * mix.position);
-    } else {
-      const [a, b] = [planesOf(base), planesOf(over)];
-      planesOf(out).forEach((plane, i) => {
-        const byColumn = mix.direction === 'right' || mix.direction === 'left';
-        const length = byColumn ? plane.width : plane.height;
-        const weights = Uint16Array.from({ length }, (_, n) => {
-          const place = (n + 0.5) / length;
-          return weightOf(wipeCoverage(mix, byColumn ? place : 0, byColumn ? 0 : place));
-        });
-        wipePlane(plane, a[i] as Plane, b[i] as Plane, weights, byColumn);
-      });
-    }
-    return out;
+  private drawShadow(onto: Planes, item: DrawItem, t: Rect, radius: number, rotation: number, scale: number, clip: Placement['clip'], opaque: boolean): void {
+    const { shadow } = item;
+    if (!shadow || shadow.opacity <= 0) return;
+    const moved = { ...t, x: t.x + shadow.x * scale, y: t.y + shadow.y * scale };
+    const blur = shadow.blur * scale;
+    // Under an opaque box it does not matter what the shadow is; else it must leave the box free.
+    const mask = maskOf(opaque ? { kind: 'shadow', blur } : { kind: 'around', blur, x: shadow.x * scale, y: shadow.y * scale }, moved, radius, rotation);
+    const inset = Math.ceil(radius) + 1;
+    const hidden = opaque ? { x: t.x + inset, y: t.y + inset, width: t.width - 2 * inset, height: t.height - 2 * inset } : null;
+    this.tintAll(onto, mask, SHADOW, weightOf(shadow.opacity * item.opacity), clip, hidden && hidden.width > 0 && hidden.height > 0 ? hidden : null);
+  }
+
+  private tintAll(onto: Planes, mask: Mask, colour: [number, number, number], weight: number, clip: Placement['clip'], hole: Rect | null): void {
+    planesOf(onto).forEach((target, i) => {
+      const k = i === 0 ? 1 : 2;
+      const inside = { left: Math.ceil(clip.left / k), top: Math.ceil(clip.top / k), right: Math.ceil(clip.right / k), bottom: Math.ceil(clip.bottom / k) };
+      tintThrough(target, mask, colour[i] as number, weight, k, inside, hole);
+    });
   }
 }
 
-const isFull = (r: Rect, { width, height }: Planes): boolean => Math.abs(r.x) < 0.01 && Math.abs(r.y) < 0.01 && Math.abs(r.width - width) < 0.01 && Math.abs(r.height - height) < 0.01;
+const outputOf = (planes: Planes, raster: Raster): Output => ({ planes, sx: planes.width / raster.width, sy: planes.height / raster.height });
+
+/** Whole pixels where it is one but for the last digits of a product. */
+const snap = (n: number): number => (Math.abs(n - Math.round(n)) < 1e-6 ? Math.round(n) : n);
+
+const isWholeWindow = ({ window: w, mirror }: Seen): boolean => !mirror && Math.abs(w.x) < 1e-9 && Math.abs(w.y) < 1e-9 && Math.abs(w.width - 1) < 1e-9 && Math.abs(w.height - 1) < 1e-9;
+
+function clipOf(clip: Rect | undefined, { planes, sx, sy }: Output): Placement['clip'] {
+  const all = { left: 0, top: 0, right: planes.width, bottom: planes.height };
+  if (!clip) return all;
+  return {
+    left: Math.max(0, Math.ceil(clip.x * sx - 0.5)),
+    top: Math.max(0, Math.ceil(clip.y * sy - 0.5)),
+    right: Math.min(all.right, Math.ceil((clip.x + clip.width) * sx - 0.5)),
+    bottom: Math.min(all.bottom, Math.ceil((clip.y + clip.height) * sy - 0.5)),
+  };
+}
+
+/** The inner part of a border, where nothing is drawn. */
+function holeOf(mask: Mask): Rect | null {
+  const { middle } = mask;
+  if (!middle) return null;
+  return { x: mask.x + middle.ends, y: mask.y + middle.from, width: mask.width - 2 * middle.ends, height: middle.to - middle.from };
+}
 
 function clear(planes: Planes): Planes {
   planes.y.fill(16);
   planes.u.fill(128);
   planes.v.fill(128);
   return planes;
-}
-
-function tint(planes: Planes, [y, u, v]: [number, number, number], share: number): void {
-  const weight = weightOf(share);
-  if (weight === 0) return;
-  kernels.tint(planes.at.y, planes.y.length, y, weight);
-  kernels.tint(planes.at.u, planes.u.length, u, weight);
-  kernels.tint(planes.at.v, planes.v.length, v, weight);
 }

@@ -119,6 +119,15 @@ function fillByPixel(out: Planes, { data, stride, red }: RgbaSource): void {
   }
 }
 
+/** Writes planes as opaque RGBA into `out`, which lies in the kernels' memory. */
+export function toRgba(planes: Planes, out: Piece): void {
+  const half = (planes.width + 1) >> 1;
+  for (let row = 0; row < planes.height; row += 1) {
+    const chroma = (row >> 1) * half;
+    kernels.toRgba(out.pointer + row * planes.width * 4, planes.at.y + row * planes.width, planes.at.u + chroma, planes.at.v + chroma, planes.width);
+  }
+}
+
 /** One plane of a frame as it was copied out. */
 export interface RawPlane {
   offset: number;

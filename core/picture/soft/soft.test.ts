@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type PicturePlan, type TextureRef } from '../plan';
+import { type PicturePlan, type TextureRef } from '../draw';
 import { rasterise } from '#tests/support/reference-rasteriser';
 import { rgbaOf, TEST_PICTURES, type TestPicture, yuvOf } from '#tests/support/test-pictures';
-import { anyPlan, difference } from '#tests/support/picture-plans';
+import { anyLookPlan, anyPlan, difference } from '#tests/support/picture-plans';
 import { conversion } from '../colour';
 import { SoftMixer } from './compose';
 import { allocate } from './memory';
@@ -39,17 +39,10 @@ function planesOf(picture: TestPicture): Planes {
 
 const known = new Map(Object.entries(TEST_PICTURES).map(([name, picture]) => [name, planesOf(picture)]));
 
-/** Pictures with alpha at just the size asked for, as the renderer prepares them. */
-function sized(name: string, width: number, height: number): Planes {
-  const picture = TEST_PICTURES[name] as TestPicture;
-  const at: TestPicture['at'] = (x, y) => picture.at(Math.min(picture.width - 1, Math.floor(((x + 0.5) * picture.width) / width)), Math.min(picture.height - 1, Math.floor(((y + 0.5) * picture.height) / height)));
-  return planesOf({ ...picture, width, height, at });
-}
-
 const idOf = (ref: TextureRef) => (ref.kind === 'source' ? ref.id : '');
 const mixer = new SoftMixer(
   RASTER,
-  (ref, w, h) => (TEST_PICTURES[idOf(ref)]?.opaque === false ? sized(idOf(ref), w, h) : (known.get(idOf(ref)) ?? null)),
+  (ref) => known.get(idOf(ref)) ?? null,
   (ref) => TEST_PICTURES[idOf(ref)] ?? null,
 );
 
@@ -61,16 +54,24 @@ function reference(plan: PicturePlan): Planes {
 }
 
 describe('the software mixer', () => {
-  it('draws what the reference draws', () => {
-    fc.sample(anyPlan, { numRuns: 150, seed: 99 }).forEach((plan, i) => {
+  it.each([
+    ['sources', anyPlan, 150, { mean: 1.2, share: 0.03, chroma: 10, few: 0 }],
+    // Keys and masks of enlarged pictures: here alpha is scaled, in the reference the colour is scaled and
+    // then keyed. Several such layers in one plan may add up, so a few plans may be further off.
+    ['boxes, framings, keys and all mixes', anyLookPlan, 300, { mean: 4, share: 0.08, chroma: 16, few: 3 }],
+  ])('draws what the reference draws: %s', (_, plans, numRuns, limit) => {
+    const off: string[] = [];
+    fc.sample(plans, { numRuns, seed: 99 }).forEach((plan, i) => {
       const [want, got] = [reference(plan), mixer.draw(plan, RASTER)];
       const luma = difference(want.y, got.y, 24);
       const chroma = difference(want.u, got.u, 40).mean + difference(want.v, got.v, 40).mean;
       // Chroma is scaled at its half size, so strong edges of colour are softer than the reference's; areas agree.
-      const close = { luma: luma.mean < 1.2, edges: luma.share < 0.03, chroma: chroma < 10 };
-      expect(close, `plan ${i}: luma ${luma.mean.toFixed(2)}, ${(luma.share * 100).toFixed(1)} %, chroma ${chroma.toFixed(2)}: ${JSON.stringify(plan)}`).toEqual({ luma: true, edges: true, chroma: true });
+      if (luma.mean >= limit.mean || luma.share >= limit.share || chroma >= limit.chroma) {
+        off.push(`plan ${i}: luma ${luma.mean.toFixed(2)}, ${(luma.share * 100).toFixed(1)} %, chroma ${chroma.toFixed(2)}: ${JSON.stringify(plan)}`);
+      }
       releasePlanes(want);
     });
+    expect(off.slice(limit.few)).toEqual([]);
   });
 
   it('hands a full picture on without touching it', () => {

@@ -199,3 +199,214 @@ export function convertChroma(u: usize, v: usize, count: i32, a: i32, b: i32, c:
     store<u8>(v + i, <u8>(nv < 0 ? 0 : nv > 255 ? 255 : nv));
   }
 }
+
+/** out[i] towards `value` by its own mask (0 to 255) times `weight`; `step` 2 takes every second mask, for chroma. */
+export function tintMask(out: usize, mask: usize, count: i32, value: i32, weight: i32, step: i32): void {
+  const w = i16x8.splat(<i16>weight);
+  const full = i16x8.splat(256);
+  const round = i16x8.splat(128);
+  const v = i16x8.splat(<i16>value);
+  let i = 0;
+  for (; i + 8 <= count; i += 8) {
+    let share: v128;
+    if (step == 1) share = i16x8.extend_low_i8x16_u(v128.load64_zero(mask + i));
+    else share = v128.and(v128.load(mask + (i << 1)), i16x8.splat(255));
+    share = i16x8.add(share, i16x8.shr_u(share, 7));
+    if (weight != 256) share = i16x8.shr_u(i16x8.mul(share, w), 8);
+    const x = i16x8.extend_low_i8x16_u(v128.load64_zero(out + i));
+    const sum = i16x8.add(i16x8.add(i16x8.mul(x, i16x8.sub(full, share)), i16x8.mul(v, share)), round);
+    v128.store64_lane(out + i, i8x16.narrow_i16x8_u(i16x8.shr_u(sum, 8), sum), 0);
+  }
+  for (; i < count; i++) {
+    let share = <i32>load<u8>(mask + i * step);
+    share = ((share + (share >> 7)) * weight) >> 8;
+    store<u8>(out + i, <u8>((<i32>load<u8>(out + i) * (256 - share) + value * share + 128) >> 8));
+  }
+}
+
+/** out[i] = a[i] · b[i] / 255; `step` 2 takes every second b. */
+export function multiply(out: usize, a: usize, b: usize, count: i32, step: i32): void {
+  let i = 0;
+  if (step == 1) {
+    for (; i + 8 <= count; i += 8) {
+      const x = i16x8.extend_low_i8x16_u(v128.load64_zero(a + i));
+      const y = i16x8.extend_low_i8x16_u(v128.load64_zero(b + i));
+      const product = i16x8.mul(x, i16x8.add(y, i16x8.shr_u(y, 7)));
+      v128.store64_lane(out + i, i8x16.narrow_i16x8_u(i16x8.shr_u(i16x8.add(product, i16x8.splat(128)), 8), product), 0);
+    }
+  }
+  for (; i < count; i++) {
+    const m = <i32>load<u8>(b + i * step);
+    store<u8>(out + i, <u8>((<i32>load<u8>(a + i) * (m + (m >> 7)) + 128) >> 8));
+  }
+}
+
+/** As mix, where each place has its turn (u16, 0 to 32767): all of `b` once `edge` is `soft` past it. */
+export function mixTurns(out: usize, a: usize, b: usize, turns: usize, count: i32, edge: i32, soft: i32): void {
+  const gain = i32x4.splat((256 << 15) / soft);
+  const most = i32x4.splat(soft);
+  const zero = i32x4.splat(0);
+  const e = i32x4.splat(edge);
+  const full = i16x8.splat(256);
+  const round = i16x8.splat(128);
+  let i = 0;
+  for (; i + 8 <= count; i += 8) {
+    const t = v128.load(turns + (i << 1));
+    let low = i32x4.min_s(most, i32x4.max_s(zero, i32x4.sub(e, i32x4.extend_low_i16x8_u(t))));
+    let high = i32x4.min_s(most, i32x4.max_s(zero, i32x4.sub(e, i32x4.extend_high_i16x8_u(t))));
+    low = i32x4.shr_u(i32x4.add(i32x4.mul(low, gain), i32x4.splat(16384)), 15);
+    high = i32x4.shr_u(i32x4.add(i32x4.mul(high, gain), i32x4.splat(16384)), 15);
+    const w = i16x8.min_s(full, i16x8.narrow_i32x4_s(low, high));
+    const x = i16x8.extend_low_i8x16_u(v128.load64_zero(a + i));
+    const y = i16x8.extend_low_i8x16_u(v128.load64_zero(b + i));
+    const sum = i16x8.add(i16x8.add(i16x8.mul(x, i16x8.sub(full, w)), i16x8.mul(y, w)), round);
+    v128.store64_lane(out + i, i8x16.narrow_i16x8_u(i16x8.shr_u(sum, 8), sum), 0);
+  }
+  for (; i < count; i++) {
+    const past = edge - <i32>load<u16>(turns + (i << 1));
+    const w = past <= 0 ? 0 : past >= soft ? 256 : (past * 256) / soft;
+    store<u8>(out + i, <u8>((<i32>load<u8>(a + i) * (256 - w) + <i32>load<u8>(b + i) * w + 128) >> 8));
+  }
+}
+
+/**
+ * One row of a turned picture: bilinear samples from (u, v) on, stepping (du, dv), in 1/65536 of a source pixel. Places
+ * outside repeat the edge.
+ */
+export function sampleRow(out: usize, count: i32, source: usize, width: i32, height: i32, u: i32, v: i32, du: i32, dv: i32): void {
+  const right = (width - 1) << 16, bottom = (height - 1) << 16;
+  for (let i = 0; i < count; i++) {
+    const x = u < 0 ? 0 : u > right ? right : u;
+    const y = v < 0 ? 0 : v > bottom ? bottom : v;
+    const at = source + <usize>((y >> 16) * width + (x >> 16));
+    const fx = (x >> 8) & 255, fy = (y >> 8) & 255;
+    const down = y < bottom ? width : 0, along = x < right ? 1 : 0;
+    const top = (<i32>load<u8>(at) << 8) + (<i32>load<u8>(at + along) - <i32>load<u8>(at)) * fx;
+    const low = (<i32>load<u8>(at + down) << 8) + (<i32>load<u8>(at + down + along) - <i32>load<u8>(at + down)) * fx;
+    store<u8>(out + i, <u8>(((top << 8) + (low - top) * fy + 32768) >> 16));
+    u += du;
+    v += dv;
+  }
+}
+
+/** out[i] = table[a[i]], a table of 256 bytes. */
+export function lookUp(out: usize, a: usize, count: i32, table: usize): void {
+  for (let i = 0; i < count; i++) store<u8>(out + i, load<u8>(table + load<u8>(a + i)));
+}
+
+/**
+ * Chroma key: alpha by the distance of (u, v) from (ku, kv), all of it from `near` on with `gain` for each step, and
+ * chroma without what points towards the key: `spill` share along the direction (dx, dy).
+ */
+export function chromaKey(u: usize, v: usize, outU: usize, outV: usize, alpha: usize, count: i32, ku: f32, kv: f32, near: f32, gain: f32, dx: f32, dy: f32, spill: f32): void {
+  const middle = f32x4.splat(128), zero = f32x4.splat(0), full = f32x4.splat(255), half = f32x4.splat(0.5);
+  const KU = f32x4.splat(ku), KV = f32x4.splat(kv), NEAR = f32x4.splat(near), GAIN = f32x4.splat(gain);
+  const DX = f32x4.splat(dx), DY = f32x4.splat(dy), SPILL = f32x4.splat(spill);
+  for (let k = 0; k < count; k += 4) {
+    // The last block overlaps the one before: `count` is at least 4, and in and out are different planes.
+    const i = k + 4 <= count ? k : count - 4;
+    const a = f32x4.sub(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(u + i)))), middle);
+    const b = f32x4.sub(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(v + i)))), middle);
+    const x = f32x4.sub(a, KU), y = f32x4.sub(b, KV);
+    const distance = f32x4.sqrt(f32x4.add(f32x4.mul(x, x), f32x4.mul(y, y)));
+    const share = f32x4.min(full, f32x4.max(zero, f32x4.mul(f32x4.sub(distance, NEAR), GAIN)));
+    const along = f32x4.mul(SPILL, f32x4.max(zero, f32x4.add(f32x4.mul(a, DX), f32x4.mul(b, DY))));
+    const nu = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.sub(a, f32x4.mul(along, DX)), f32x4.add(middle, half)));
+    const nv = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.sub(b, f32x4.mul(along, DY)), f32x4.add(middle, half)));
+    const na = i32x4.trunc_sat_f32x4_s(f32x4.add(share, half));
+    const words = i16x8.narrow_i32x4_s(nu, nv), bytes = i8x16.narrow_i16x8_u(words, i16x8.narrow_i32x4_s(na, na));
+    v128.store32_lane(outU + i, bytes, 0);
+    v128.store32_lane(outV + i, bytes, 1);
+    v128.store32_lane(alpha + i, bytes, 2);
+  }
+}
+
+/** Two rows of twice the width between rows `a` and `b` of `count`; each place lies between its neighbours. */
+export function doubleRow(out: usize, a: usize, b: usize, count: i32): void {
+  let i = 0;
+  for (; i + 16 < count; i += 16) {
+    const here = i8x16.avgr_u(v128.load(a + i), v128.load(b + i));
+    const next = i8x16.avgr_u(v128.load(a + i, 1), v128.load(b + i, 1));
+    const mid = i8x16.avgr_u(here, next);
+    v128.store(out + (i << 1), v128.shuffle<i8>(here, mid, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23));
+    v128.store(out + (i << 1), v128.shuffle<i8>(here, mid, 8, 24, 9, 25, 10, 26, 11, 27, 12, 28, 13, 29, 14, 30, 15, 31), 16);
+  }
+  for (; i < count; i++) {
+    const here = (<i32>load<u8>(a + i) + <i32>load<u8>(b + i) + 1) >> 1;
+    const n = i + 1 < count ? i + 1 : i;
+    const next = (<i32>load<u8>(a + n) + <i32>load<u8>(b + n) + 1) >> 1;
+    store<u8>(out + (i << 1), <u8>here);
+    store<u8>(out + (i << 1) + 1, <u8>((here + next + 1) >> 1));
+  }
+}
+
+/** Colour correction of chroma: scaled around 128, and leaned in step with luma. Scales in 1/256; `y` steps by two. */
+export function gradeChroma(u: usize, v: usize, y: usize, count: i32, saturation: i32, leanU: i32, leanV: i32): void {
+  for (let i = 0; i < count; i++) {
+    const luma = <i32>load<u8>(y + (i << 1)) - 16;
+    const a = 128 + (((<i32>load<u8>(u + i) - 128) * saturation + luma * leanU + 128) >> 8);
+    const b = 128 + (((<i32>load<u8>(v + i) - 128) * saturation + luma * leanV + 128) >> 8);
+    store<u8>(u + i, <u8>(a < 0 ? 0 : a > 255 ? 255 : a));
+    store<u8>(v + i, <u8>(b < 0 ? 0 : b > 255 ? 255 : b));
+  }
+}
+
+/** Takes a multiplied-in alpha out again: base + (x − base) · 255 / alpha. `step` 2 takes every second alpha. */
+export function divideAlpha(out: usize, alpha: usize, count: i32, base: i32, step: i32): void {
+  for (let i = 0; i < count; i++) {
+    const a = <i32>load<u8>(alpha + i * step);
+    if (a == 0 || a == 255) continue;
+    const x = base + ((<i32>load<u8>(out + i) - base) * 255) / a;
+    store<u8>(out + i, <u8>(x < 0 ? 0 : x > 255 ? 255 : x));
+  }
+}
+
+/**
+ * Dissolve in linear light, two rows of `count` pixels (even) with one row of chroma: R′G′B′ of both pictures through
+ * `toLight` (256 u16 of 0 to 4095), mixed, and back through `toSignal` (4096 bytes).
+ */
+export function mixLinear(
+  outY: usize, outU: usize, outV: usize,
+  ay: usize, au: usize, av: usize,
+  by: usize, bu: usize, bv: usize,
+  count: i32, stride: i32, weight: i32, toLight: usize, toSignal: usize,
+): void {
+  for (let x = 0; x < count; x += 2) {
+    const c = x >> 1;
+    const cua = <i32>load<u8>(au + c) - 128, cva = <i32>load<u8>(av + c) - 128;
+    const cub = <i32>load<u8>(bu + c) - 128, cvb = <i32>load<u8>(bv + c) - 128;
+    let sr = 0, sg = 0, sb = 0;
+    for (let k = 0; k < 4; k++) {
+      const at = x + (k & 1) + (k >> 1) * stride;
+      const la = (<i32>load<u8>(ay + at) - 16) * 298, lb = (<i32>load<u8>(by + at) - 16) * 298;
+      const r = blend(la + 459 * cva, lb + 459 * cvb, weight, toLight, toSignal);
+      const g = blend(la - 55 * cua - 136 * cva, lb - 55 * cub - 136 * cvb, weight, toLight, toSignal);
+      const b = blend(la + 541 * cua, lb + 541 * cub, weight, toLight, toSignal);
+      store<u8>(outY + at, <u8>(((47 * r + 157 * g + 16 * b + 128) >> 8) + 16));
+      sr += r; sg += g; sb += b;
+    }
+    store<u8>(outU + c, <u8>(((-26 * sr - 86 * sg + 112 * sb + 512) >> 10) + 128));
+    store<u8>(outV + c, <u8>(((112 * sr - 102 * sg - 10 * sb + 512) >> 10) + 128));
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function blend(a: i32, b: i32, weight: i32, toLight: usize, toSignal: usize): i32 {
+  const x = (a + 128) >> 8, y = (b + 128) >> 8;
+  const p = <i32>load<u16>(toLight + ((x < 0 ? 0 : x > 255 ? 255 : x) << 1));
+  const q = <i32>load<u16>(toLight + ((y < 0 ? 0 : y > 255 ? 255 : y) << 1));
+  return <i32>load<u8>(toSignal + ((p * (256 - weight) + q * weight + 128) >> 8));
+}
+
+/** A row of planes as RGBA, for monitors; chroma at half the width. */
+export function toRgba(out: usize, y: usize, u: usize, v: usize, count: i32): void {
+  for (let i = 0; i < count; i++) {
+    const c = i >> 1;
+    const l = (<i32>load<u8>(y + i) - 16) * 298 + 128;
+    const cu = <i32>load<u8>(u + c) - 128, cv = <i32>load<u8>(v + c) - 128;
+    const r = (l + 459 * cv) >> 8, g = (l - 55 * cu - 136 * cv) >> 8, b = (l + 541 * cu) >> 8;
+    const pixel = (r < 0 ? 0 : r > 255 ? 255 : r) | ((g < 0 ? 0 : g > 255 ? 255 : g) << 8) | ((b < 0 ? 0 : b > 255 ? 255 : b) << 16) | (255 << 24);
+    store<i32>(out + (i << 2), pixel);
+  }
+}

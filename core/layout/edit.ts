@@ -1,0 +1,60 @@
+/** Finding and checking boxes, seats, framings and styles for the commands that change them. */
+import { CommandError } from '../commands/command';
+import { type Desk } from '../show/air';
+import { intersect, type Rect } from '../show/geometry';
+import { type Box, type BoxContent, type Framing, type Layout, type Seat, type Style } from '../show/layout';
+import { cropLeaves, type Crop, type Key } from '../show/look';
+import { circleThrough, findPicture } from '../show/pictures';
+import { type Raster } from '../show/show';
+
+function need<T>(found: T | undefined, what: string, id: string, field: string): T {
+  if (!found) throw new CommandError(`unknown-${what}`, `There is no ${what} "${id}" in this show.`, field);
+  return found;
+}
+
+/** A layout or preset. @throws CommandError when there is none. */
+export const layoutOf = ({ show }: Desk, id: string, field = 'layout'): Layout =>
+  need(show.layouts.find((l) => l.id === id) ?? show.presets.find((p) => p.id === id), 'layout', id, field);
+
+export const boxOf = (layout: Layout, id: string): Box => need(layout.boxes.find((b) => b.id === id), 'box', id, 'box');
+
+export const seatOf = ({ show }: Desk, id: string, field = 'seat'): Seat => need(show.seats.find((s) => s.id === id), 'seat', id, field);
+
+export const framingOf = ({ show }: Desk, id: string): Framing => need(show.framings.find((f) => f.id === id), 'framing', id, 'framing');
+
+export const styleOf = ({ show }: Desk, id: string): Style => need(show.styles.find((s) => s.id === id), 'style', id, 'style');
+
+/** Boxes by their identities, in the order asked for. @throws CommandError for the first that is not there. */
+export const boxesOf = (layout: Layout, ids: readonly string[]): Box[] => ids.map((id) => boxOf(layout, id));
+
+/** @throws CommandError when a crop leaves nothing; the message names what is cropped. */
+export function checkCrop(crop: Crop, name: string, field = 'crop'): void {
+  if (!cropLeaves(crop)) throw new CommandError('empty-crop', `This crop leaves nothing of ${name}: left and right, and top and bottom, must stay under 99.5 % together.`, field);
+}
+
+/** @throws CommandError when a box would lie wholly outside the picture. */
+export function checkInside(rect: Rect, raster: Raster, name: string): void {
+  if (!intersect(rect, { x: 0, y: 0, ...raster })) {
+    throw new CommandError('outside', `Box ${name} would lie wholly outside the picture of ${raster.width} × ${raster.height}.`, 'rect');
+  }
+}
+
+/** @throws CommandError when the content is unknown, or when a layout would show itself: the circle is named. */
+export function checkContent(desk: Desk, layout: Layout, content: BoxContent | null, field = 'content'): void {
+  if (!content) return;
+  if (content.kind === 'colour') {
+    if (content.colour === undefined) throw new CommandError('bad-argument', 'A colour content needs a colour.', `${field}.colour`);
+    return;
+  }
+  const picture = content.id === undefined ? null : findPicture(desk.show, content.id);
+  if (picture?.kind !== content.kind) throw new CommandError('unknown-content', `There is no ${content.kind} "${content.id ?? ''}" in this show.`, `${field}.id`);
+  const circle = circleThrough(desk.show, layout.id, picture.id);
+  if (circle) throw new CommandError('circle', `${layout.name} would show itself: ${circle.join(' → ')}.`, `${field}.id`);
+}
+
+/** @throws CommandError when a fill key names no source. */
+export function checkKey(desk: Desk, key: Key | null | undefined): void {
+  if (key?.kind === 'fill' && findPicture(desk.show, key.keyId)?.kind !== 'source') {
+    throw new CommandError('unknown-source', `There is no source "${key.keyId}" for the key.`, 'key.keyId');
+  }
+}

@@ -1,0 +1,83 @@
+/**
+ * What a plan says: pictures to draw, in which order and how. Plain data; coordinates are pixels of the show's raster,
+ * origin at the top left. Both mixers and the reference rasteriser draw exactly this.
+ */
+import { type Rect } from '../show/geometry';
+import { type Border, type Shadow } from '../show/layout';
+import { type ChromaKey, type Grade, type LumaKey } from '../show/look';
+import { type Direction, type NameCard, type Raster, type WipeShape } from '../show/show';
+import { type Placement, type Placing, place, placeBetween } from './view';
+
+/** Where an item's picture comes from. A scene is a picture of the whole raster, drawn from items of its own. */
+export type TextureRef =
+  | { kind: 'source'; id: string }
+  | { kind: 'card'; card: NameCard }
+  | { kind: 'seat'; name: string; colour: string }
+  | { kind: 'colour'; colour: string }
+  | { kind: 'scene'; id: string; scene: Scene };
+
+export type KeyPlan = ChromaKey | LumaKey | { kind: 'fill'; texture: TextureRef; premultiplied: boolean; invert: boolean };
+
+/** One picture placed on the raster, back to front in its scene. */
+export interface DrawItem extends Placing {
+  texture: TextureRef;
+  /** 0 to 1. */
+  opacity: number;
+  /** Degrees clockwise about the middle of where it lands. */
+  rotation?: number;
+  /** Of the corners, pixels. */
+  radius?: number;
+  border?: Border;
+  shadow?: Shadow;
+  grade?: Grade;
+  key?: KeyPlan;
+  /** Shows the key itself, white where the picture stays. */
+  matte?: boolean;
+  /** Nothing is drawn outside of this. */
+  clip?: Rect;
+  /** On its way from one placing to another, `share` 0 to 1. */
+  glide?: { from: Placing; to: Placing; share: number };
+  /** Who is in it: glide finds partners by seat, then by source. */
+  seatId?: string;
+  sourceId?: string;
+  layer?: 'background' | 'frame';
+}
+
+/** Items over black. */
+export type Scene = DrawItem[];
+
+/** How `over` comes in over `base`; `position` 0 to 1, its pace already in it. */
+export type Mix =
+  | { kind: 'dissolve'; position: number; linear?: boolean }
+  | { kind: 'dip'; position: number; colour: string }
+  | { kind: 'wipe'; position: number; softness: number; shape: WipeShape; angle: number }
+  | { kind: 'luma'; position: number; softness: number; image: TextureRef }
+  | { kind: 'push' | 'slide'; position: number; direction: Direction }
+  | { kind: 'zoom'; position: number };
+
+/** One finished picture: base, perhaps mixed with another scene, lanes over both, black over all but `top`. */
+export interface PicturePlan {
+  base: Scene;
+  over: Scene | null;
+  mix: Mix | null;
+  lanes: DrawItem[];
+  /** 0 to 1. */
+  black: number;
+  /** Lanes that stay over black. */
+  top?: DrawItem[];
+}
+
+export interface FramePlan {
+  frame: number;
+  raster: Raster;
+  programme: PicturePlan;
+  /** The programme below the lanes. */
+  clean: PicturePlan;
+  next: PicturePlan;
+}
+
+/** Where an item's picture of `size` lands, and which part of it is seen. */
+export const placementOf = (item: DrawItem, size: { width: number; height: number }): Placement =>
+  item.glide ? placeBetween(item.glide.from, item.glide.to, item.glide.share, size) : place(item, size);
+
+export const plainPlan = (base: Scene): PicturePlan => ({ base, over: null, mix: null, lanes: [], black: 0 });

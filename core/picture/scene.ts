@@ -1,0 +1,121 @@
+/** What a picture is drawn from: one path for a single source and for a layout of many boxes. */
+import { effectiveBox } from '../layout/styles';
+import { playerState } from '../media/player';
+import { type Air } from '../show/air';
+import { fullRect, type Point } from '../show/geometry';
+import { type Box, type BoxContent, type Framing, type Layout, type Preset, type Seat } from '../show/layout';
+import { type Key, NO_CROP } from '../show/look';
+import { findPicture } from '../show/pictures';
+import { type Show } from '../show/show';
+import { type Source } from '../show/source';
+import { type DrawItem, type KeyPlan, type Scene, type TextureRef } from './draw';
+import { isPlainGrade } from './grade';
+
+/** Everything of an item but its place. */
+type Content = Pick<DrawItem, 'texture' | 'framing' | 'grade' | 'key' | 'eye' | 'seatId' | 'sourceId'> & { fit: 'contain' | 'fill' };
+
+/** Layouts inside layouts are drawn this deep; circles are refused before. */
+const DEEPEST = 8;
+
+const eyeOf = (show: Show, sourceId: string): Point | undefined => {
+  const eye = show.eyes.find((e) => e.sourceId === sourceId);
+  return eye && { x: eye.x, y: eye.y };
+};
+
+export function keyPlan(show: Show, key: Key): KeyPlan | undefined {
+  if (key.kind !== 'fill') return key;
+  const source = show.sources.find((s) => s.id === key.keyId);
+  return source && { kind: 'fill', texture: { kind: 'source', id: source.id }, premultiplied: key.premultiplied, invert: key.invert };
+}
+
+function sourceContent(show: Show, air: Air, source: Source, frame: number): Content {
+  const { settings } = source;
+  const black = settings.kind === 'media' && playerState(air, source.id, settings, frame, show.rate).black;
+  const texture: TextureRef = black ? { kind: 'colour', colour: '#000000' } : { kind: 'source', id: source.id };
+  const eye = eyeOf(show, source.id);
+  return { texture, fit: settings.kind === 'colour' ? 'fill' : 'contain', sourceId: source.id, ...(eye && { eye }) };
+}
+
+function framingContent(show: Show, air: Air, framing: Framing, frame: number): Content | null {
+  const source = show.sources.find((s) => s.id === framing.sourceId);
+  if (!source) return null;
+  const { crop, zoom, panX, panY, aspect, mirror, grade, key } = framing;
+  const plannedKey = key && keyPlan(show, key);
+  const eye = eyeOf(show, framing.id);
+  return {
+    ...sourceContent(show, air, source, frame),
+    ...(eye && { eye }),
+    framing: { crop, zoom, panX, panY, aspect, mirror },
+    ...(grade && !isPlainGrade(grade) && { grade }),
+    ...(plannedKey && { key: plannedKey }),
+  };
+}
+
+function seatContent(show: Show, air: Air, seat: Seat, frame: number): Content {
+  const filled = pictureContent(show, air, seat.occupantId, frame, DEEPEST);
+  if (filled) return { ...filled, seatId: seat.id };
+  return { texture: { kind: 'seat', name: seat.name, colour: seat.colour }, fit: 'contain', seatId: seat.id };
+}
+
+function pictureContent(show: Show, air: Air, id: string | null, frame: number, depth: number): Content | null {
+  const picture = findPicture(show, id);
+  switch (picture?.kind) {
+    case undefined:
+      return null;
+    case 'source':
+      return sourceContent(show, air, picture.source, frame);
+    case 'framing':
+      return framingContent(show, air, picture.framing, frame);
+    case 'seat':
+      return seatContent(show, air, picture.seat, frame);
+    case 'layout':
+      return depth >= DEEPEST ? null : { texture: { kind: 'scene', id: picture.id, scene: layoutScene(show, air, picture.layout, frame, depth + 1) }, fit: 'contain', sourceId: picture.id };
+  }
+}
+
+function boxContent(show: Show, air: Air, content: BoxContent | null, frame: number, depth: number): Content | null {
+  if (content?.kind === 'colour') return { texture: { kind: 'colour', colour: content.colour ?? '#000000' }, fit: 'fill' };
+  return content?.id === undefined ? null : pictureContent(show, air, content.id, frame, depth);
+}
+
+/** One box, drawn as it and its styles say; nothing when it is hidden or empty. */
+function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number): DrawItem[] {
+  if (!stored.visible) return [];
+  const content = boxContent(show, air, stored.content, frame, depth);
+  const box = effectiveBox(show, stored);
+  if (!content || box.opacity <= 0) return [];
+  const item: DrawItem = {
+    ...content,
+    target: box.rect,
+    fit: content.fit === 'fill' ? 'fill' : box.fit === 'eye' && !content.eye ? 'cover' : box.fit,
+    opacity: box.opacity,
+  };
+  if (box.zoom !== 1 || box.crop !== NO_CROP) item.view = { crop: box.crop, zoom: box.zoom, panX: box.panX, panY: box.panY };
+  if (box.rotation % 360 !== 0) item.rotation = box.rotation;
+  if (box.radius > 0) item.radius = box.radius;
+  if (box.border.width > 0) item.border = box.border;
+  if (box.shadow.opacity > 0) item.shadow = box.shadow;
+  const key = box.key && keyPlan(show, box.key);
+  if (key) item.key = key;
+  return [item];
+}
+
+/** A whole layout: background, boxes from back to front, frame artwork. */
+export function layoutScene(show: Show, air: Air, layout: Layout | Preset, frame: number, depth = 0): Scene {
+  const full = fullRect(show.raster);
+  const background = boxContent(show, air, layout.background, frame, depth);
+  const art = layout.frameId === null ? null : pictureContent(show, air, layout.frameId, frame, depth);
+  return [
+    ...(background ? [{ ...background, target: full, fit: background.fit === 'fill' ? ('fill' as const) : ('cover' as const), opacity: 1, layer: 'background' as const }] : []),
+    ...layout.boxes.flatMap((box) => boxItem(show, air, box, frame, depth)),
+    ...(art ? [{ ...art, target: full, fit: 'fill' as const, opacity: 1, layer: 'frame' as const }] : []),
+  ];
+}
+
+/** The scene of any picture; empty for none. A single picture is a layout of one full box. */
+export function sceneOf(show: Show, air: Air, id: string | null, frame: number): Scene {
+  const picture = findPicture(show, id);
+  if (picture?.kind === 'layout') return layoutScene(show, air, picture.layout, frame);
+  const content = pictureContent(show, air, id, frame, 0);
+  return content ? [{ ...content, target: fullRect(show.raster), opacity: 1 }] : [];
+}
