@@ -1,7 +1,7 @@
 /** Puts a show together again that was cut off: by a reload, a crash, or a kill. */
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import { createAir, createAirLane } from '#core/show/air';
-import { findSource } from '#core/show/show';
+import { findPicture } from '#core/show/pictures';
 import { formatDuration } from '#core/time/duration';
 import { db, type RecordingRow, type ShowRow } from '../storage/db';
 import { folder } from '../storage/opfs';
@@ -10,12 +10,12 @@ import { folder } from '../storage/opfs';
 export function recoverAir(row: ShowRow): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
   if (!row.air) return { air: fresh, notices: [] };
-  const air = { ...fresh, ...row.air, recording: null, stream: null, lanes: { ...row.air.lanes } };
+  const air = { ...fresh, ...row.air, lost: {}, recording: null, stream: null, lanes: { ...row.air.lanes } };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];
   if (row.air.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');
   if (row.air.stream) notices.push('The stream was interrupted. Start it again when you are ready.');
-  const onAir = findSource(row.show, air.onAirId);
+  const onAir = findPicture(row.show, air.onAirId);
   if (row.openSince !== null && onAir) notices.unshift(`The show was interrupted. ${onAir.name} is on air again.`);
   return { air, notices };
 }

@@ -279,7 +279,19 @@ export class ShowHost {
 
   private setHealth(id: string, health: SourceHealth): void {
     this.set({ health: { ...this.state.health, [id]: health } });
+    this.reportLost(id, health);
     this.toMixer({ type: 'source-health', id, health });
+  }
+
+  /** Tells air which sources give no picture, so that a stinger that is lost is known before the take. */
+  private reportLost(id: string, { state, cause }: SourceHealth): void {
+    const now = state === 'lost' ? cause.slice(0, 300) || 'no picture' : '';
+    if (state === 'waiting') return;
+    // Not at once: drivers report in the middle of commands too.
+    queueMicrotask(() => {
+      const { show, air } = this.state.desk;
+      if (!this.closed && show.sources.some((s) => s.id === id) && (air.lost[id] ?? '') !== now) this.dispatch({ type: 'source.report', args: { source: id, cause: now } });
+    });
   }
 
   notify(tone: Notice['tone'], text: string): void {

@@ -1,9 +1,16 @@
 /** Draws picture plans with WebGL2. Knows nothing of shows: only plans and textures. */
 import { createProgramInfo, type ProgramInfo } from 'twgl.js';
-import { containRect, type DrawItem, type Mix, type PicturePlan, type Rect, type Scene, type TextureRef } from '#core/picture/plan';
-import { type Raster, type WipeDirection } from '#core/show/show';
-import { FILL_FRAGMENT, fragmentShader, VERTEX } from './shaders';
-import { createTexture, type Layout, type Picture } from './texture';
+import { type DrawItem, type Mix, placementOf, type PicturePlan, type Scene, type TextureRef } from '#core/picture/draw';
+import { chromaNumbers, parseColour } from '#core/picture/key';
+import { type Placement } from '#core/picture/view';
+import { directionOf } from '#core/picture/wipe';
+import { zoomBlurTaps } from '#core/picture/zoom-blur';
+import { fullRect, type Rect } from '#core/show/geometry';
+import { type Shadow } from '#core/show/layout';
+import { type Raster } from '#core/show/show';
+import { type Target, TargetPool } from './gl-targets';
+import { FILL_FRAGMENT, MIX_FRAGMENT, OUTLINE_FRAGMENT, plainFragment, shapedFragment, VERTEX } from './shaders';
+import { type Layout, type Picture } from './texture';
 
 /** Finds the texture of a reference; null while there is none. */
 export type Lookup = (ref: TextureRef) => Picture | null;
@@ -16,38 +23,37 @@ export interface Surface {
   flip: 1 | -1;
 }
 
-/** The wipe's direction as a weight of u, v and 1: core's `along`. */
-const ALONG: Record<WipeDirection, [number, number, number]> = {
-  right: [1, 0, 0],
-  left: [-1, 0, 1],
-  down: [0, 1, 0],
-  up: [0, -1, 1],
-};
-
 const LAYOUTS: Layout[] = ['rgba', 'bgra', 'i420', 'nv12'];
+const DEEPEST = 8;
+const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
 
-type WipeMix = Extract<Mix, { kind: 'wipe' }>;
-
-const parseColour = (hex: string): [number, number, number] =>
-  [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
+type Uniforms = Record<string, (value: unknown) => void>;
 
 export class GlMixer {
-  private readonly programs = new Map<string, ProgramInfo>();
-  private readonly fillProgram: ProgramInfo;
-  private group: { framebuffer: WebGLFramebuffer; picture: Picture } | null = null;
+  private readonly plain = new Map<Layout, ProgramInfo>();
+  private readonly shaped = new Map<Layout, ProgramInfo>();
+  private readonly outline: ProgramInfo;
+  private readonly mixer: ProgramInfo;
+  private readonly filler: ProgramInfo;
+  private readonly targets: TargetPool;
+  private readonly nested = new Map<string, Picture>();
   private bound: ProgramInfo | null = null;
+  private depth = 0;
 
   constructor(
     private readonly gl: WebGL2RenderingContext,
     private readonly lookup: Lookup,
   ) {
     for (const layout of LAYOUTS) {
-      for (const masked of [false, true]) this.programs.set(`${layout} ${masked}`, this.compile(fragmentShader(layout, masked)));
+      this.plain.set(layout, this.compile(plainFragment(layout)));
+      this.shaped.set(layout, this.compile(shapedFragment(layout)));
     }
-    this.fillProgram = this.compile(FILL_FRAGMENT);
+    this.outline = this.compile(OUTLINE_FRAGMENT);
+    this.mixer = this.compile(MIX_FRAGMENT);
+    this.filler = this.compile(FILL_FRAGMENT);
+    this.targets = new TargetPool(gl);
     gl.blendFunc(gl.ONE, gl.ONE_MINUS_SRC_ALPHA);
-    const vao = gl.createVertexArray();
-    gl.bindVertexArray(vao);
+    gl.bindVertexArray(gl.createVertexArray());
   }
 
   private compile(fragment: string): ProgramInfo {
@@ -60,24 +66,17 @@ export class GlMixer {
   /** Draws `plan`, whose coordinates are those of `raster`, onto `surface`. */
   draw(plan: PicturePlan, raster: Raster, surface: Surface): void {
     const { gl } = this;
+    this.targets.settle();
+    this.nested.clear();
     this.aim(surface);
-    if (plan.black >= 1) {
-      this.clear(surface);
-      return;
+    if (plan.black >= 1) this.clear(surface);
+    else {
+      if (plan.mix && plan.over) this.drawMixed(plan.base, plan.over, plan.mix, raster, surface);
+      else this.drawScene(plan.base, raster, surface);
+      for (const item of plan.lanes) this.drawItem(item, raster, surface, 1);
+      if (plan.black > 0) this.fill(surface, [0, 0, 0], plan.black);
     }
-    const mix = plan.mix;
-    const half = mix?.kind === 'dip' && mix.position >= 0.5;
-    const base = half ? (plan.over ?? []) : plan.base;
-    if (!this.coversAll(base, raster)) this.clear(surface);
-    this.drawScene(base, raster, surface);
-    if (mix?.kind === 'dip') {
-      const amount = half ? 2 - 2 * mix.position : 2 * mix.position;
-      this.fill(surface, parseColour(mix.colour), amount);
-    } else if (mix && plan.over) {
-      this.drawOver(plan.over, mix, raster, surface);
-    }
-    for (const item of plan.lanes) this.drawItem(item, raster, surface, 1, null);
-    if (plan.black > 0) this.fill(surface, [0, 0, 0], plan.black);
+    for (const item of plan.top ?? []) this.drawItem(item, raster, surface, 1);
     gl.disable(gl.BLEND);
   }
 
@@ -101,95 +100,248 @@ export class GlMixer {
   }
 
   private drawScene(scene: Scene, raster: Raster, surface: Surface): void {
-    for (const item of scene) this.drawItem(item, raster, surface, 1, null);
+    const last = scene.findLastIndex((item) => this.coversAll(item, raster));
+    if (last < 0) this.clear(surface);
+    for (const item of scene.slice(Math.max(0, last))) this.drawItem(item, raster, surface, 1);
   }
 
-  private drawOver(over: Scene, mix: Exclude<Mix, { kind: 'dip' }>, raster: Raster, surface: Surface): void {
-    const opacity = mix.kind === 'dissolve' ? mix.position : 1;
-    const wipe = mix.kind === 'wipe' ? mix : null;
-    const only = over[0];
-    if (over.length === 1 && only && this.coversAll(over, raster)) {
-      this.drawItem(only, raster, surface, opacity, wipe);
+  /** A scene as a picture of the surface's size, drawn apart. */
+  private apart(scene: Scene, raster: Raster, { viewport }: Surface): Target {
+    const target = this.targets.take(viewport.width, viewport.height);
+    this.drawScene(scene, raster, { framebuffer: target.framebuffer, viewport: { x: 0, y: 0, width: viewport.width, height: viewport.height }, flip: 1 });
+    return target;
+  }
+
+  private drawMixed(base: Scene, over: Scene, mix: Mix, raster: Raster, surface: Surface): void {
+    const full = fullRect(raster);
+    if (mix.kind === 'dip') {
+      const late = mix.position >= 0.5;
+      this.drawScene(late ? over : base, raster, surface);
+      this.fill(surface, parseColour(mix.colour), late ? 2 - 2 * mix.position : 2 * mix.position);
       return;
     }
-    // Several items, or one that leaves margins, mix as one picture: drawn apart first.
-    const group = this.groupFor(surface.viewport.width, surface.viewport.height);
-    const apart: Surface = {
-      framebuffer: group.framebuffer,
-      viewport: { x: 0, y: 0, width: surface.viewport.width, height: surface.viewport.height },
-      flip: 1,
-    };
-    this.clear(apart);
-    this.drawScene(over, raster, apart);
-    this.aim(surface);
-    this.drawPicture(group.picture, { x: 0, y: 0, width: raster.width, height: raster.height }, raster, surface, opacity, wipe);
-  }
-
-  private groupFor(width: number, height: number): { framebuffer: WebGLFramebuffer; picture: Picture } {
-    const { gl } = this;
-    if (this.group?.picture.width === width && this.group.picture.height === height) return this.group;
-    if (this.group) {
-      gl.deleteFramebuffer(this.group.framebuffer);
-      for (const plane of this.group.picture.planes) gl.deleteTexture(plane);
+    if (mix.kind === 'dissolve' && !mix.linear) {
+      this.drawScene(base, raster, surface);
+      const only = over[0];
+      if (over.length === 1 && only && this.coversAll(only, raster)) {
+        this.drawItem(only, raster, surface, mix.position);
+        return;
+      }
+      // Several items, or one that leaves margins, mix as one picture: drawn apart first.
+      const { picture } = this.apart(over, raster, surface);
+      this.aim(surface);
+      this.drawPlain(picture, full, WHOLE, false, raster, surface, mix.position);
+      return;
     }
-    const target = createTarget(gl, width, height);
-    const picture: Picture = { layout: 'rgba', width, height, opaque: true, planes: [target.texture], colour: null };
-    this.group = { framebuffer: target.framebuffer, picture };
-    return this.group;
+    const [a, b] = [this.apart(base, raster, surface).picture, this.apart(over, raster, surface).picture];
+    const image = mix.kind === 'luma' ? this.asRgba(mix.image, raster) : null;
+    this.aim(surface);
+    if (isMove(mix)) {
+      const d = directionOf(mix.direction);
+      const moved = (share: number): Rect => ({ ...full, x: even(d.x * raster.width * share), y: even(d.y * raster.height * share) });
+      this.drawPlain(a, mix.kind === 'push' ? moved(mix.position) : full, WHOLE, false, raster, surface, 1);
+      this.drawPlain(b, moved(mix.position - 1), WHOLE, false, raster, surface, 1);
+    } else if (mix.kind === 'zoom') {
+      for (const tap of zoomBlurTaps(mix.position)) {
+        const [width, height] = [raster.width * tap.scale, raster.height * tap.scale];
+        this.drawPlain(tap.over ? b : a, { x: (raster.width - width) / 2, y: (raster.height - height) / 2, width, height }, WHOLE, false, raster, surface, tap.weight);
+      }
+    } else this.mixByProgram(a, b, mix, image, raster, surface);
   }
 
-  /** True when the last item of a scene hides everything beneath it. */
-  private coversAll(scene: Scene, raster: Raster): boolean {
-    const item = scene.at(-1);
-    const picture = item && this.lookup(item.texture);
-    if (!item || !picture?.opaque || item.opacity < 1) return false;
-    const r = item.fit === 'contain' ? containRect(item.target, picture.width, picture.height) : item.target;
-    return r.x <= 0.5 && r.y <= 0.5 && r.x + r.width >= raster.width - 0.5 && r.y + r.height >= raster.height - 0.5;
-  }
-
-  private drawItem(item: DrawItem, raster: Raster, surface: Surface, share: number, wipe: WipeMix | null): void {
-    const picture = this.lookup(item.texture);
-    const opacity = item.opacity * share;
-    if (!picture || opacity <= 0) return;
-    const rect = item.fit === 'contain' ? containRect(item.target, picture.width, picture.height) : item.target;
-    this.drawPicture(picture, rect, raster, surface, opacity, wipe);
-  }
-
-  private drawPicture(picture: Picture, rect: Rect, raster: Raster, surface: Surface, opacity: number, wipe: WipeMix | null): void {
+  private mixByProgram(a: Picture, b: Picture, mix: Exclude<Mix, MoveMix | { kind: 'dip' | 'zoom' }>, image: Picture | null, raster: Raster, surface: Surface): void {
     const { gl } = this;
-    const info = this.programs.get(`${picture.layout} ${wipe !== null}`);
-    if (!info) return;
-    const set = this.use(info);
+    const set = this.use(this.mixer);
+    set.u_plane0?.(a.planes[0]);
+    set.u_plane1?.(b.planes[0]);
+    set.u_second?.((image ?? a).planes[0]);
+    gl.activeTexture(gl.TEXTURE0);
+    this.place(set, fullRect(raster), raster, surface);
+    set.u_size?.([raster.width, raster.height]);
+    set.u_position?.(mix.position);
+    // A luma wipe without its picture dissolves.
+    const shapes = { linear: 0, radial: 1, iris: 2, clock: 3 };
+    set.u_kind?.(mix.kind === 'wipe' ? shapes[mix.shape] : mix.kind === 'luma' ? 4 : 5);
+    set.u_softness?.(mix.kind === 'dissolve' ? 1 : mix.softness);
+    set.u_angle?.(mix.kind === 'wipe' ? (mix.angle * Math.PI) / 180 : 0);
+    gl.disable(gl.BLEND);
+    gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+  }
+
+  /** A reference as one RGBA texture of its own size, whatever it comes as. */
+  private asRgba(ref: TextureRef, raster: Raster): Picture | null {
+    const picture = this.pictureOf(ref, raster, { width: raster.width, height: raster.height });
+    if (!picture || picture.layout === 'rgba') return picture;
+    const target = this.targets.take(picture.width, picture.height);
+    const size = { width: picture.width, height: picture.height };
+    const surface: Surface = { framebuffer: target.framebuffer, viewport: fullRect(size), flip: 1 };
+    this.aim(surface);
+    this.drawPlain(picture, fullRect(size), WHOLE, false, size, surface, 1);
+    return target.picture;
+  }
+
+  private pictureOf(ref: TextureRef, raster: Raster, size: { width: number; height: number }): Picture | null {
+    if (ref.kind !== 'scene') return this.lookup(ref);
+    const known = this.nested.get(ref.id);
+    if (known) return known;
+    if (this.depth >= DEEPEST) return null;
+    this.depth += 1;
+    const surface: Surface = { framebuffer: null, viewport: fullRect(size), flip: 1 };
+    const { picture } = this.apart(ref.scene, raster, surface);
+    this.depth -= 1;
+    this.nested.set(ref.id, picture);
+    return picture;
+  }
+
+  private placeOf(item: DrawItem, raster: Raster): Placement | null {
+    const size = item.texture.kind === 'scene' ? raster : this.lookup(item.texture);
+    return size && placementOf(item, size);
+  }
+
+  /** True when an item hides everything beneath it. */
+  private coversAll(item: DrawItem, raster: Raster): boolean {
+    if (item.opacity < 1 || item.key || item.radius || item.rotation || item.clip) return false;
+    if (item.texture.kind !== 'scene' && !this.lookup(item.texture)?.opaque) return false;
+    const r = this.placeOf(item, raster)?.target;
+    return r !== undefined && r.x <= 0.5 && r.y <= 0.5 && r.x + r.width >= raster.width - 0.5 && r.y + r.height >= raster.height - 0.5;
+  }
+
+  private drawItem(item: DrawItem, raster: Raster, surface: Surface, share: number): void {
+    const opacity = item.opacity * share;
+    const seen = this.placeOf(item, raster);
+    if (!seen || opacity <= 0 || seen.target.width <= 0 || seen.target.height <= 0) return;
+    const picture = this.pictureOf(item.texture, raster, surface.viewport);
+    if (!picture) return;
+    const second = item.key?.kind === 'fill' ? this.asRgba(item.key.texture, raster) : null;
+    this.aim(surface);
+    const clipped = item.clip && this.clip(item.clip, raster, surface);
+    const { shadow, border, rotation = 0, radius = 0 } = item;
+    if (shadow && shadow.opacity > 0) {
+      const moved = { ...seen.target, x: seen.target.x + shadow.x, y: seen.target.y + shadow.y };
+      this.drawOutline(moved, radius, rotation, [0, 0, 0, shadow.opacity * opacity], -1, shadow, raster, surface);
+    }
+    if (radius > 0 || rotation !== 0 || item.grade || item.key || item.matte) this.drawShaped(item, picture, second, seen, raster, surface, opacity);
+    else this.drawPlain(picture, seen.target, seen.window, seen.mirror, raster, surface, opacity);
+    if (border && border.width > 0) {
+      const [r, g, b] = parseColour(border.colour);
+      this.drawOutline(seen.target, radius, rotation, [r * opacity, g * opacity, b * opacity, opacity], border.width, null, raster, surface);
+    }
+    if (clipped) this.gl.disable(this.gl.SCISSOR_TEST);
+  }
+
+  /** Draws only inside of `r` until the scissor is switched off. */
+  private clip(r: Rect, raster: Raster, { viewport: v, flip }: Surface): true {
+    const { gl } = this;
+    const [sx, sy] = [v.width / raster.width, v.height / raster.height];
+    const pixel = (n: number, most: number) => Math.min(most, Math.max(0, Math.ceil(n - 0.5)));
+    const [x0, x1] = [pixel(r.x * sx, v.width), pixel((r.x + r.width) * sx, v.width)];
+    const [y0, y1] = [pixel(r.y * sy, v.height), pixel((r.y + r.height) * sy, v.height)];
+    gl.enable(gl.SCISSOR_TEST);
+    gl.scissor(v.x + x0, v.y + (flip === 1 ? y0 : v.height - y1), Math.max(0, x1 - x0), Math.max(0, y1 - y0));
+    return true;
+  }
+
+  private place(set: Uniforms, r: Rect, raster: Raster, surface: Surface): void {
+    set.u_target?.([r.x / raster.width, r.y / raster.height, r.width / raster.width, r.height / raster.height]);
+    set.u_flip?.(surface.flip);
+  }
+
+  private bindPicture(set: Uniforms, picture: Picture, exact: boolean): void {
+    const { gl } = this;
     picture.planes.forEach((plane, i) => {
       // The setter of a sampler binds the texture to the sampler's own unit, and leaves that unit active.
       set[`u_plane${i}`]?.(plane);
       // Pixel for pixel, the nearest sample is the same picture and on a software driver much cheaper.
-      const scaleX = (rect.width / raster.width) * surface.viewport.width;
-      const exact = i === 0 && Math.abs(scaleX - picture.width) < 0.01 && Number.isInteger(rect.x) && Number.isInteger(rect.y);
-      const filter = exact ? gl.NEAREST : gl.LINEAR;
+      const filter = exact && i === 0 ? gl.NEAREST : gl.LINEAR;
       gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MIN_FILTER, filter);
       gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MAG_FILTER, filter);
     });
     gl.activeTexture(gl.TEXTURE0);
-    set.u_target?.([rect.x / raster.width, rect.y / raster.height, rect.width / raster.width, rect.height / raster.height]);
-    set.u_flip?.(surface.flip);
+    if (!picture.colour) return;
+    set.u_matrix?.(picture.colour.matrix);
+    set.u_offset?.(picture.colour.offset);
+  }
+
+  private drawPlain(picture: Picture, rect: Rect, window: Rect, mirror: boolean, raster: Raster, surface: Surface, opacity: number): void {
+    const { gl } = this;
+    const info = this.plain.get(picture.layout);
+    if (!info) return;
+    const set = this.use(info);
+    const scaleX = (rect.width / raster.width) * surface.viewport.width;
+    const exact = !mirror && window.width === 1 && window.height === 1 && Math.abs(scaleX - picture.width) < 0.01 && Number.isInteger(rect.x) && Number.isInteger(rect.y);
+    this.bindPicture(set, picture, exact);
+    this.place(set, rect, raster, surface);
+    set.u_window?.(windowVector(window, mirror));
     set.u_opacity?.(opacity);
-    if (picture.colour) {
-      set.u_matrix?.(picture.colour.matrix);
-      set.u_offset?.(picture.colour.offset);
-    }
-    if (wipe) {
-      set.u_wipe?.([wipe.position, wipe.softness]);
-      set.u_along?.(ALONG[wipe.direction]);
-    }
-    if (picture.opaque && opacity >= 1 && !wipe) gl.disable(gl.BLEND);
+    if (picture.opaque && opacity >= 1) gl.disable(gl.BLEND);
     else gl.enable(gl.BLEND);
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
   }
 
+  private drawShaped(item: DrawItem, picture: Picture, second: Picture | null, seen: Placement, raster: Raster, surface: Surface, opacity: number): void {
+    const { gl } = this;
+    const info = this.shaped.get(picture.layout);
+    if (!info) return;
+    const set = this.use(info);
+    this.bindPicture(set, picture, false);
+    const { grade, key } = item;
+    set.u_second?.((second ?? picture).planes[0]);
+    gl.activeTexture(gl.TEXTURE0);
+    this.outlineOf(set, seen.target, item.radius ?? 0, item.rotation ?? 0, 1, raster, surface);
+    set.u_soft?.((item.radius ?? 0) > 0 || (item.rotation ?? 0) !== 0);
+    set.u_window?.(windowVector(seen.window, seen.mirror));
+    set.u_opacity?.(opacity);
+    set.u_graded?.(grade !== undefined);
+    if (grade) {
+      set.u_grade?.([grade.lift, grade.gamma, grade.gain, grade.saturation]);
+      set.u_lean?.([grade.tint - grade.warmth, grade.tint + grade.warmth]);
+    }
+    set.u_matte?.(item.matte === true);
+    set.u_key?.(key?.kind === 'chroma' ? 1 : key?.kind === 'luma' ? 2 : key && second ? 3 : 0);
+    if (key?.kind === 'chroma') {
+      const n = chromaNumbers(key);
+      set.u_chroma?.([n.cb, n.cr, n.near, n.far]);
+      set.u_spill?.(n.spill);
+      set.u_garbage?.([key.garbageLeft, key.garbageTop, key.garbageRight, key.garbageBottom]);
+    } else if (key?.kind === 'luma') set.u_luma?.([key.clip, key.gain, key.invert ? 1 : 0]);
+    else if (key) {
+      set.u_luma?.([0, 1, key.invert ? 1 : 0]);
+      set.u_premultiplied?.(key.premultiplied);
+    }
+    gl.enable(gl.BLEND);
+    gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+  }
+
+  private drawOutline(rect: Rect, radius: number, rotation: number, colour: number[], width: number, shadow: Shadow | null, raster: Raster, surface: Surface): void {
+    const { gl } = this;
+    const set = this.use(this.outline);
+    const blur = shadow?.blur ?? 0;
+    this.outlineOf(set, rect, radius, rotation, blur + 1, raster, surface);
+    set.u_shift?.([shadow?.x ?? 0, shadow?.y ?? 0]);
+    set.u_colour?.(colour);
+    set.u_width?.(width);
+    set.u_blur?.(blur);
+    gl.enable(gl.BLEND);
+    gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+  }
+
+  /** The outline's own numbers, and the upright rectangle that holds it with `margin` around. */
+  private outlineOf(set: Uniforms, r: Rect, radius: number, rotation: number, margin: number, raster: Raster, surface: Surface): void {
+    const a = (rotation * Math.PI) / 180;
+    const [cos, sin] = [Math.cos(a), Math.sin(a)];
+    const width = r.width * Math.abs(cos) + r.height * Math.abs(sin) + 2 * margin;
+    const height = r.width * Math.abs(sin) + r.height * Math.abs(cos) + 2 * margin;
+    this.place(set, { x: r.x + (r.width - width) / 2, y: r.y + (r.height - height) / 2, width, height }, raster, surface);
+    set.u_rect?.([r.x, r.y, r.width, r.height]);
+    set.u_turn?.([cos, sin]);
+    set.u_radius?.(radius);
+    set.u_size?.([raster.width, raster.height]);
+    set.u_scale?.(surface.viewport.width / raster.width);
+  }
+
   private fill(surface: Surface, rgb: [number, number, number], alpha: number): void {
     const { gl } = this;
-    const set = this.use(this.fillProgram);
+    const set = this.use(this.filler);
     set.u_target?.([0, 0, 1, 1]);
     set.u_flip?.(surface.flip);
     set.u_colour?.([...rgb.map((c) => c * alpha), alpha]);
@@ -197,20 +349,16 @@ export class GlMixer {
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
   }
 
-  private use(info: ProgramInfo): Record<string, (value: unknown) => void> {
+  private use(info: ProgramInfo): Uniforms {
     if (this.bound !== info) this.gl.useProgram(info.program);
     this.bound = info;
-    return info.uniformSetters as Record<string, (value: unknown) => void>;
+    return info.uniformSetters as Uniforms;
   }
 }
 
-/** A framebuffer with one texture of `width` × `height`. */
-export function createTarget(gl: WebGL2RenderingContext, width: number, height: number): { framebuffer: WebGLFramebuffer; texture: WebGLTexture } {
-  const texture = createTexture(gl);
-  gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA8, width, height, 0, gl.RGBA, gl.UNSIGNED_BYTE, null);
-  const framebuffer = gl.createFramebuffer();
-  if (!framebuffer) throw new Error('The graphics driver gave no framebuffer.');
-  gl.bindFramebuffer(gl.FRAMEBUFFER, framebuffer);
-  gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, texture, 0);
-  return { framebuffer, texture };
-}
+type MoveMix = Extract<Mix, { kind: 'push' | 'slide' }>;
+const isMove = (mix: Mix): mix is MoveMix => mix.kind === 'push' || mix.kind === 'slide';
+
+const even = (n: number): number => Math.round(n / 2) * 2;
+
+const windowVector = (w: Rect, mirror: boolean): number[] => (mirror ? [w.x + w.width, w.y, -w.width, w.height] : [w.x, w.y, w.width, w.height]);

@@ -1,7 +1,9 @@
 /** Draws on the graphics card with WebGL2. */
-import { fullRect, type PicturePlan, type TextureRef } from '#core/picture/plan';
+import { type PicturePlan, type TextureRef } from '#core/picture/draw';
+import { fullRect } from '#core/show/geometry';
 import { type Raster } from '#core/show/show';
-import { createTarget, GlMixer } from './gl-mixer';
+import { GlMixer } from './gl-mixer';
+import { createTarget } from './gl-targets';
 import { isFrame, type MonitorJob, type PictureLookup, refKey, refsOf, type Renderer } from './renderer';
 import { FrameTexture, type UploadPath } from './texture';
 

@@ -1,6 +1,6 @@
 /** What page and mixer worker say to each other. */
 import { type Air } from '#core/show/air';
-import { type Raster, type Show } from '#core/show/show';
+import { type Raster, type Show, type Transition } from '#core/show/show';
 
 /** Whether a source delivers. `waiting` has not delivered yet; `lost` did, or cannot. */
 export type SourceState = 'waiting' | 'live' | 'lost';
@@ -11,8 +11,13 @@ export interface SourceHealth {
   cause: string;
 }
 
-/** What a monitor shows: the programme, Next, or one source. */
-export type MonitorPicture = { kind: 'programme' } | { kind: 'next' } | { kind: 'source'; id: string };
+/** What a monitor shows: the programme, also without its lanes, Next, any one picture or its key, or a transition tried out. */
+export type MonitorPicture =
+  | { kind: 'programme' }
+  | { kind: 'clean' }
+  | { kind: 'next' }
+  | { kind: 'source'; id: string; matte?: boolean }
+  | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null };
 
 /** A frame on its way from a driver to the mixer, over a port of its own. */
 export interface FrameMessage {

@@ -1,5 +1,6 @@
 /** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
-import { planFrame, type PicturePlan } from '#core/picture/plan';
+import { type PicturePlan } from '#core/picture/draw';
+import { planFrame } from '#core/picture/plan';
 import { type Air } from '#core/show/air';
 import { type Raster, type Show } from '#core/show/show';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
@@ -119,7 +120,7 @@ export class MixerLoop {
     this.usualMs += (this.stats.drawMs - this.usualMs) * 0.1;
     if (lateMs < frameMs * 0.6) {
       this.wall.showProgramme(this.last.frame, version);
-      await this.renderer.monitors(this.wall.jobs(this.show, plan, (p) => this.versionOf(p)), plan.raster);
+      await this.renderer.monitors(this.wall.jobs(this.show, this.air, plan, (p) => this.versionOf(p)), plan.raster);
     } else this.stats.monitorsSkipped += 1;
     this.stats.frames += 1;
     this.ticked(frame, this.stats);

@@ -13,7 +13,7 @@ function setup() {
   wall.attach('tile', canvas(), { kind: 'source', id: 'a' });
   let content = 'one';
   const jobs = (desk = sampleDesk()) =>
-    wall.jobs(desk.show, planFrame(desk.show, desk.air, 0), () => content).map((job) => job.plan.base[0]?.texture);
+    wall.jobs(desk.show, desk.air, planFrame(desk.show, desk.air, 0), () => content).map((job) => job.plan.base[0]?.texture);
   return { wall, jobs, change: (text: string) => (content = text) };
 }
 

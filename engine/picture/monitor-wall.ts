@@ -1,6 +1,9 @@
 /** The monitors of the interface: which canvas shows what, and what of it has changed. */
-import { type FramePlan, type PicturePlan, sourceItem } from '#core/picture/plan';
-import { findSource, type Show } from '#core/show/show';
+import { changeAt } from '#core/picture/change';
+import { type FramePlan, type PicturePlan, plainPlan } from '#core/picture/draw';
+import { sceneOf } from '#core/picture/scene';
+import { type Air } from '#core/show/air';
+import { type Show } from '#core/show/show';
 import { type MonitorPicture } from './messages';
 import { type MonitorJob } from './renderer';
 
@@ -45,12 +48,12 @@ export class MonitorWall {
    * What must be drawn at this tick: Next whenever it has changed, tiles at half the rate. `versionOf` names the
    * content of a plan's pictures. Monitors count as drawn from here on.
    */
-  jobs(show: Show, plan: FramePlan, versionOf: (plan: PicturePlan) => string): MonitorJob[] {
+  jobs(show: Show, air: Air, plan: FramePlan, versionOf: (plan: PicturePlan) => string): MonitorJob[] {
     this.odd = !this.odd;
     return [...this.monitors.values()].flatMap((monitor) => {
       const { picture, context, canvas } = monitor;
       if (picture.kind === 'programme' || (picture.kind === 'source' && !this.odd)) return [];
-      const drawn = picture.kind === 'next' ? plan.next : tilePlan(show, picture.id);
+      const drawn = planFor(picture, show, air, plan);
       const version = JSON.stringify(drawn) + versionOf(drawn);
       if (version === monitor.version) return [];
       monitor.version = version;
@@ -59,7 +62,24 @@ export class MonitorWall {
   }
 }
 
-function tilePlan(show: Show, id: string): PicturePlan {
-  const source = findSource(show, id);
-  return { base: source ? [sourceItem(show, source, 1)] : [], over: null, mix: null, lanes: [], black: 0 };
+/** Pause between two rounds of a transition that is tried out, as a share of its length. */
+const TRIAL_PAUSE = 0.4;
+
+function planFor(picture: Exclude<MonitorPicture, { kind: 'programme' }>, show: Show, air: Air, plan: FramePlan): PicturePlan {
+  switch (picture.kind) {
+    case 'next':
+      return plan.next;
+    case 'clean':
+      return plan.clean;
+    case 'source': {
+      const scene = sceneOf(show, air, picture.id, plan.frame);
+      return plainPlan(picture.matte ? scene.map((item) => ({ ...item, matte: true })) : scene);
+    }
+    case 'trial': {
+      const { transition: t, fromId, toId } = picture;
+      const round = Math.ceil(t.frames * (1 + TRIAL_PAUSE));
+      const position = Math.min(1, Math.max(0, ((plan.frame % round) - (t.frames * TRIAL_PAUSE) / 2) / t.frames));
+      return { ...plainPlan([]), ...changeAt(show, air, fromId, toId, t, position, plan.frame) };
+    }
+  }
 }

@@ -89,6 +89,32 @@ export function drawPlaceholder(name: string, cause: string, colour: string, wid
   return canvas;
 }
 
+/** Stands for whoever will sit there: the seat's colour, a head and shoulders, and its name. */
+export function drawSeat(name: string, colour: string, width: number, height: number): OffscreenCanvas {
+  const { canvas, context } = plateCanvas(width, height);
+  const { width: w, height: h } = canvas;
+  context.fillStyle = '#1b2a2e';
+  context.fillRect(0, 0, w, h);
+  context.fillStyle = colour;
+  context.globalAlpha = 0.35;
+  context.fillRect(0, 0, w, h);
+  context.globalAlpha = 1;
+  context.beginPath();
+  // The eyes of the card are on the upper third, where layouts want them.
+  context.ellipse(w / 2, h * 0.36, h * 0.13, h * 0.17, 0, 0, 2 * Math.PI);
+  context.fill();
+  context.beginPath();
+  context.ellipse(w / 2, h * 1.02, h * 0.36, h * 0.4, 0, Math.PI, 2 * Math.PI);
+  context.fill();
+  context.fillStyle = '#0d1517';
+  context.fillRect(0, h * 0.8, w, h * 0.2);
+  context.fillStyle = '#e8efe9';
+  context.textAlign = 'center';
+  context.textBaseline = 'alphabetic';
+  fitText(context, name, w / 2, h * 0.93, h * 0.11, 600, w * 0.6);
+  return canvas;
+}
+
 /** Colour bars, 75 % (the proportions of EBU Tech 3325 / ITU-R BT.801 bars), over a grey ramp for levels. */
 export function drawBars(context: Context, width: number, height: number): void {
   const bars = ['#bfbfbf', '#bfbf00', '#00bfbf', '#00bf00', '#bf00bf', '#bf0000', '#0000bf', '#000000'];

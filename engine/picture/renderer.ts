@@ -1,5 +1,5 @@
 /** What draws: on the graphics card, or in software where there is none. */
-import { type PicturePlan, type TextureRef } from '#core/picture/plan';
+import { type DrawItem, type PicturePlan, type TextureRef } from '#core/picture/draw';
 import { type Raster } from '#core/show/show';
 
 /** The picture of a reference at this moment; it stays its owner's. */
@@ -36,9 +36,33 @@ export interface Renderer {
 }
 
 /** One name for one picture, whatever its version. */
-export const refKey = (ref: TextureRef): string => (ref.kind === 'source' ? ref.id : `card ${ref.card.name}\n${ref.card.role}`);
+export function refKey(ref: TextureRef): string {
+  switch (ref.kind) {
+    case 'source':
+      return ref.id;
+    case 'card':
+      return `card ${ref.card.name}\n${ref.card.role}`;
+    case 'seat':
+      return `seat ${ref.colour} ${ref.name}`;
+    case 'colour':
+      return `colour ${ref.colour}`;
+    case 'scene':
+      return `scene ${ref.id}`;
+  }
+}
+
+/** All references of items, those inside scenes and of keys too; scenes themselves are not among them. */
+function refsOfItems(items: readonly DrawItem[]): TextureRef[] {
+  return items.flatMap(({ texture, key }) => [
+    ...(texture.kind === 'scene' ? refsOfItems(texture.scene) : [texture]),
+    ...(key?.kind === 'fill' ? [key.texture] : []),
+  ]);
+}
 
 /** All references of a plan. */
-export const refsOf = (plan: PicturePlan): TextureRef[] => [...plan.base, ...(plan.over ?? []), ...plan.lanes].map((item) => item.texture);
+export const refsOf = (plan: PicturePlan): TextureRef[] => [
+  ...refsOfItems([...plan.base, ...(plan.over ?? []), ...plan.lanes, ...(plan.top ?? [])]),
+  ...(plan.mix?.kind === 'luma' ? [plan.mix.image] : []),
+];
 
 export const isFrame = (image: VideoFrame | OffscreenCanvas): image is VideoFrame => 'displayWidth' in image;

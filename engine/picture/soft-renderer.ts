@@ -1,9 +1,9 @@
-/** Draws without a graphics card: planes and WebAssembly for the programme, 2D canvases for monitors. */
+/** Draws without a graphics card: planes and WebAssembly, for the programme and for monitors. */
 import { conversion } from '#core/picture/colour';
-import { containRect, type DrawItem, type PicturePlan, type TextureRef } from '#core/picture/plan';
+import { type PicturePlan, placementOf, type TextureRef } from '#core/picture/draw';
 import { SoftMixer } from '#core/picture/soft/compose';
 import { allocate, type Piece, release } from '#core/picture/soft/memory';
-import { convertColour, createPlanes, fillFromRgba, fillFromYuv, type Planes, releasePlanes } from '#core/picture/soft/planes';
+import { convertColour, createPlanes, fillFromRgba, fillFromYuv, type Planes, releasePlanes, toRgba } from '#core/picture/soft/planes';
 import { type Raster } from '#core/show/show';
 import { isFrame, type MonitorJob, type PictureLookup, refKey, type RefPicture, refsOf, type Renderer } from './renderer';
 
@@ -12,6 +12,14 @@ const COLOUR_SPACE = { matrix: 'bt709', primaries: 'bt709', transfer: 'bt709', f
 
 /** Planes not used during so many programme frames are given back. */
 const FORGET_AFTER = 250;
+/** Pixels of the largest picture that is drawn anew for its place; larger ones are scaled. */
+const LARGEST = 4_000_000;
+
+interface SmallMixer {
+  mixer: SoftMixer;
+  rgba: Piece;
+  used: number;
+}
 
 interface Held {
   version: string;
@@ -26,6 +34,7 @@ export class SoftRenderer implements Renderer {
   readonly description = 'in software, in Y′CbCr planes';
   private mixer: SoftMixer;
   private readonly held = new Map<string, Held>();
+  private readonly small = new Map<string, SmallMixer>();
   private scratch: Piece = allocate(16);
   private turn = 0;
 
@@ -43,10 +52,13 @@ export class SoftRenderer implements Renderer {
   /** The one frame that a plan is, pixel for pixel, in the very form this mixer would make of it. */
   private wholeFrame(plan: PicturePlan, raster: Raster): (RefPicture & { image: VideoFrame }) | null {
     const item = plan.base[0];
-    if (!item || plan.base.length > 1 || plan.mix || plan.lanes.length > 0 || plan.black > 0 || item.opacity < 1) return null;
+    if (!item || plan.base.length > 1 || plan.mix || plan.lanes.length > 0 || plan.top?.length || plan.black > 0 || item.opacity < 1) return null;
+    if (item.key || item.grade || item.radius || item.rotation || item.border || item.clip || item.matte) return null;
     const picture = this.lookup(item.texture);
     if (!picture || !isFrame(picture.image) || picture.width !== this.raster.width || picture.height !== this.raster.height) return null;
-    if (!isWholeRaster(item, raster) || !['I420', 'NV12'].includes(picture.image.format ?? '') || !isStandard(picture.image)) return null;
+    const { target, window, mirror } = placementOf(item, picture);
+    const whole = target.x === 0 && target.y === 0 && target.width === raster.width && target.height === raster.height && window.x === 0 && window.y === 0 && window.width === 1 && window.height === 1;
+    if (!whole || mirror || !['I420', 'NV12'].includes(picture.image.format ?? '') || !isStandard(picture.image)) return null;
     return { ...picture, image: picture.image };
   }
 
@@ -57,8 +69,9 @@ export class SoftRenderer implements Renderer {
       return;
     }
     const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight };
-    const planes = this.room(key, known, width, height);
     const { format } = frame;
+    const transparent = format?.endsWith('A') ?? false;
+    const planes = this.room(key, known, width, height, transparent);
     if (format === 'I420' && width % 2 === 0 && height % 2 === 0) {
       const size = width * height;
       await frame.copyTo(planes.bytes, { layout: [{ offset: 0, stride: width }, { offset: size, stride: width / 2 }, { offset: size * 1.25, stride: width / 2 }] });
@@ -66,8 +79,8 @@ export class SoftRenderer implements Renderer {
       const bytes = this.scratchOf(frame.allocationSize());
       fillFromYuv(planes, bytes, await frame.copyTo(bytes));
     } else {
-      const rgb = format && /^(RGB|BGR)[AX]$/.test(format) ? format : 'RGBX';
-      const options = rgb === format ? {} : { format: 'RGBX' as const };
+      const rgb = format && /^(RGB|BGR)[AX]$/.test(format) ? format : transparent ? 'RGBA' : 'RGBX';
+      const options = rgb === format ? {} : { format: rgb as 'RGBA' | 'RGBX' };
       const bytes = this.scratchOf(frame.allocationSize(options));
       const [place] = await frame.copyTo(bytes, options);
       fillFromRgba(planes, { data: bytes, pointer: this.scratch.pointer, stride: place?.stride ?? width * 4, red: rgb.startsWith('B') ? 2 : 0 });
@@ -99,7 +112,8 @@ export class SoftRenderer implements Renderer {
     if (!picture) return null;
     if (isFrame(picture.image)) return this.held.get(refKey(ref))?.planes ?? null;
     // What the app draws itself is kept at the size it is used at, so that its edges stay clean.
-    const [w, h] = picture.opaque ? [picture.width, picture.height] : [width, height];
+    const own = picture.opaque || width === 0 || width * height > LARGEST;
+    const [w, h] = own ? [picture.width, picture.height] : [width, height];
     const key = `${refKey(ref)} ${w}×${h}`;
     const known = this.held.get(key);
     if (known?.version === picture.version) {
@@ -123,29 +137,45 @@ export class SoftRenderer implements Renderer {
     for (const [key, { used }] of this.held) if (this.turn - used > FORGET_AFTER) this.forget(key);
     const whole = this.wholeFrame(plan, raster);
     if (whole) return new VideoFrame(whole.image, { timestamp: stamp, duration });
-    for (const ref of refsOf(plan)) {
-      const picture = this.lookup(ref);
-      if (picture && isFrame(picture.image)) await this.takeFrame(refKey(ref), picture, picture.image);
-    }
+    await this.takeFrames(plan);
     const { bytes, width, height } = this.mixer.draw(plan, raster);
     return new VideoFrame(bytes, { format: 'I420', codedWidth: width, codedHeight: height, timestamp: stamp, duration, colorSpace: COLOUR_SPACE });
   }
 
-  async monitors(jobs: readonly MonitorJob[], raster: Raster): Promise<void> {
-    for (const { plan, context, width, height } of jobs) {
-      context.globalAlpha = 1;
-      context.fillStyle = '#000';
-      context.fillRect(0, 0, width, height);
-      for (const item of [...plan.base, ...plan.lanes]) this.drawItem(context, item, width / raster.width, height / raster.height);
+  /** Takes in the frames that a plan shows. */
+  private async takeFrames(plan: PicturePlan): Promise<void> {
+    for (const ref of refsOf(plan)) {
+      const picture = this.lookup(ref);
+      if (picture && isFrame(picture.image)) await this.takeFrame(refKey(ref), picture, picture.image);
     }
   }
 
-  private drawItem(context: OffscreenCanvasRenderingContext2D, item: DrawItem, sx: number, sy: number): void {
-    const picture = this.lookup(item.texture);
-    if (!picture) return;
-    const r = item.fit === 'contain' ? containRect(item.target, picture.width, picture.height) : item.target;
-    context.globalAlpha = item.opacity;
-    context.drawImage(picture.image, r.x * sx, r.y * sy, r.width * sx, r.height * sy);
+  async monitors(jobs: readonly MonitorJob[], raster: Raster): Promise<void> {
+    for (const { plan, context, width, height } of jobs) {
+      await this.takeFrames(plan);
+      const { mixer, rgba } = this.monitorOf(width, height);
+      toRgba(mixer.draw(plan, raster), rgba);
+      context.putImageData(new ImageData(new Uint8ClampedArray(rgba.bytes.buffer, rgba.pointer, width * height * 4), width, height), 0, 0);
+    }
+    for (const [key, { used, mixer, rgba }] of this.small) {
+      if (this.turn - used <= FORGET_AFTER) continue;
+      mixer.dispose();
+      release(rgba);
+      this.small.delete(key);
+    }
+  }
+
+  /** A mixer of its own for monitors of a size. */
+  private monitorOf(width: number, height: number): SmallMixer {
+    const key = `${width}×${height}`;
+    const known = this.small.get(key) ?? {
+      mixer: new SoftMixer({ width, height }, (ref, w, h) => this.planesOf(ref, w, h), (ref) => this.lookup(ref)),
+      rgba: allocate(width * height * 4),
+      used: 0,
+    };
+    known.used = this.turn;
+    this.small.set(key, known);
+    return known;
   }
 
   resize(raster: Raster): void {
@@ -153,10 +183,6 @@ export class SoftRenderer implements Renderer {
     this.mixer.dispose();
     this.mixer = this.createMixer();
   }
-}
-
-function isWholeRaster({ target: t }: DrawItem, raster: Raster): boolean {
-  return t.x === 0 && t.y === 0 && t.width === raster.width && t.height === raster.height;
 }
 
 function pixelsOf(canvas: OffscreenCanvas, width: number, height: number): Uint8ClampedArray {

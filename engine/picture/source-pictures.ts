@@ -1,9 +1,9 @@
 /** The pictures of all sources: queues of frames, stills, colours, cards and placeholders. */
-import { type TextureRef } from '#core/picture/plan';
+import { type TextureRef } from '#core/picture/draw';
 import { findSource, type NameCard, type Raster, type Show } from '#core/show/show';
 import { FrameQueue, type QueuedFrame } from './frame-queue';
 import { type FrameMessage, type SourceHealth } from './messages';
-import { drawNameCard, drawPlaceholder, plateCanvas } from './plates';
+import { drawNameCard, drawPlaceholder, drawSeat, plateCanvas } from './plates';
 import { type RefPicture } from './renderer';
 
 interface Entry {
@@ -21,7 +21,7 @@ export interface SourceEvents {
 }
 
 /** Plates kept at most; the oldest is thrown away. */
-const PLATE_LIMIT = 24;
+const PLATE_LIMIT = 64;
 /** A still is kept at most this many times the raster's height. */
 const STILL_SCALE = 2;
 
@@ -125,6 +125,9 @@ export class SourcePictures {
   /** What to draw for `ref`: live, or a stand-in that says what is missing. */
   lookup(show: Show, ref: TextureRef, raster: Raster): RefPicture | null {
     if (ref.kind === 'card') return this.card(ref.card, raster);
+    if (ref.kind === 'colour') return this.colour(ref.colour);
+    if (ref.kind === 'seat') return this.plate(`seat ${ref.name} ${ref.colour} ${raster.height}`, true, () => drawSeat(ref.name, ref.colour, raster.width, raster.height));
+    if (ref.kind === 'scene') return null;
     const source = findSource(show, ref.id);
     if (!source) return null;
     if (source.settings.kind === 'colour') return this.colour(source.settings.colour);

@@ -62,7 +62,8 @@ export class FrameTexture {
 
   /** Fills the texture from `frame`; the frame stays the caller's. */
   async fill(frame: VideoFrame, path: UploadPath): Promise<void> {
-    const layout = path === 'planes' && frame.format ? RAW_LAYOUTS[frame.format] : undefined;
+    // Transparent frames are not multiplied by their alpha: the driver does that.
+    const layout = path === 'planes' && frame.format && !frame.format.endsWith('A') ? RAW_LAYOUTS[frame.format] : undefined;
     if (layout) await this.fillPlanes(frame, layout);
     else this.fillWhole(frame);
   }

@@ -41,8 +41,22 @@ export function sanitiseSvg(text: string, name: string): string {
   return safe.includes('xmlns=') ? safe : safe.replace(/<svg/i, '<svg xmlns="http://www.w3.org/2000/svg"');
 }
 
+/** Side of the small copy in which transparent parts are looked for. */
+const ALPHA_SIDE = 256;
+
+/** True when a picture has parts that are not opaque. */
+function isTransparent(image: ImageBitmap): boolean {
+  const context = new OffscreenCanvas(ALPHA_SIDE, ALPHA_SIDE).getContext('2d', { willReadFrequently: true });
+  if (!context) return true;
+  context.drawImage(image, 0, 0, ALPHA_SIDE, ALPHA_SIDE);
+  const { data } = context.getImageData(0, 0, ALPHA_SIDE, ALPHA_SIDE);
+  for (let i = 3; i < data.length; i += 4) if ((data[i] as number) < 250) return true;
+  return false;
+}
+
 async function addStill(file: File): Promise<StillSettings> {
   let data: Blob = file;
+  let hasAlpha = true;
   if (file.type === 'image/svg+xml') data = new Blob([sanitiseSvg(await file.text(), file.name)], { type: file.type });
   else {
     let size: ImageBitmap;
@@ -52,12 +66,13 @@ async function addStill(file: File): Promise<StillSettings> {
       throw new AssetError(`${file.name} cannot be decoded: it is damaged, or not the picture its name says.`);
     }
     const { width, height } = size;
+    hasAlpha = isTransparent(size);
     size.close();
     if (width > STILL_SIDE || height > STILL_SIDE) {
       throw new AssetError(`${file.name} is ${width}×${height}; stills go up to ${STILL_SIDE} pixels a side. Make it smaller and add it again.`);
     }
   }
-  return { kind: 'still', assetId: await storeAsset(data, file.name, file.type), fileName: file.name };
+  return { kind: 'still', assetId: await storeAsset(data, file.name, file.type), fileName: file.name, hasAlpha };
 }
 
 async function addMedia(file: File): Promise<MediaSettings> {
@@ -71,8 +86,9 @@ async function addMedia(file: File): Promise<MediaSettings> {
     const audio = await input.getPrimaryAudioTrack();
     const duration = await input.computeDuration();
     const hasSound = audio !== null && (await audio.canDecode());
+    const hasAlpha = await video.canBeTransparent();
     const assetId = await storeAsset(file, file.name, file.type);
-    return { kind: 'media', assetId, fileName: file.name, duration, hasSound, in: 0, out: null, startOnTake: true, atEnd: 'hold' };
+    return { kind: 'media', assetId, fileName: file.name, duration, hasSound, hasAlpha, in: 0, out: null, startOnTake: true, atEnd: 'hold' };
   } finally {
     input.dispose();
   }

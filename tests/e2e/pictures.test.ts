@@ -1,11 +1,11 @@
 /** The WebGL2 mixer against the reference rasteriser, picture by picture. */
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { type PicturePlan } from '#core/picture/plan';
+import { type PicturePlan } from '#core/picture/draw';
 import { createPlanes, fillFromRgba, releasePlanes } from '#core/picture/soft/planes';
 import { startBrowser, type TestBrowser } from '../support/browser';
 import { openHarness } from '../support/harness';
-import { anyPlan, difference } from '../support/picture-plans';
+import { anyLookPlan, anyPlan, difference } from '../support/picture-plans';
 import { rasterise } from '../support/reference-rasteriser';
 import { TEST_PICTURES } from '../support/test-pictures';
 
@@ -30,6 +30,16 @@ it.each(['planes', 'frame'] as const)('draws what the reference draws, frames go
     const { share, mean } = difference(reference, new Uint8ClampedArray(Buffer.from(drawn[i] as string, 'base64')), 12);
     // Chroma is stored at half size, and edges may fall on either side of a pixel's centre.
     expect({ plan: i, mean: mean < 2.5, share: share < 0.02 }, `plan ${i}: mean ${mean.toFixed(2)}, ${(share * 100).toFixed(2)} % off: ${JSON.stringify(plan)}`).toEqual({ plan: i, mean: true, share: true });
+  });
+});
+
+it('draws boxes, framings, keys and all mixes as the reference does', async () => {
+  const plans = fc.sample(anyLookPlan, { numRuns: 100, seed: 31 });
+  const drawn = await harness.page.evaluate((p, raster, how) => window.harness.drawPlans(p, raster, how), plans, RASTER, 'planes' as const);
+  plans.forEach((plan, i) => {
+    const reference = rasterise(plan, RASTER, (ref) => (ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null));
+    const { share, mean } = difference(reference, new Uint8ClampedArray(Buffer.from(drawn[i] as string, 'base64')), 16);
+    expect({ mean: mean < 3, share: share < 0.05 }, `plan ${i}: mean ${mean.toFixed(2)}, ${(share * 100).toFixed(2)} % off: ${JSON.stringify(plan)}`).toEqual({ mean: true, share: true });
   });
 });
 

@@ -95,6 +95,7 @@ describe('switching by hand', () => {
   it('does not take a key meant for a field, and undoes an edit', async () => {
     const { page } = browser;
     const before = await pick(page, (s) => s.desk.air.onAirId);
+    await press(page, 'Cards');
     await page.click('input[aria-label="Name on the card"]', { count: 3 });
     await page.keyboard.type('2 x Space');
     await page.keyboard.press('Tab');

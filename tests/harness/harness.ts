@@ -1,5 +1,5 @@
 /** Parts of the engine, made reachable for browser tests and benches. */
-import { type PicturePlan, type TextureRef } from '#core/picture/plan';
+import { type PicturePlan, type TextureRef } from '#core/picture/draw';
 import { type Raster } from '#core/show/show';
 import { GlMixer } from '#engine/picture/gl-mixer';
 import { type RefPicture } from '#engine/picture/renderer';

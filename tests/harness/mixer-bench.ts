@@ -1,5 +1,5 @@
 /** The cost of a programme frame, beside the same pictures made with a 2D canvas, from the same decoded frames. */
-import { type DrawItem, type PicturePlan } from '#core/picture/plan';
+import { type DrawItem, type PicturePlan } from '#core/picture/draw';
 import { type Raster } from '#core/show/show';
 import { GlRenderer } from '#engine/picture/gl-renderer';
 import { type PictureLookup, type Renderer } from '#engine/picture/renderer';

@@ -1,0 +1,18 @@
+/** Openings of frame artwork, found in a worker. */
+import { openAsset } from '../storage/assets';
+import { type WindowsAnswer } from './find-windows.worker';
+
+type Found = Exclude<WindowsAnswer, { failed: string }>;
+
+/** The openings of a picture file, in its own pixels. @throws Error when it cannot be decoded. */
+export function findWindowsIn(file: Blob): Promise<Found> {
+  const worker = new Worker(new URL('./find-windows.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<Found>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<WindowsAnswer>) => ('failed' in data ? reject(new Error(data.failed)) : resolve(data));
+    worker.onerror = (event) => reject(new Error(event.message));
+    worker.postMessage(file);
+  }).finally(() => worker.terminate());
+}
+
+/** The openings of a still that the show holds. @throws Error when its file is missing or cannot be decoded. */
+export const findWindowsInAsset = async (assetId: string): Promise<Found> => findWindowsIn(await openAsset(assetId));
