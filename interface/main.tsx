@@ -12,9 +12,11 @@ import { mediaDriver, stillDriver } from '#engine/capture/file-drivers';
 import { storeAsset } from '#engine/storage/assets';
 import { db } from '#engine/storage/db';
 import { storeShow, sweep } from '#engine/storage/shows';
-import { createDemoShow, drawBug } from '#standins/show/demo';
+import { createDemoShow } from '#standins/show/demo';
+import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
 import { Desk } from './desk/desk';
 import { OpenShow } from './host/open-show';
+import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
 import { ProgrammeWindow } from './programme/programme-window';
 import { ShowSettings } from './settings/settings';
@@ -32,8 +34,13 @@ const drivers: Drivers = {
 };
 
 async function makeDemo(): Promise<string> {
-  const bug = await storeAsset(await drawBug(), 'halyard-bug.png', 'image/png');
-  const { show, air } = createDemoShow(nanoid(12), bug);
+  const art = async (drawn: Promise<Blob>, name: string) => storeAsset(await drawn, name, 'image/png');
+  const { show, air } = createDemoShow(nanoid(12), {
+    bug: await art(drawBug(), 'halyard-bug.png'),
+    frame: await art(drawFrame(), 'sail-cloth-frame.png'),
+    sail: await art(drawSail(), 'sail-sweep.png'),
+    swell: await art(drawSwell(), 'swell.png'),
+  });
   await storeShow(show);
   await db.shows.update(show.id, { air });
   return show.id;
@@ -53,6 +60,7 @@ createRoot(root).render(
         <Route path="/show/:showId" element={<OpenShow drivers={drivers} />}>
           <Route index element={<Navigate to="desk" replace />} />
           <Route path="desk" element={<Desk />} />
+          <Route path="layouts" element={<LayoutsRoom />} />
           <Route path="output" element={<OutputRoom />} />
           <Route path="settings" element={<ShowSettings />} />
         </Route>

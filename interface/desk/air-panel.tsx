@@ -1,7 +1,7 @@
 import { NO_TALLY } from '#core/picture/tally';
 import { runningTransition } from '#core/picture/transition';
 import { fadeLevel } from '#core/show/air';
-import { sourceName } from '#core/show/show';
+import { pictureName } from '#core/show/pictures';
 import { useHostState } from '../host/host-context';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';
@@ -11,9 +11,9 @@ import { TimeLeft } from '../parts/time-left';
 export function AirPanel() {
   const { name, onAirId, black, aspect } = useHostState(({ desk: { show, air }, frame }) => {
     const running = runningTransition(air, frame);
-    const to = sourceName(show, air.onAirId);
+    const to = pictureName(show, air.onAirId);
     return {
-      name: running ? `${sourceName(show, running.fromId)} → ${to}` : to,
+      name: running ? `${pictureName(show, running.fromId)} → ${to}` : to,
       onAirId: air.onAirId,
       black: Math.round(fadeLevel(air.black, frame) * 100),
       aspect: show.raster.width / show.raster.height,

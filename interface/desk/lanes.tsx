@@ -1,13 +1,14 @@
-import { Link2, Settings2 } from 'lucide-react';
+import { Link2, Plus, Settings2 } from 'lucide-react';
 import { useState } from 'react';
 import { laneHoldsNew } from '#core/picture/plan';
 import { createAirLane, laneFade, laneIsUp, lanePictures } from '#core/show/air';
-import { type Lane, sourceName } from '#core/show/show';
+import { pictureName } from '#core/show/pictures';
+import { type Lane } from '#core/show/show';
 import { formatTimeLeft } from '#core/time/duration';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
-import { NumberField } from '../parts/number-field';
 import { TimeLeft } from '../parts/time-left';
+import { LaneSettings } from './lane-settings';
 
 const KEYS = ['Q', 'W', 'E', 'R'];
 
@@ -24,7 +25,7 @@ function useLaneState(lane: Lane) {
       armed: state.armed,
       moving,
       shownSource: top?.kind === 'source' ? top.id : null,
-      shown: top ? (top.kind === 'card' ? top.card.name : sourceName(show, top.id)) : '',
+      shown: top ? (top.kind === 'card' ? top.card.name : pictureName(show, top.id)) : '',
       left: left === null ? '' : formatTimeLeft(left),
       ending: left !== null && left <= 10,
       holdsNew: up && laneHoldsNew(show, lane, state),
@@ -36,7 +37,7 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
   const send = useSend();
   const [open, setOpen] = useState(false);
   const { up, armed, moving, shown, shownSource, left, ending, holdsNew } = useLaneState(lane);
-  const { cards, sources } = useHostState(({ desk: { show } }) => ({ cards: show.cards, sources: show.sources }));
+  const { cards, sources, layouts, seats, framings } = useHostState(({ desk: { show } }) => ({ cards: show.cards, sources: show.sources, layouts: show.layouts, seats: show.seats, framings: show.framings }));
   const value = lane.content ? `${lane.content.kind} ${lane.content.id}` : '';
   const choose = (text: string) => {
     const [kind, id] = text.split(' ');
@@ -53,10 +54,10 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
         <Button look="quiet" className="ml-auto px-1!" aria-label={`Set up ${lane.name}`} aria-expanded={open} onClick={() => setOpen(!open)}>
           <Settings2 size={15} />
         </Button>
-        <Button className="px-1.5!" pressed={armed} title={`With the next take (Shift ${KEYS[index]})`} aria-label={`${lane.name} with the next take`} onClick={() => send('lane.arm', { lane: lane.id })}>
+        <Button className="px-1.5!" pressed={armed} title={`With the next take${KEYS[index] ? ` (Shift ${KEYS[index]})` : ''}`} aria-label={`${lane.name} with the next take`} onClick={() => send('lane.arm', { lane: lane.id })}>
           <Link2 size={15} />
         </Button>
-        <Button look={up ? 'air' : 'plain'} className="w-15" title={`${up ? 'Hide' : 'Show'} (${KEYS[index]})`} aria-label={`${up ? 'Hide' : 'Show'} ${lane.name}`} onClick={() => send('lane.toggle', { lane: lane.id })}>
+        <Button look={up ? 'air' : 'plain'} className="w-15" title={`${up ? 'Hide' : 'Show'}${KEYS[index] ? ` (${KEYS[index]})` : ''}`} aria-label={`${up ? 'Hide' : 'Show'} ${lane.name}`} onClick={() => send('lane.toggle', { lane: lane.id })}>
           {up ? 'Hide' : 'Show'}
         </Button>
       </div>
@@ -67,6 +68,20 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
             {cards.map((c) => (
               <option key={c.id} value={`card ${c.id}`}>
                 {c.name || '(no name)'}
+              </option>
+            ))}
+          </optgroup>
+          <optgroup label="Layouts and seats">
+            {[...layouts, ...seats].map((p) => (
+              <option key={p.id} value={`source ${p.id}`}>
+                {p.name}
+              </option>
+            ))}
+          </optgroup>
+          <optgroup label="Framings">
+            {framings.map((f) => (
+              <option key={f.id} value={`source ${f.id}`}>
+                {f.name}
               </option>
             ))}
           </optgroup>
@@ -84,28 +99,24 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
           </Button>
         )}
       </div>
-      {open && (
-        <div className="mt-1.5 flex flex-wrap items-end gap-2">
-          <label className="flex flex-col gap-0.5">
-            <span className="text-xs text-muted">Name</span>
-            <input className="w-24" defaultValue={lane.name} onBlur={(e) => e.target.value.trim() && e.target.value !== lane.name && send('lane.set', { lane: lane.id, name: e.target.value.trim() })} />
-          </label>
-          <NumberField className="w-16" showLabel label="Fade, frames" min={0} max={600} value={lane.fadeFrames} onCommit={(v) => send('lane.set', { lane: lane.id, fadeFrames: v })} />
-          <NumberField className="w-24" showLabel label="Leaves after, s" min={0} max={86400} digits={1} value={lane.holdSeconds ?? 0} onCommit={(v) => send('lane.set', { lane: lane.id, holdSeconds: v < 0.2 ? null : v })} />
-          <span className="pb-1 text-xs text-muted">0 stays</span>
-        </div>
-      )}
+      {open && <LaneSettings lane={lane} index={index} />}
     </li>
   );
 }
 
 /** The lanes over the picture, the highest first. */
 export function Lanes() {
+  const send = useSend();
   const lanes = useHostState(({ desk: { show } }) => show.lanes);
   return (
-    <section aria-label="Lanes" className="shrink-0">
-      <h2 className="px-2 py-1 font-semibold">Over the picture</h2>
-      <ol>
+    <section aria-label="Lanes" className="flex max-h-[55%] shrink-0 flex-col">
+      <div className="flex items-center px-2 py-1">
+        <h2 className="font-semibold">Over the picture</h2>
+        <Button look="quiet" className="ml-auto px-1.5!" aria-label="Add a lane" title="Add a lane over the others" onClick={() => send('lane.add')}>
+          <Plus size={15} />
+        </Button>
+      </div>
+      <ol className="min-h-0 overflow-y-auto">
         {lanes
           .map((lane, index) => <LaneRow key={lane.id} lane={lane} index={index} />)
           .reverse()}

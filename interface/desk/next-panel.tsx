@@ -1,6 +1,6 @@
 import { takeSummary } from '#core/picture/summary';
 import { NO_TALLY } from '#core/picture/tally';
-import { sourceName } from '#core/show/show';
+import { pictureName } from '#core/show/pictures';
 import { useHostState } from '../host/host-context';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';
@@ -12,7 +12,7 @@ const AREA: Record<string, string> = { picture: 'Picture', lane: 'Lane', sound: 
 export function NextPanel() {
   const { nextId, name, aspect } = useHostState(({ desk: { show, air } }) => ({
     nextId: air.nextId,
-    name: sourceName(show, air.nextId),
+    name: pictureName(show, air.nextId),
     aspect: show.raster.width / show.raster.height,
   }));
   // One string per line keeps this from rendering again at every frame.
@@ -37,7 +37,7 @@ export function NextPanel() {
               </li>
             );
           })}
-          {lines.length === 0 && <li className="text-muted">Nothing. Choose a source for Next, or arm a lane.</li>}
+          {lines.length === 0 && <li className="text-muted">Nothing. Choose a source or layout for Next, or arm a lane.</li>}
         </ul>
       </div>
     </section>

@@ -1,8 +1,12 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { type NameCard } from '#core/show/show';
 import { useHostState, useSend } from '../host/host-context';
+import { PictureTile } from '../layouts/picture-tile';
+import { SeatsPanel } from '../layouts/seats-panel';
 import { Button } from '../parts/button';
+import { Tabs } from '../parts/tabs';
 
 function CardRow({ card }: { card: NameCard }) {
   const send = useSend();
@@ -36,24 +40,60 @@ function CardRow({ card }: { card: NameCard }) {
   );
 }
 
-/** What is prepared: name cards. */
-export function Shelf() {
+function Cards() {
   const send = useSend();
   const cards = useHostState(({ desk: { show } }) => show.cards);
   return (
-    <section aria-label="Shelf" className="flex min-h-0 flex-1 flex-col">
-      <div className="flex items-center px-2 py-1">
-        <h2 className="font-semibold">Name cards</h2>
-        <Button className="ml-auto" onClick={() => send('card.add', { name: 'Name', role: 'Who that is' })}>
-          <Plus size={15} /> Card
-        </Button>
-      </div>
-      <ul className="min-h-0 flex-1 overflow-y-auto">
+    <section aria-label="Name cards">
+      <ul>
         {cards.map((card) => (
           <CardRow key={card.id} card={card} />
         ))}
-        {cards.length === 0 && <li className="px-2 text-muted">No cards yet. Add one, fill it in, and put it into a lane.</li>}
+        {cards.length === 0 && <li className="px-2 py-2 text-muted">No cards yet. Add one, fill it in, and put it into a lane.</li>}
       </ul>
+      <Button className="m-2" onClick={() => send('card.add', { name: 'Name', role: 'Who that is' })}>
+        <Plus size={15} /> Card
+      </Button>
+    </section>
+  );
+}
+
+/** Layouts and presets as switches. */
+function Layouts() {
+  const { layouts, presets } = useHostState(({ desk: { show } }) => ({ layouts: show.layouts, presets: show.presets }));
+  return (
+    <section aria-label="Layouts" className="p-2">
+      <ul className="grid grid-cols-2 gap-1.5">
+        {[...layouts, ...presets].map(({ id, name, number }) => (
+          <li key={id}>
+            <PictureTile id={id} name={name} number={number} />
+          </li>
+        ))}
+      </ul>
+      {layouts.length === 0 && <p className="text-muted">No layouts yet. They are built in the room Layouts, from seats and sources.</p>}
+      <Link to="../layouts" className="mt-2 inline-block text-straw underline" relative="path">
+        Build layouts
+      </Link>
+    </section>
+  );
+}
+
+/** What is prepared: layouts, who fills the seats, name cards. */
+export function Shelf() {
+  const [tab, setTab] = useState('layouts');
+  const empty = useHostState(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
+  return (
+    <section aria-label="Shelf" className="flex min-h-0 flex-1 flex-col border-t border-line">
+      <Tabs
+        label="Shelf"
+        value={tab}
+        onChange={setTab}
+        tabs={[
+          { value: 'layouts', label: 'Layouts', content: <Layouts /> },
+          { value: 'seats', label: empty > 0 ? `Seats · ${empty} empty` : 'Seats', content: <SeatsPanel /> },
+          { value: 'cards', label: 'Cards', content: <Cards /> },
+        ]}
+      />
     </section>
   );
 }

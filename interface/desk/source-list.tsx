@@ -97,7 +97,7 @@ export function SourceList() {
               <div className="mb-1.5">
                 <button type="button" className="flex min-h-7 w-full items-center gap-1 text-xs font-semibold text-muted hover:text-text" aria-expanded={showFeeds} onClick={() => setShowFeeds(!showFeeds)}>
                   {showFeeds ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
-                  Feeds lanes only
+                  Feeds lanes and layouts
                   <span className="figures ml-auto pr-1">{feeds}</span>
                 </button>
                 {showFeeds && tiles(order.filter((s) => s.feedsOnly))}

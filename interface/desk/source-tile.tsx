@@ -3,10 +3,10 @@ import { CSS } from '@dnd-kit/utilities';
 import { Pause, Pencil, Play, RotateCcw, TriangleAlert } from 'lucide-react';
 import { type MouseEvent } from 'react';
 import { playerState } from '#core/media/player';
-import { NO_TALLY, tallyOf } from '#core/picture/tally';
 import { type Source } from '#core/show/source';
 import { startScreen } from '#engine/capture/device-driver';
 import { useHost, useHostState, useSend } from '../host/host-context';
+import { useTally } from '../host/use-tally';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame, tallyWords } from '../parts/tally-frame';
 import { TimeLeft } from '../parts/time-left';
@@ -34,7 +34,7 @@ function MediaKeys({ source }: { source: Source }) {
 export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: string) => void }) {
   const host = useHost();
   const send = useSend();
-  const tally = useHostState(({ desk: { show, air }, frame }) => tallyOf(show, air, frame)[source.id] ?? NO_TALLY);
+  const tally = useTally(source.id);
   const { state, cause } = useHostState(({ health }) => health[source.id] ?? { state: 'waiting', cause: '' });
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: source.id });
   const press = (event: MouseEvent) => send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { source: source.id });

@@ -1,25 +1,12 @@
-import { type WipeDirection } from '#core/show/show';
 import { barPosition } from '#core/picture/mixer';
+import { transitionName, transitionWords } from '#core/picture/summary';
 import { parseLength } from '#core/time/duration';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
-import { NumberField } from '../parts/number-field';
-
-const KINDS = [
-  ['dissolve', 'Dissolve', 'D'],
-  ['dip', 'Dip', 'F'],
-  ['wipe', 'Wipe', 'G'],
-] as const;
-
-const DIRECTIONS: [WipeDirection, string, string][] = [
-  ['right', '→', 'to the right'],
-  ['left', '←', 'to the left'],
-  ['down', '↓', 'to the bottom'],
-  ['up', '↑', 'to the top'],
-];
+import { TransitionMenu } from './transitions';
 
 /** A length typed in frames (25), seconds (1.5s) or both ways. */
 function LengthField() {
@@ -76,7 +63,8 @@ function Bar() {
 /** Between Next and air: cut, take, the bar, the armed transition, black. */
 export function TakeRail() {
   const send = useSend();
-  const { transition, black } = useHostState(({ desk: { show, air } }) => ({ transition: show.transition, black: air.black.to === 1 }));
+  const { transition, black, first, second } = useHostState(({ desk: { show, air } }) => ({ transition: show.transition, black: air.black.to === 1, first: show.transitions[0], second: show.transitions[1] }));
+  const favourites = [first, second].filter((f) => f !== undefined);
   return (
     <section aria-label="Take" className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-[1099px]:flex-wrap max-[1099px]:py-2">
       <Button className="h-11 px-3! text-base! font-semibold" onClick={() => send('picture.cut')} title="Cut to Next (X)">
@@ -86,28 +74,17 @@ export function TakeRail() {
         Take
       </Button>
       <Bar />
-      <div className="flex" role="group" aria-label="Transition">
-        {KINDS.map(([kind, label, key]) => (
-          <Button key={kind} className="px-1.5!" pressed={transition.kind === kind} onClick={() => send('picture.arm', { kind })} title={`Arm ${label.toLowerCase()} (${key})`}>
-            {label}
+      <div className="flex min-w-0 items-center gap-1" role="group" aria-label="Transition">
+        <span className="figures w-24 truncate text-right text-xs text-straw" title={`Armed: ${transitionWords(transition)}`} aria-label="Armed transition">
+          {transitionName(transition)}
+        </span>
+        {favourites.map((f, i) => (
+          <Button key={f.id} className="max-w-24 min-w-0 px-1.5!" pressed={JSON.stringify(f.settings) === JSON.stringify(transition)} onClick={() => send('transition.arm', { transition: f.id })} title={`Arm ${f.name}: ${transitionWords(f.settings)} (${i === 0 ? 'F' : 'G'})`}>
+            <span className="truncate">{f.name}</span>
           </Button>
         ))}
+        <TransitionMenu />
       </div>
-      {transition.kind === 'wipe' && (
-        <>
-          <select className="px-1! text-base" aria-label="Direction of the wipe" title="Where the edge travels to" value={transition.direction} onChange={(e) => send('picture.arm', { direction: e.target.value })}>
-            {DIRECTIONS.map(([direction, sign, label]) => (
-              <option key={direction} value={direction} aria-label={label}>
-                {sign}
-              </option>
-            ))}
-          </select>
-          <NumberField className="w-14" label="Soft edge, per cent" unit="%" min={0} max={100} value={Math.round(transition.softness * 100)} onCommit={(v) => send('picture.arm', { softness: v / 100 })} />
-        </>
-      )}
-      {transition.kind === 'dip' && (
-        <input type="color" aria-label="Colour of the dip" className="h-8 w-9 p-0.5!" value={transition.dipColour} onChange={(e) => send('picture.arm', { dipColour: e.target.value })} />
-      )}
       <LengthField />
       {black ? (
         <Button look="air" className="h-11" pressed onClick={() => send('picture.fadeToBlack', { on: false })} title="Fade back from black (Shift B)">

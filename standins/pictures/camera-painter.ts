@@ -236,7 +236,32 @@ const desk: View = {
   },
 };
 
-const VIEWS: Record<SimulatedCamera, View> = { shore, line, mast, desk };
+/** The wind analyst in the weather hut, before a green backing to be keyed out. */
+const hut: View = {
+  label: 'WEATHER HUT',
+  backdrop(c) {
+    c.fillStyle = gradient(c, 0, 360, ['#24b45a', '#1fa04a', '#1b8f43']);
+    c.fillRect(0, 0, 640, 360);
+  },
+  live(c, f) {
+    const talk = Math.max(0, Math.sin(f.swell * 6.3 + 1) * Math.sin(f.swell * 1.1));
+    c.save();
+    c.translate(320 + Math.sin(f.swell * 0.6) * 5, 0);
+    c.scale(1.25, 1.25);
+    person(c, 0, '#6b4f8f', '#c98f6b', '#2a1c18', Math.sin(f.swell) * 2, talk);
+    // An arm that shows where the wind comes from.
+    c.strokeStyle = '#6b4f8f';
+    c.lineWidth = 22;
+    c.lineCap = 'round';
+    c.beginPath();
+    c.moveTo(46, 246);
+    c.lineTo(96 + Math.sin(f.swell * 0.8) * 12, 196 - f.wind * 2);
+    c.stroke();
+    c.restore();
+  },
+};
+
+const VIEWS: Record<SimulatedCamera, View> = { shore, line, mast, desk, hut };
 
 /** The painter of one camera at the given picture size. */
 export function createCameraPainter(camera: SimulatedCamera, size: Raster, rate: Rate): Painter {

@@ -15,6 +15,7 @@ const CHARACTERS: Record<SimulatedCamera, Character> = {
   shore: { wind: 0.5, brightness: 0.05, voice: 0, pitch: 0 },
   line: { wind: 0.7, brightness: 0.12, voice: 0.05, pitch: 190 },
   mast: { wind: 0.9, brightness: 0.03, voice: 0, pitch: 0 },
+  hut: { wind: 0.03, brightness: 0.02, voice: 0.28, pitch: 172 },
   desk: { wind: 0.06, brightness: 0.04, voice: 0.3, pitch: 128 },
 };
 

@@ -1,6 +1,9 @@
 /** The demo show: Skerry Point Kite Trials, an invented contest. */
 import { createAir } from '#core/show/air';
+import { type Starter, starterBoxes } from '#core/layout/starters';
 import { createShow, createSource } from '#core/show/create';
+import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/show/layout';
+import { GREEN_KEY } from '#core/show/look';
 import { type Show } from '#core/show/show';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
@@ -19,8 +22,16 @@ const CARDS: [string, string][] = [
   ['Ilse Quay & Bram Dory', 'Commentary'],
 ];
 
-/** The demo show under `id`; `bugAsset` holds the sponsor's bug. Its air begins on the shore camera. */
-export function createDemoShow(id: string, bugAsset: string): { show: Show; air: ReturnType<typeof createAir> } {
+/** Assets that hold the drawn artwork. */
+export interface DemoArt {
+  bug: string;
+  frame: string;
+  sail: string;
+  swell: string;
+}
+
+/** The demo show under `id`. Its air begins on the shore camera. */
+export function createDemoShow(id: string, art: DemoArt): { show: Show; air: ReturnType<typeof createAir> } {
   const show = createShow(id, DEMO_NAME, { width: 640, height: 360 }, { num: 25, den: 1 });
   const add = (sourceId: string, name: string, settings: SourceSettings, groupId: string | null) => {
     show.sources.push({ ...createSource(show, sourceId, name, settings), groupId });
@@ -33,9 +44,16 @@ export function createDemoShow(id: string, bugAsset: string): { show: Show; air:
   add('bars', 'Bars and tone', { kind: 'test', pattern: 'bars' }, 'line-up');
   add('sync', 'Flash and beep', { kind: 'test', pattern: 'sync' }, 'line-up');
   add('harbour', 'Harbour blue', { kind: 'colour', colour: '#16405a' }, 'line-up');
-  add('bug', 'Halyard & Sons bug', { kind: 'still', assetId: bugAsset, fileName: 'halyard-bug.png' }, 'line-up');
-  const bug = show.sources.find((s) => s.id === 'bug');
-  if (bug) Object.assign(bug, { feedsOnly: true, number: null });
+  add('hut', 'Weather hut', { kind: 'simulated', camera: 'hut' }, 'line-up');
+  const still = (sourceId: string, name: string, assetId: string, fileName: string, hasAlpha: boolean) => {
+    add(sourceId, name, { kind: 'still', assetId, fileName, hasAlpha }, 'line-up');
+    Object.assign(show.sources.at(-1) as object, { feedsOnly: true, number: null });
+  };
+  still('bug', 'Halyard & Sons bug', art.bug, 'halyard-bug.png', true);
+  still('frame', 'Sail-cloth frame', art.frame, 'sail-cloth-frame.png', true);
+  still('sail', 'Sail sweep', art.sail, 'sail-sweep.png', true);
+  still('swell', 'Swell, for wipes', art.swell, 'swell.png', false);
+  addPictures(show);
   show.cards = CARDS.map(([name, role], i) => ({ id: `card-${i + 1}`, name, role }));
   const [names, bugs] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'card', id: 'card-1' }, holdSeconds: 8 });
@@ -46,26 +64,48 @@ export function createDemoShow(id: string, bugAsset: string): { show: Show; air:
   return { show, air };
 }
 
-/** The bug of the invented chandler, drawn: a PNG of the whole raster, transparent but for the corner. */
-export async function drawBug(): Promise<Blob> {
-  const canvas = new OffscreenCanvas(640, 360);
-  const c = canvas.getContext('2d');
-  if (!c) throw new Error('This browser gives no 2D canvas.');
-  c.fillStyle = 'rgba(13,21,23,0.72)';
-  c.fillRect(470, 22, 138, 34);
-  c.fillStyle = '#e2c48d';
-  c.beginPath();
-  c.moveTo(482, 50);
-  c.lineTo(494, 28);
-  c.lineTo(494, 50);
-  c.fill();
-  c.fillStyle = '#e8efe9';
-  c.beginPath();
-  c.moveTo(498, 50);
-  c.lineTo(498, 32);
-  c.lineTo(508, 50);
-  c.fill();
-  c.font = '600 13px sans-serif';
-  c.fillText('Halyard & Sons', 514, 44, 88);
-  return canvas.convertToBlob({ type: 'image/png' });
+
+/** Seats, framings, layouts, a style and transitions of the demo show. */
+function addPictures(show: Show): void {
+  const framing = (id: string, name: string, sourceId: string, change: Partial<Framing>) => show.framings.push({ ...createFraming(id, name, sourceId), ...change });
+  framing('ilse', 'Ilse at the desk', 'desk', { crop: { left: 0.04, top: 0.16, right: 0.5, bottom: 0.12 } });
+  framing('bram', 'Bram at the desk', 'desk', { crop: { left: 0.5, top: 0.16, right: 0.04, bottom: 0.12 } });
+  framing('analyst', 'Wind analyst, keyed', 'hut', { key: { ...GREEN_KEY, garbageTop: 0.1 } });
+  framing('kite', 'Kite close', 'line', { zoom: 1.6, panY: -0.3 });
+  show.eyes = [
+    { sourceId: 'ilse', x: 172 / 640, y: 170 / 360 },
+    { sourceId: 'bram', x: 468 / 640, y: 170 / 360 },
+    { sourceId: 'analyst', x: 0.5, y: 213 / 360 },
+  ];
+  const seat = (id: string, name: string, colour: string, occupantId: string | null) => show.seats.push({ id, name, colour, occupantId });
+  seat('host', 'Host', '#5aa9c9', 'ilse');
+  seat('guest', 'Guest 1', '#c9955a', 'bram');
+  seat('wind', 'Wind analyst', '#8fbf6a', 'analyst');
+  seat('judge', 'Judge', '#b58ad6', null);
+
+  const look = { ...plainLook({ x: 0, y: 0, width: 100, height: 100 }), radius: 10, border: { width: 3, colour: '#e2c48d' }, shadow: { x: 4, y: 6, blur: 14, opacity: 0.6 } };
+  show.styles = [{ id: 'regatta', name: 'Regatta box', properties: ['radius', 'border', 'shadow'], look, framingId: null }];
+
+  const boxes = (starter: Starter, contents: (BoxContent & { name: string; zoom?: number })[]) =>
+    starterBoxes(starter, show.raster).map((rect, i) => {
+      const { name = `Box ${i + 1}`, zoom = 1, ...content } = contents[i] ?? {};
+      return { ...createBox(`${starter}-${i}`, name, rect, 'kind' in content ? (content as BoxContent) : null), fit: 'eye' as const, zoom, styleId: rect.width < show.raster.width ? 'regatta' : null };
+    });
+  const seatBox = (id: string, name: string, zoom = 1.2) => ({ kind: 'seat' as const, id, name, zoom });
+  const harbour: BoxContent = { kind: 'source', id: 'harbour' };
+  const layout = (id: string, name: string, number: number, change: Partial<Layout>) => show.layouts.push({ ...createLayout(id, name), number, ...change });
+  layout('talk', 'Host and wind', 11, { background: harbour, boxes: boxes('two', [seatBox('host', 'Host'), seatBox('wind', 'Wind analyst', 1.7)]) });
+  layout('flight', 'Flight with host', 12, { boxes: boxes('inset', [{ kind: 'source', id: 'line', name: 'Flight' }, seatBox('host', 'Host')]) });
+  const framed = [
+    { ...createBox('framed-0', 'Flight', { x: 28, y: 60, width: 356, height: 218 }, { kind: 'source', id: 'shore' }) },
+    { ...createBox('framed-1', 'Guest 1', { x: 402, y: 96, width: 210, height: 182 }, { kind: 'seat', id: 'guest' }), fit: 'eye' as const, zoom: 1.2 },
+  ];
+  layout('framed', 'In the sail-cloth', 13, { boxes: framed, frameId: 'frame' });
+  layout('four', 'Everybody', 14, { background: harbour, boxes: boxes('four', [seatBox('host', 'Host'), seatBox('guest', 'Guest 1'), seatBox('wind', 'Wind analyst', 1.7), seatBox('judge', 'Judge', 1)]) });
+
+  const second = show.transition.frames;
+  show.transitions.push(
+    { id: 'tr-sail', name: 'Sail sweep', settings: { ...show.transition, kind: 'stinger', stingerId: 'sail', frames: second, cutFrame: Math.round(second / 2) } },
+    { id: 'tr-swell', name: 'Swell', settings: { ...show.transition, kind: 'luma', imageId: 'swell', softness: 0.2 } },
+  );
 }

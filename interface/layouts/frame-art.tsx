@@ -1,0 +1,49 @@
+import { useCallback } from 'react';
+import { toast } from 'sonner';
+import { findWindowsInAsset } from '#engine/picture/find-windows';
+import { addFile } from '#engine/storage/assets';
+import { useHost, useSend } from '../host/host-context';
+
+/** Pixels of the raster that boxes reach under the artwork when nothing else is said. */
+export const USUAL_BLEED = 2;
+
+/** Takes frame artwork for a layout: from a file, or a still of the show; finds its openings and lays boxes under them. */
+export function useFrameArt(layoutId: string): { fromFile: (file: File, bleed?: number) => Promise<void>; fromSource: (id: string, bleed?: number) => Promise<void> } {
+  const host = useHost();
+  const send = useSend();
+  const fromSource = useCallback(
+    async (id: string, bleed = USUAL_BLEED) => {
+      const source = host.state.desk.show.sources.find((s) => s.id === id);
+      if (source?.settings.kind !== 'still') {
+        toast.warning('Frame artwork is a still picture with transparent openings. Choose one, or drop a file on the picture.');
+        return;
+      }
+      const waiting = toast.loading('Looking for openings…');
+      try {
+        const { windows, width, height } = await findWindowsInAsset(source.settings.assetId);
+        if (windows.length === 0) toast.warning(`${source.name} has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.`, { id: waiting, duration: 8000 });
+        else if (send('layout.layUnder', { layout: layoutId, frame: id, windows: windows.slice(0, 64).map((w) => w.rect), width, height, bleed })) {
+          toast.success(`${windows.length} ${windows.length === 1 ? 'opening' : 'openings'} found; a box lies under each.`, { id: waiting });
+        } else toast.dismiss(waiting);
+      } catch (error) {
+        toast.error(`${source.name} cannot be read: ${error instanceof Error ? error.message : String(error)}`, { id: waiting });
+      }
+    },
+    [host, send, layoutId],
+  );
+  const fromFile = useCallback(
+    async (file: File, bleed = USUAL_BLEED) => {
+      try {
+        const settings = await addFile(file);
+        const added = host.dispatch({ type: 'source.add', args: { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'Frame', settings, feedsOnly: true } });
+        if (!added.ok) toast.warning(added.error.message);
+        else if (settings.kind === 'still') await fromSource(String(added.result.id), bleed);
+        else toast.warning(`${file.name} is a clip; it was added to the sources. Frame artwork is a still picture.`);
+      } catch (error) {
+        toast.error(error instanceof Error ? error.message : String(error), { duration: 8000 });
+      }
+    },
+    [host, fromSource],
+  );
+  return { fromFile, fromSource };
+}

@@ -1,0 +1,124 @@
+import { type KonvaEventObject } from 'konva/lib/Node';
+import { useEffect, useRef, useState } from 'react';
+import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage } from 'react-konva';
+import { framingWindow } from '#core/picture/view';
+import { type Point } from '#core/show/geometry';
+import { type Framing } from '#core/show/layout';
+import { useSend } from '../host/host-context';
+import { Monitor } from '../parts/monitor';
+import { cropDrag, type Handle, handlePlace, HANDLES } from './stage-geometry';
+
+const STRAW = '#e2c48d';
+const HANDLE_SIZE = 11;
+
+interface FramingStageProps {
+  framing: Framing;
+  size: { width: number; height: number };
+  eye: Point | null;
+  picking: boolean;
+  onPicked: (colour: string) => void;
+}
+
+/** Mean colour of a small square of the shown picture; null while there is none. */
+function colourAt(canvas: HTMLCanvasElement, share: Point): string | null {
+  const side = 5;
+  const small = document.createElement('canvas');
+  small.width = side;
+  small.height = side;
+  const context = small.getContext('2d', { willReadFrequently: true });
+  if (!context || canvas.width < side) return null;
+  context.drawImage(canvas, share.x * canvas.width - side / 2, share.y * canvas.height - side / 2, side, side, 0, 0, side, side);
+  const { data } = context.getImageData(0, 0, side, side);
+  const mean = [0, 1, 2].map((c) => {
+    let sum = 0;
+    for (let i = c; i < data.length; i += 4) sum += data[i] as number;
+    return Math.round(sum / (side * side));
+  });
+  return `#${mean.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
+}
+
+/** The source with what the framing takes of it: the crop can be dragged, the eyes marked, a colour picked. */
+export function FramingStage({ framing, size, eye, picking, onPicked }: FramingStageProps) {
+  const send = useSend();
+  const room = useRef<HTMLDivElement>(null);
+  const picture = useRef<HTMLDivElement>(null);
+  const [shown, setShown] = useState({ width: 480, height: 270 });
+  const drag = useRef<{ handle: Handle; from: Point; crop: Framing['crop'] } | null>(null);
+  useEffect(() => {
+    const element = room.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(() => {
+      const fit = Math.min(element.clientWidth / size.width, element.clientHeight / size.height);
+      setShown({ width: Math.floor(size.width * fit), height: Math.floor(size.height * fit) });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [size.width, size.height]);
+  const { width, height } = shown;
+  const c = framing.crop;
+  const rect = { x: c.left * width, y: c.top * height, width: (1 - c.left - c.right) * width, height: (1 - c.top - c.bottom) * height };
+  const { window } = framingWindow(framing, size);
+  const at = (event: KonvaEventObject<MouseEvent | DragEvent>): Point => event.target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };
+  const press = (event: KonvaEventObject<MouseEvent>) => {
+    if (!picking) return;
+    const p = at(event);
+    const canvas = picture.current?.querySelector('canvas');
+    const colour = canvas && colourAt(canvas, { x: p.x / width, y: p.y / height });
+    if (colour) onPicked(colour);
+  };
+  const move = (event: KonvaEventObject<MouseEvent>) => {
+    const d = drag.current;
+    if (!d) return;
+    const p = at(event);
+    send('framing.set', { framing: framing.id, crop: cropDrag(d.crop, d.handle, p.x - d.from.x, p.y - d.from.y, shown) });
+  };
+  const release = () => {
+    drag.current = null;
+  };
+  const mark = eye ?? { x: 0.5, y: 0.4 };
+  return (
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep">
+      <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
+        <Monitor picture={{ kind: 'source', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
+        <KonvaStage width={width} height={height} className="absolute inset-0" onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
+          <Layer listening={!picking}>
+            <KonvaRect {...rect} stroke={STRAW} strokeWidth={2} listening={false} />
+            {framing.zoom > 1 && <KonvaRect x={window.x * width} y={window.y * height} width={window.width * width} height={window.height * height} stroke={STRAW} dash={[5, 4]} strokeWidth={1.5} listening={false} />}
+            {HANDLES.map((handle) => {
+              const p = handlePlace(handle, rect);
+              return (
+                <KonvaRect
+                  key={handle}
+                  x={p.x - HANDLE_SIZE / 2}
+                  y={p.y - HANDLE_SIZE / 2}
+                  width={HANDLE_SIZE}
+                  height={HANDLE_SIZE}
+                  fill={STRAW}
+                  stroke="#0d1517"
+                  onMouseDown={(event) => {
+                    drag.current = { handle, from: at(event), crop: c };
+                  }}
+                />
+              );
+            })}
+            <Group
+              x={mark.x * width}
+              y={mark.y * height}
+              draggable
+              opacity={eye ? 1 : 0.55}
+              onDragMove={(event) => {
+                const p = event.target.position();
+                const share = (v: number, whole: number) => Math.min(1, Math.max(0, v / whole));
+                send('source.setEyes', { source: framing.id, x: share(p.x, width), y: share(p.y, height) });
+              }}
+            >
+              <Circle radius={13} stroke="#4fd1a5" strokeWidth={2.5} fill="rgba(13,21,23,0.25)" />
+              <Line points={[-18, 0, 18, 0]} stroke="#4fd1a5" strokeWidth={2} />
+              <Line points={[0, -8, 0, 8]} stroke="#4fd1a5" strokeWidth={2} />
+            </Group>
+          </Layer>
+        </KonvaStage>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,181 @@
+import { type KonvaEventObject } from 'konva/lib/Node';
+import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage, Text } from 'react-konva';
+import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
+import { effectiveBox } from '#core/layout/styles';
+import { type Point, type Rect } from '#core/show/geometry';
+import { type Box } from '#core/show/layout';
+import { useHostState, useSend } from '../host/host-context';
+import { Monitor } from '../parts/monitor';
+import { cropDrag, type Handle, handlePlace, HANDLES, isOn, moveDrag, resizeDrag, wholePixels } from './stage-geometry';
+
+const STRAW = '#e2c48d';
+const MUTED = '#8fa5a3';
+const GUIDE = '#4fd1a5';
+/** Pixels of the screen within which an edge snaps, and the side of a handle. */
+const REACH = 6;
+const HANDLE_SIZE = 11;
+
+interface Drag {
+  kind: 'move' | 'crop' | Handle;
+  handle: Handle | null;
+  from: Point;
+  boxes: { id: string; rect: Rect; box: Box }[];
+}
+
+export interface StageTools {
+  crop: boolean;
+  locked: boolean;
+  snap: boolean;
+  safe: boolean;
+}
+
+interface StageProps {
+  layoutId: string;
+  boxes: readonly Box[];
+  chosen: readonly string[];
+  onChoose: (ids: string[]) => void;
+  tools: StageTools;
+  /** A file dropped on the picture. */
+  onFile: (file: File) => void;
+}
+
+/** The layout's own picture from the mixer, with its boxes drawn as outlines that can be dragged. */
+export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: StageProps) {
+  const send = useSend();
+  const { raster, show } = useHostState(({ desk: { show } }) => ({ raster: show.raster, show }));
+  const room = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 640, height: 360 });
+  const drag = useRef<Drag | null>(null);
+  const [held, setHeld] = useState<Guide[]>([]);
+  useEffect(() => {
+    const element = room.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(() => {
+      const fit = Math.min(element.clientWidth / raster.width, element.clientHeight / raster.height);
+      setSize({ width: Math.floor(raster.width * fit), height: Math.floor(raster.height * fit) });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [raster]);
+  const scale = size.width / raster.width;
+  const shown = useMemo(() => boxes.map((b) => effectiveBox(show, b)), [boxes, show]);
+
+  const pointOf = (event: KonvaEventObject<MouseEvent>): Point => {
+    const at = event.target.getStage()?.getPointerPosition();
+    return { x: (at?.x ?? 0) / scale, y: (at?.y ?? 0) / scale };
+  };
+  const boxAt = (point: Point) => shown.findLast((b) => b.visible && isOn(point, b.rect, b.rotation));
+  const begin = (kind: Drag['kind'], handle: Handle | null, from: Point, ids: readonly string[]) => {
+    drag.current = { kind, handle, from, boxes: shown.filter((b) => ids.includes(b.id) && !b.locked).map((box) => ({ id: box.id, rect: box.rect, box })) };
+  };
+  const press = (event: KonvaEventObject<MouseEvent>) => {
+    const point = pointOf(event);
+    const hit = boxAt(point);
+    if (!hit) return onChoose([]);
+    const more = event.evt.shiftKey;
+    const ids = more ? (chosen.includes(hit.id) ? chosen.filter((id) => id !== hit.id) : [...chosen, hit.id]) : chosen.includes(hit.id) ? [...chosen] : [hit.id];
+    onChoose(ids);
+    if (!more) begin('move', null, point, ids);
+  };
+  const move = (event: KonvaEventObject<MouseEvent>) => {
+    const d = drag.current;
+    if (!d || d.boxes.length === 0) return;
+    const point = pointOf(event);
+    const [dx, dy] = [point.x - d.from.x, point.y - d.from.y];
+    const guides = tools.snap && !event.evt.altKey ? guidesFor(raster, shown.filter((b) => b.visible && !d.boxes.some((own) => own.id === b.id)).map((b) => b.rect)) : [];
+    const reach = REACH / scale;
+    const first = d.boxes[0] as Drag['boxes'][0];
+    if (d.kind === 'move') {
+      const snapped = moveDrag(first.rect, dx, dy, guides, reach);
+      const by = { x: Math.round(snapped.rect.x) - first.rect.x, y: Math.round(snapped.rect.y) - first.rect.y };
+      setHeld(snapped.held);
+      for (const { id, rect } of d.boxes) send('box.place', { layout: layoutId, box: id, rect: { ...rect, x: rect.x + by.x, y: rect.y + by.y } });
+    } else if (d.kind === 'crop' && d.handle) {
+      const visible = { width: first.rect.width / (1 - first.box.crop.left - first.box.crop.right), height: first.rect.height / (1 - first.box.crop.top - first.box.crop.bottom) };
+      send('box.set', { layout: layoutId, boxes: [first.id], crop: cropDrag(first.box.crop, d.handle, dx, dy, visible) });
+    } else if (d.handle) {
+      const done = resizeDrag(first.rect, d.handle, dx, dy, { locked: tools.locked || event.evt.shiftKey, rotation: first.box.rotation, guides, reach });
+      setHeld(done.held);
+      send('box.place', { layout: layoutId, box: first.id, rect: wholePixels(done.rect) });
+    }
+  };
+  const release = () => {
+    drag.current = null;
+    setHeld([]);
+  };
+  const dropped = (event: DragEvent) => {
+    event.preventDefault();
+    const file = event.dataTransfer.files[0];
+    const style = event.dataTransfer.getData('application/x-bivoca-style');
+    if (file) return onFile(file);
+    const box = event.currentTarget.getBoundingClientRect();
+    const hit = boxAt({ x: (event.clientX - box.left) / scale, y: (event.clientY - box.top) / scale });
+    if (style && hit) send('style.apply', { style, layout: layoutId, boxes: [hit.id] });
+    return undefined;
+  };
+
+  const single = chosen.length === 1 ? shown.find((b) => b.id === chosen[0]) : undefined;
+  return (
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep">
+      <div className="relative" style={{ width: size.width, height: size.height }} onDragOver={(e) => e.preventDefault()} onDrop={dropped} data-testid="stage">
+        <Monitor picture={{ kind: 'source', id: layoutId }} label="The layout" className="absolute inset-0" />
+        <KonvaStage width={size.width} height={size.height} scaleX={scale} scaleY={scale} className="absolute inset-0" onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
+          <Layer listening={false}>
+            {tools.safe &&
+              SAFE_AREAS.map(({ share, name }) => (
+                <KonvaRect key={name} x={(raster.width * (1 - share)) / 2} y={(raster.height * (1 - share)) / 2} width={raster.width * share} height={raster.height * share} stroke={MUTED} strokeWidth={1 / scale} dash={[6 / scale, 4 / scale]} />
+              ))}
+            {shown.map((box) => (
+              <Outline key={box.id} box={box} chosen={chosen.includes(box.id)} scale={scale} />
+            ))}
+            {held.map((g) => (
+              <Line key={`${g.axis}${g.at}`} points={g.axis === 'x' ? [g.at, 0, g.at, raster.height] : [0, g.at, raster.width, g.at]} stroke={GUIDE} strokeWidth={1.5 / scale} />
+            ))}
+          </Layer>
+          <Layer>
+            {single && !single.locked && (
+              <Group x={single.rect.x + single.rect.width / 2} y={single.rect.y + single.rect.height / 2} rotation={single.rotation}>
+                {HANDLES.map((handle) => {
+                  const at = handlePlace(handle, { x: -single.rect.width / 2, y: -single.rect.height / 2, width: single.rect.width, height: single.rect.height });
+                  const side = HANDLE_SIZE / scale;
+                  return (
+                    <KonvaRect
+                      key={handle}
+                      x={at.x - side / 2}
+                      y={at.y - side / 2}
+                      width={side}
+                      height={side}
+                      fill={tools.crop ? '#0d1517' : STRAW}
+                      stroke={tools.crop ? STRAW : '#0d1517'}
+                      strokeWidth={2 / scale}
+                      onMouseDown={(event) => {
+                        event.cancelBubble = true;
+                        begin(tools.crop ? 'crop' : handle, handle, pointOf(event), [single.id]);
+                      }}
+                    />
+                  );
+                })}
+              </Group>
+            )}
+          </Layer>
+        </KonvaStage>
+        {tools.crop && <span className="figures absolute top-1 left-1/2 -translate-x-1/2 bg-straw px-2 text-[13px] font-semibold text-deep">CROP</span>}
+      </div>
+    </div>
+  );
+}
+
+function Outline({ box, chosen, scale }: { box: Box; chosen: boolean; scale: number }) {
+  const { rect } = box;
+  const text = `${box.name}${box.locked ? ' · locked' : ''}${box.visible ? '' : ' · hidden'}`;
+  return (
+    <Group x={rect.x + rect.width / 2} y={rect.y + rect.height / 2} rotation={box.rotation}>
+      <KonvaRect x={-rect.width / 2} y={-rect.height / 2} width={rect.width} height={rect.height} stroke={chosen ? STRAW : MUTED} strokeWidth={(chosen ? 2.5 : 1) / scale} {...(box.visible ? {} : { dash: [4 / scale, 4 / scale] })} />
+      <Group x={-rect.width / 2} y={-rect.height / 2}>
+        <KonvaRect width={(text.length * 7 + 10) / scale} height={18 / scale} fill={chosen ? STRAW : '#0d1517'} opacity={0.85} />
+        <Text x={5 / scale} y={3 / scale} text={text} fontSize={13 / scale} fontFamily="Atkinson Hyperlegible Next" fill={chosen ? '#0d1517' : '#e8efe9'} />
+      </Group>
+    </Group>
+  );
+}
