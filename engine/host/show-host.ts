@@ -9,7 +9,7 @@ import { workingFormat } from '#core/picture/capability';
 import { type Desk } from '#core/show/air';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
-import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
+import { type Feed, type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
 import { describeRenderer } from '../picture/upload-trial';
 import { HostLink } from '../remote/host-link';
 import { SoundDesk } from '../sound/sound-desk';
@@ -148,7 +148,7 @@ export class ShowHost {
   private connectOutputs(): void {
     const pictures = new MessageChannel();
     const sounds = new MessageChannel();
-    this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1 }, [pictures.port1]);
+    this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1, feed: 'programme' }, [pictures.port1]);
     this.sound.tapTo(sounds.port1);
     this.outputs.connect(pictures.port2, sounds.port2);
   }
@@ -314,11 +314,11 @@ export class ShowHost {
   }
 
   /** Programme frames for another window; the receiver closes each. */
-  programmeFrames(receive: (frame: VideoFrame) => void): () => void {
+  programmeFrames(receive: (frame: VideoFrame) => void, feed: Feed = 'programme'): () => void {
     const { port1, port2 } = new MessageChannel();
     const key = nanoid();
     port2.onmessage = ({ data }: MessageEvent<{ frame: VideoFrame }>) => receive(data.frame);
-    this.toMixer({ type: 'programme-port', key, port: port1 }, [port1]);
+    this.toMixer({ type: 'programme-port', key, port: port1, feed }, [port1]);
     return () => {
       this.toMixer({ type: 'programme-gone', key });
       setTimeout(() => port2.close(), 1000);

@@ -11,6 +11,9 @@ export interface SourceHealth {
   cause: string;
 }
 
+/** What leaves the mixer: the programme, or the programme below its lanes. */
+export type Feed = 'programme' | 'clean';
+
 /** What a monitor shows: the programme, also without its lanes, Next, any one picture or its key, or a transition tried out. */
 export type MonitorPicture =
   | { kind: 'programme' }
@@ -38,7 +41,7 @@ export type ToMixer =
   | { type: 'monitor'; key: string; canvas: OffscreenCanvas; picture: MonitorPicture }
   | { type: 'monitor-size'; key: string; width: number; height: number }
   | { type: 'monitor-gone'; key: string }
-  | { type: 'programme-port'; key: string; port: MessagePort }
+  | { type: 'programme-port'; key: string; port: MessagePort; feed: Feed }
   | { type: 'programme-gone'; key: string }
   | { type: 'thumbnail' };
 

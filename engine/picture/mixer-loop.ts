@@ -1,18 +1,26 @@
 /** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
-import { type PicturePlan } from '#core/picture/draw';
+import { type FramePlan, type PicturePlan } from '#core/picture/draw';
 import { planFrame } from '#core/picture/plan';
 import { type Air } from '#core/show/air';
 import { type Raster, type Show } from '#core/show/show';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';
-import { type MixerStats } from './messages';
+import { type Feed, type MixerStats } from './messages';
 import { MonitorWall } from './monitor-wall';
 import { type PictureLookup, refsOf, type Renderer } from './renderer';
 import { type SourceEvents, SourcePictures } from './source-pictures';
 
 /** Takes programme frames over; each consumer is given a frame of its own to close. */
-export type ProgrammeSink = (frame: VideoFrame, number: number, stamp: number) => void;
+export interface ProgrammeSink {
+  feed: Feed;
+  take: (frame: VideoFrame, number: number, stamp: number) => void;
+}
+
+interface Drawn {
+  frame: VideoFrame;
+  version: string;
+}
 
 /** Frames that may wait to be drawn after a stall: as many as sources keep. */
 const CATCH_UP_FRAMES = 6;
@@ -23,7 +31,9 @@ export class MixerLoop {
   readonly sinks = new Map<string, ProgrammeSink>();
   readonly stats: MixerStats = { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0 };
   readonly renderer: Renderer;
-  private last: { frame: VideoFrame; version: string } | null = null;
+  private last: Drawn | null = null;
+  /** Kept only while somebody wants it. */
+  private lastClean: Drawn | null = null;
   private lastNumber = -1;
   private stopped = false;
   private failing = false;
@@ -115,7 +125,8 @@ export class MixerLoop {
       this.last?.frame.close();
       this.last = { frame: drawn, version };
     }
-    this.hand(this.last.frame, frame, stamp, Math.round(frameMs * 1000));
+    this.hand('programme', this.last.frame, frame, stamp, Math.round(frameMs * 1000));
+    await this.handClean(plan, frame, stamp, Math.round(frameMs * 1000));
     this.stats.drawMs = performance.now() - started;
     this.usualMs += (this.stats.drawMs - this.usualMs) * 0.1;
     if (lateMs < frameMs * 0.6) {
@@ -133,13 +144,33 @@ export class MixerLoop {
       .join();
   }
 
-  private hand(drawn: VideoFrame, number: number, stamp: number, duration: number): void {
-    for (const sink of this.sinks.values()) sink(new VideoFrame(drawn, { timestamp: stamp, duration }), number, stamp);
+  private hand(feed: Feed, drawn: VideoFrame, number: number, stamp: number, duration: number): void {
+    for (const sink of this.sinks.values()) if (sink.feed === feed) sink.take(new VideoFrame(drawn, { timestamp: stamp, duration }), number, stamp);
+  }
+
+  /** The programme below its lanes: drawn again only when somebody wants it and it is another picture. */
+  private async handClean(plan: FramePlan, number: number, stamp: number, duration: number): Promise<void> {
+    if (![...this.sinks.values()].some((s) => s.feed === 'clean') || !this.last) {
+      this.lastClean?.frame.close();
+      this.lastClean = null;
+      return;
+    }
+    const { clean, programme } = plan;
+    if (programme.lanes.length === 0 && !programme.top) return this.hand('clean', this.last.frame, number, stamp, duration);
+    const version = JSON.stringify(clean) + this.versionOf(clean);
+    if (this.lastClean?.version !== version) {
+      const drawn = await this.renderer.programme(clean, plan.raster, stamp, duration);
+      this.lastClean?.frame.close();
+      this.lastClean = { frame: drawn, version };
+    }
+    return this.hand('clean', this.lastClean.frame, number, stamp, duration);
   }
 
   private forgetLast(): void {
     this.last?.frame.close();
+    this.lastClean?.frame.close();
     this.last = null;
+    this.lastClean = null;
   }
 
   /** The programme as a small JPEG, for the list of shows. */

@@ -72,8 +72,8 @@ function handle(loop: MixerLoop, message: ToMixer): void {
     case 'monitor-gone':
       return loop.wall.detach(message.key);
     case 'programme-port': {
-      const { port } = message;
-      loop.sinks.set(message.key, (frame, number, stamp) => port.postMessage({ frame, number, stamp }, [frame]));
+      const { port, feed } = message;
+      loop.sinks.set(message.key, { feed, take: (frame, number, stamp) => port.postMessage({ frame, number, stamp }, [frame]) });
       return;
     }
     case 'programme-gone':

@@ -1,5 +1,5 @@
 import { Link2, Plus, Settings2 } from 'lucide-react';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { laneHoldsNew } from '#core/picture/plan';
 import { createAirLane, laneFade, laneIsUp, lanePictures } from '#core/show/air';
 import { pictureName } from '#core/show/pictures';
@@ -8,6 +8,7 @@ import { formatTimeLeft } from '#core/time/duration';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { TimeLeft } from '../parts/time-left';
+import { Sheet } from '../parts/sheet';
 import { LaneSettings } from './lane-settings';
 
 const KEYS = ['Q', 'W', 'E', 'R'];
@@ -36,6 +37,7 @@ function useLaneState(lane: Lane) {
 function LaneRow({ lane, index }: { lane: Lane; index: number }) {
   const send = useSend();
   const [open, setOpen] = useState(false);
+  const close = useCallback(() => setOpen(false), []);
   const { up, armed, moving, shown, shownSource, left, ending, holdsNew } = useLaneState(lane);
   const { cards, sources, layouts, seats, framings } = useHostState(({ desk: { show } }) => ({ cards: show.cards, sources: show.sources, layouts: show.layouts, seats: show.seats, framings: show.framings }));
   const value = lane.content ? `${lane.content.kind} ${lane.content.id}` : '';
@@ -99,7 +101,11 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
           </Button>
         )}
       </div>
-      {open && <LaneSettings lane={lane} index={index} />}
+      {open && (
+        <Sheet title={lane.name} onClose={close}>
+          <LaneSettings lane={lane} index={index} />
+        </Sheet>
+      )}
     </li>
   );
 }

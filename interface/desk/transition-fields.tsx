@@ -30,7 +30,7 @@ export function TransitionFields({ value, onChange }: { value: Transition; onCha
   const trouble = useHostState(({ desk: { show, air } }) => transitionTrouble(show, air, value));
   const soft = value.kind === 'wipe' || value.kind === 'luma';
   return (
-    <div className="flex w-[330px] flex-col gap-2">
+    <div className="flex flex-col gap-2">
       <div className="flex items-end gap-2">
         <label className="flex flex-1 flex-col gap-0.5">
           <span className="text-xs text-muted">Kind</span>

@@ -1,12 +1,12 @@
 import { ChevronUp, Star, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { findPicture, pictureName } from '#core/show/pictures';
 import { transitionWords } from '#core/picture/summary';
 import { type StoredTransition } from '#core/show/show';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
-import { Popover } from '../parts/popover';
+import { Sheet } from '../parts/sheet';
 import { TransitionFields } from './transition-fields';
 
 /** Plays the armed transition between air and Next over and over, without touching either. */
@@ -14,7 +14,7 @@ function Trial() {
   const { transition, fromId, toId } = useHostState(({ desk: { show, air } }) => ({ transition: show.transition, fromId: air.onAirId, toId: air.nextId }));
   return (
     <figure className="flex flex-col gap-1">
-      <div className="aspect-video w-[330px] bg-black">
+      <div className="aspect-video bg-black">
         <Monitor picture={{ kind: 'trial', transition, fromId, toId }} label="The armed transition, tried out" className="h-full w-full" />
       </div>
       <figcaption className="text-xs text-muted">Tried out here only: nothing goes to air.</figcaption>
@@ -82,43 +82,41 @@ export function TransitionMenu() {
   const send = useSend();
   const { transition, stored } = useHostState(({ desk: { show } }) => ({ transition: show.transition, stored: show.transitions }));
   const [name, setName] = useState('');
+  const [open, setOpen] = useState(false);
+  const close = useCallback(() => setOpen(false), []);
   const keep = () => {
     if (send('transition.keep', { name: name.trim() || transitionWords(transition).split(',')[0] || 'Transition' })) setName('');
   };
   return (
-    <Popover
-      label="Transitions"
-      trigger={
-        <Button className="px-1.5!" title="All transitions: settings, trying out, keeping (T)" aria-label="All transitions">
-          <ChevronUp size={16} />
-        </Button>
-      }
-    >
-      <div className="flex gap-4">
-        <div className="flex flex-col gap-3">
+    <>
+      <Button className="px-1.5!" pressed={open} title="All transitions: settings, trying out, keeping" aria-label="All transitions" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <ChevronUp size={16} />
+      </Button>
+      {open && (
+        <Sheet title="Transitions" onClose={close}>
           <TransitionFields value={transition} onChange={(change) => send('picture.arm', change)} />
           <Trial />
           <Overrides />
-        </div>
-        <div className="flex w-56 flex-col gap-1.5">
-          <h3 className="text-xs font-semibold text-muted">Kept by name; the first two are at hand</h3>
-          <ul className="flex flex-col gap-1">
-            {stored.map((t, i) => (
-              <StoredRow key={t.id} stored={t} index={i} />
-            ))}
-          </ul>
-          <form
-            className="flex gap-1"
-            onSubmit={(e) => {
-              e.preventDefault();
-              keep();
-            }}
-          >
-            <input aria-label="Name for the armed transition" placeholder="Keep as…" className="min-w-0 flex-1" maxLength={40} value={name} onChange={(e) => setName(e.target.value)} />
-            <Button type="submit">Keep</Button>
-          </form>
-        </div>
-      </div>
-    </Popover>
+          <div className="flex flex-col gap-1.5 border-t border-line pt-2">
+            <h3 className="text-xs font-semibold text-muted">Kept by name; the first two are at hand</h3>
+            <ul className="flex flex-col gap-1">
+              {stored.map((t, i) => (
+                <StoredRow key={t.id} stored={t} index={i} />
+              ))}
+            </ul>
+            <form
+              className="flex gap-1"
+              onSubmit={(e) => {
+                e.preventDefault();
+                keep();
+              }}
+            >
+              <input aria-label="Name for the armed transition" placeholder="Keep as…" className="min-w-0 flex-1" maxLength={40} value={name} onChange={(e) => setName(e.target.value)} />
+              <Button type="submit">Keep</Button>
+            </form>
+          </div>
+        </Sheet>
+      )}
+    </>
   );
 }

@@ -1,10 +1,11 @@
 import { useEffect, useState } from 'react';
-import { Link, Outlet, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { type Drivers } from '#engine/capture/driver';
 import { becomeHost } from '#engine/host/host-lock';
 import { ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
 import { Button } from '../parts/button';
+import { RoomGuard } from '../parts/room-guard';
 import { Bar } from '../parts/top-bar';
 import { HostContext } from './host-context';
 
@@ -20,6 +21,7 @@ declare global {
 /** Opens the show of the address and keeps it running above all rooms, so that changing rooms disturbs nothing. */
 export function OpenShow({ drivers }: { drivers: Drivers }) {
   const { showId = '' } = useParams();
+  const room = useLocation().pathname;
   const [opening, setOpening] = useState<Opening>({ state: 'opening' });
   const [steal, setSteal] = useState(false);
 
@@ -56,7 +58,9 @@ export function OpenShow({ drivers }: { drivers: Drivers }) {
       <HostContext value={opening.host}>
         <Wakes host={opening.host} />
         <Bar />
-        <Outlet />
+        <RoomGuard key={room}>
+          <Outlet />
+        </RoomGuard>
       </HostContext>
     );
   }

@@ -1,5 +1,5 @@
 import { Lock, LockOpen, RotateCcw } from 'lucide-react';
-import { type ReactNode } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { effectiveBox, sourceOfProperty } from '#core/layout/styles';
 import { type Rect } from '#core/show/geometry';
 import { type Box, type BoxChange, type Fit, FITS, type Layout, type StyleProperty } from '#core/show/layout';
@@ -42,7 +42,11 @@ function Governed({ layout, boxes, properties, label, children }: { layout: Layo
 /** Everything about the chosen boxes. A change goes to all of them. */
 export function BoxFields({ layout, boxes, locked, onLock }: { layout: Layout; boxes: readonly Box[]; locked: boolean; onLock: (on: boolean) => void }) {
   const send = useSend();
-  const { raster, firstSource, first } = useHostState(({ desk: { show } }) => ({ raster: show.raster, firstSource: show.sources[0]?.id ?? null, first: boxes[0] ? effectiveBox(show, boxes[0]) : null }));
+  const show = useHostState(({ desk }) => desk.show);
+  const { raster } = show;
+  const firstSource = show.sources[0]?.id ?? null;
+  const stored = boxes[0];
+  const first = useMemo(() => (stored ? effectiveBox(show, stored) : null), [show, stored]);
   if (!first) return <p className="p-3 text-muted">Choose a box in the picture: press it, Shift adds another. Arrows nudge, Delete removes.</p>;
   const ids = boxes.map((b) => b.id);
   const set = (change: BoxChange) => send('box.set', { layout: layout.id, boxes: ids, ...change });
@@ -53,7 +57,7 @@ export function BoxFields({ layout, boxes, locked, onLock }: { layout: Layout; b
     if (boxes.length === 1) send('box.place', { layout: layout.id, box: ids[0], rect });
     else set({ rect });
   };
-  const side = (label: string, key: keyof Rect, whole: number) => <NumberField className="w-17" showLabel label={label} min={key === 'x' || key === 'y' ? -20_000 : 1} max={20_000} digits={1} whole={whole} value={first.rect[key]} onCommit={(v) => place({ [key]: v })} />;
+  const side = (label: string, key: keyof Rect, whole: number) => <NumberField className="w-15" showLabel label={label} min={key === 'x' || key === 'y' ? -20_000 : 1} max={20_000} digits={1} whole={whole} value={first.rect[key]} onCommit={(v) => place({ [key]: v })} />;
   const share = (label: string, value: number, onCommit: (share: number) => void, min = 0, max = 100) => <NumberField className="w-17" showLabel label={label} unit="%" min={min} max={max} digits={1} value={Math.round(value * 1000) / 10} onCommit={(v) => onCommit(v / 100)} />;
   const number = (label: string, value: number, onCommit: (value: number) => void, min: number, max: number, unit?: string) => <NumberField className="w-17" showLabel label={label} min={min} max={max} digits={1} value={value} onCommit={onCommit} {...(unit ? { unit } : {})} />;
   const { crop, border, shadow } = first;

@@ -33,7 +33,7 @@ export function BoxTools({ layout, boxes, tools, onTools, copied, onCopy, onPast
   const first = boxes[0];
   const none = first ? null : 'Choose a box first.';
   const act = (label: string, icon: ReactNode, run: () => void, unusable: string | null = none, pressed?: boolean) => (
-    <Button look="quiet" className={`px-1.5! ${pressed ? 'text-straw!' : ''}`} aria-label={label} title={label} unusable={unusable} {...(pressed === undefined ? {} : { pressed })} onClick={run}>
+    <Button look="quiet" className={`px-1! ${pressed ? 'text-straw!' : ''}`} aria-label={label} title={label} unusable={unusable} {...(pressed === undefined ? {} : { pressed })} onClick={run}>
       {icon}
     </Button>
   );
@@ -62,7 +62,7 @@ export function BoxTools({ layout, boxes, tools, onTools, copied, onCopy, onPast
       {act('Snap to edges, thirds, safe areas and boxes; Alt leaves it for one drag', <Magnet size={16} />, () => onTools({ snap: !tools.snap }), null, tools.snap)}
       {act('Safe areas, 93 % and 90 %', <SquareDashed size={16} />, () => onTools({ safe: !tools.safe }), null, tools.safe)}
       <span className="figures ml-auto px-2 text-xs text-muted" role="status">
-        {boxes.length === 0 ? `${layout.boxes.length} boxes` : `${boxes.length} of ${layout.boxes.length} chosen`}
+        {boxes.length === 0 ? `${layout.boxes.length} boxes` : `${boxes.length}/${layout.boxes.length} chosen`}
       </span>
     </div>
   );

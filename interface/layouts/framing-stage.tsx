@@ -10,6 +10,8 @@ import { cropDrag, type Handle, handlePlace, HANDLES } from './stage-geometry';
 
 const STRAW = '#e2c48d';
 const HANDLE_SIZE = 11;
+/** Pixels of the screen around the picture, for handles. */
+const MARGIN = 14;
 
 interface FramingStageProps {
   framing: Framing;
@@ -48,7 +50,7 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
     const element = room.current;
     if (!element) return undefined;
     const observer = new ResizeObserver(() => {
-      const fit = Math.min(element.clientWidth / size.width, element.clientHeight / size.height);
+      const fit = Math.min((element.clientWidth - 2 * MARGIN) / size.width, (element.clientHeight - 2 * MARGIN) / size.height);
       setShown({ width: Math.floor(size.width * fit), height: Math.floor(size.height * fit) });
     });
     observer.observe(element);
@@ -58,7 +60,10 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
   const c = framing.crop;
   const rect = { x: c.left * width, y: c.top * height, width: (1 - c.left - c.right) * width, height: (1 - c.top - c.bottom) * height };
   const { window } = framingWindow(framing, size);
-  const at = (event: KonvaEventObject<MouseEvent | DragEvent>): Point => event.target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };
+  const at = (event: KonvaEventObject<MouseEvent | DragEvent>): Point => {
+    const p = event.target.getStage()?.getPointerPosition();
+    return { x: (p?.x ?? 0) - MARGIN, y: (p?.y ?? 0) - MARGIN };
+  };
   const press = (event: KonvaEventObject<MouseEvent>) => {
     if (!picking) return;
     const p = at(event);
@@ -80,7 +85,7 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep">
       <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
         <Monitor picture={{ kind: 'source', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
-        <KonvaStage width={width} height={height} className="absolute inset-0" onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
+        <KonvaStage width={width + 2 * MARGIN} height={height + 2 * MARGIN} x={MARGIN} y={MARGIN} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
           <Layer listening={!picking}>
             <KonvaRect {...rect} stroke={STRAW} strokeWidth={2} listening={false} />
             {framing.zoom > 1 && <KonvaRect x={window.x * width} y={window.y * height} width={window.width * width} height={window.height * height} stroke={STRAW} dash={[5, 4]} strokeWidth={1.5} listening={false} />}

@@ -15,6 +15,8 @@ const GUIDE = '#4fd1a5';
 /** Pixels of the screen within which an edge snaps, and the side of a handle. */
 const REACH = 6;
 const HANDLE_SIZE = 11;
+/** Pixels of the screen around the picture, for handles and for boxes that reach out of it. */
+const MARGIN = 24;
 
 interface Drag {
   kind: 'move' | 'crop' | Handle;
@@ -52,7 +54,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
     const element = room.current;
     if (!element) return undefined;
     const observer = new ResizeObserver(() => {
-      const fit = Math.min(element.clientWidth / raster.width, element.clientHeight / raster.height);
+      const fit = Math.min((element.clientWidth - 2 * MARGIN) / raster.width, (element.clientHeight - 2 * MARGIN) / raster.height);
       setSize({ width: Math.floor(raster.width * fit), height: Math.floor(raster.height * fit) });
     });
     observer.observe(element);
@@ -63,7 +65,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
 
   const pointOf = (event: KonvaEventObject<MouseEvent>): Point => {
     const at = event.target.getStage()?.getPointerPosition();
-    return { x: (at?.x ?? 0) / scale, y: (at?.y ?? 0) / scale };
+    return { x: ((at?.x ?? 0) - MARGIN) / scale, y: ((at?.y ?? 0) - MARGIN) / scale };
   };
   const boxAt = (point: Point) => shown.findLast((b) => b.visible && isOn(point, b.rect, b.rotation));
   const begin = (kind: Drag['kind'], handle: Handle | null, from: Point, ids: readonly string[]) => {
@@ -120,7 +122,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep">
       <div className="relative" style={{ width: size.width, height: size.height }} onDragOver={(e) => e.preventDefault()} onDrop={dropped} data-testid="stage">
         <Monitor picture={{ kind: 'source', id: layoutId }} label="The layout" className="absolute inset-0" />
-        <KonvaStage width={size.width} height={size.height} scaleX={scale} scaleY={scale} className="absolute inset-0" onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
+        <KonvaStage width={size.width + 2 * MARGIN} height={size.height + 2 * MARGIN} x={MARGIN} y={MARGIN} scaleX={scale} scaleY={scale} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
           <Layer listening={false}>
             {tools.safe &&
               SAFE_AREAS.map(({ share, name }) => (

@@ -1,4 +1,4 @@
-import { Circle, CircleHelp, Radio, Redo2, Search, Settings, TriangleAlert, Tv, Undo2, X } from 'lucide-react';
+import { Circle, CircleHelp, Radio, Redo2, Search, Settings, TriangleAlert, Tv, TvMinimal, Undo2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';
 import { formatDuration } from '#core/time/duration';
@@ -170,8 +170,11 @@ export function Bar() {
         <EngineState />
         <RecordingState />
         <StreamState />
-        <Button look="quiet" className="px-1.5!" aria-label="Programme in a window of its own" title="Programme in a window of its own" onClick={openProgrammeWindow}>
+        <Button look="quiet" className="px-1.5!" aria-label="Programme in a window of its own" title="Programme in a window of its own" onClick={() => openProgrammeWindow()}>
           <Tv size={16} />
+        </Button>
+        <Button look="quiet" className="px-1.5!" aria-label="Clean programme in a window of its own" title="Clean programme, below the lanes, in a window of its own" onClick={() => openProgrammeWindow('clean')}>
+          <TvMinimal size={16} />
         </Button>
         <Button look="quiet" className="px-1.5!" aria-label="Find a command" title="Find a command (Ctrl K)" onClick={() => setFinding(true)}>
           <Search size={16} />

@@ -3,12 +3,13 @@ import { useEffect, useRef, useState } from 'react';
 /** How often it looks for the show's window, milliseconds. */
 const LOOK = 1000;
 
-/** The clean programme and nothing else. A double press, or F, fills the screen. */
+/** The programme and nothing else; with `?feed=clean`, below its lanes. A double press, or F, fills the screen. */
 export function ProgrammeWindow() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [shown, setShown] = useState(false);
   useEffect(() => {
-    document.title = 'Programme · Bivoca';
+    const feed = new URLSearchParams(window.location.search).get('feed') === 'clean' ? 'clean' : 'programme';
+    document.title = `${feed === 'clean' ? 'Clean programme' : 'Programme'} · Bivoca`;
     let stop: (() => void) | null = null;
     let from: unknown = null;
     const look = () => {
@@ -28,7 +29,7 @@ export function ProgrammeWindow() {
         }
         context?.drawImage(frame, 0, 0);
         frame.close();
-      });
+      }, feed);
     };
     look();
     const timer = setInterval(look, LOOK);

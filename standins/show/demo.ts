@@ -70,7 +70,7 @@ function addPictures(show: Show): void {
   const framing = (id: string, name: string, sourceId: string, change: Partial<Framing>) => show.framings.push({ ...createFraming(id, name, sourceId), ...change });
   framing('ilse', 'Ilse at the desk', 'desk', { crop: { left: 0.04, top: 0.16, right: 0.5, bottom: 0.12 } });
   framing('bram', 'Bram at the desk', 'desk', { crop: { left: 0.5, top: 0.16, right: 0.04, bottom: 0.12 } });
-  framing('analyst', 'Wind analyst, keyed', 'hut', { key: { ...GREEN_KEY, garbageTop: 0.1 } });
+  framing('analyst', 'Wind analyst, keyed', 'hut', { key: { ...GREEN_KEY, similarity: 0.3, softness: 0.2, garbageTop: 0.1 } });
   framing('kite', 'Kite close', 'line', { zoom: 1.6, panY: -0.3 });
   show.eyes = [
     { sourceId: 'ilse', x: 172 / 640, y: 170 / 360 },

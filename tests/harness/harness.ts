@@ -6,7 +6,7 @@ import { type RefPicture } from '#engine/picture/renderer';
 import { SoftRenderer } from '#engine/picture/soft-renderer';
 import { FrameTexture, type UploadPath } from '#engine/picture/texture';
 import { rgbaOf, TEST_PICTURES, yuvOf } from '#tests/support/test-pictures';
-import { analyseFile, makeClip } from './media';
+import { analyseFile, makeClip, makeTransparentClip } from './media';
 import { benchMixer } from './mixer-bench';
 import { fromBase64, toBase64 } from './base64';
 import { ShowError } from '#core/show/validate';
@@ -106,7 +106,7 @@ async function importAll(files: string[]): Promise<{ outcome: string; shows: num
   return out;
 }
 
-const harness = { importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, benchMixer };
+const harness = { importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer };
 export type Harness = typeof harness;
 
 declare global {

@@ -108,3 +108,29 @@ export async function makeClip(kind: 'mp4' | 'webm', colours: string[], width = 
   await output.finalize();
   return toBase64(new Uint8Array(target.buffer ?? new ArrayBuffer(0)));
 }
+
+/** A transparent clip of `seconds` with an opaque band of `colour` across its middle, and a 500 Hz tone; VP9 in WebM. */
+export async function makeTransparentClip(colour: string, seconds: number, width = 320, height = 180): Promise<string> {
+  const target = new BufferTarget();
+  const output = new Output({ format: new WebMOutputFormat(), target });
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d');
+  const pictures = new CanvasSource(canvas, { codec: 'vp9', bitrate: 1e6, keyFrameInterval: 1, alpha: 'keep' });
+  const sound = new AudioBufferSource({ codec: 'opus', bitrate: 96_000 });
+  output.addVideoTrack(pictures, { frameRate: 25 });
+  output.addAudioTrack(sound);
+  await output.start();
+  const buffer = new AudioBuffer({ length: 48_000 * seconds, numberOfChannels: 1, sampleRate: 48_000 });
+  buffer.copyToChannel(Float32Array.from({ length: 48_000 * seconds }, (_, i) => 0.25 * Math.sin((2 * Math.PI * 500 * i) / 48_000)), 0);
+  await sound.add(buffer);
+  for (let i = 0; i < seconds * 25; i += 1) {
+    context?.clearRect(0, 0, width, height);
+    if (context) {
+      context.fillStyle = colour;
+      context.fillRect(0, height / 3, width, height / 3);
+    }
+    await pictures.add(i / 25, 1 / 25);
+  }
+  await output.finalize();
+  return toBase64(new Uint8Array(target.buffer ?? new ArrayBuffer(0)));
+}

@@ -1,0 +1,28 @@
+import { Component, type ReactNode } from 'react';
+import { Button } from './button';
+
+/** Holds a fault of one room back from the show: what is on air, recorded and streamed goes on, and the room can be opened again. */
+export class RoomGuard extends Component<{ children: ReactNode }, { fault: string | null }> {
+  override state = { fault: null as string | null };
+
+  static getDerivedStateFromError(error: unknown): { fault: string } {
+    return { fault: error instanceof Error ? error.message : String(error) };
+  }
+
+  override componentDidCatch(error: unknown): void {
+    console.error(error);
+  }
+
+  override render(): ReactNode {
+    if (this.state.fault === null) return this.props.children;
+    return (
+      <main className="flex flex-col items-start gap-3 p-6" role="alert">
+        <p className="text-lg font-semibold">This room has failed. The show goes on: air, recording and stream are not touched.</p>
+        <p className="text-muted">{this.state.fault}</p>
+        <Button look="straw" onClick={() => this.setState({ fault: null })}>
+          Open the room again
+        </Button>
+      </main>
+    );
+  }
+}
