@@ -59,8 +59,12 @@ export function findWindows(alpha: Uint8Array | Uint8ClampedArray, width: number
     const line = y * width * step + step - 1;
     let look = above;
     for (let x = 0; x < width; x += 1) {
-      if ((alpha[line + x * step] as number) >= openBelow) continue;
-      const first = x;
+      if ((alpha[line + x * step] as number) >= openBelow) {
+        // Two at a time over what is opaque: a sliver of one pixel is a speck anyway.
+        x += 1;
+        continue;
+      }
+      const first = x > 0 && (alpha[line + (x - 1) * step] as number) < openBelow ? x - 1 : x;
       while (x < width && (alpha[line + x * step] as number) < openBelow) x += 1;
       if (count === capacity) grow();
       from[count] = first;

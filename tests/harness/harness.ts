@@ -8,6 +8,8 @@ import { FrameTexture, type UploadPath } from '#engine/picture/texture';
 import { rgbaOf, TEST_PICTURES, yuvOf } from '#tests/support/test-pictures';
 import { analyseFile, makeClip, makeTransparentClip } from './media';
 import { benchMixer } from './mixer-bench';
+import { benchPictures } from './picture-bench';
+import { benchWindows } from './windows-bench';
 import { fromBase64, toBase64 } from './base64';
 import { ShowError } from '#core/show/validate';
 import { importShow } from '#engine/storage/show-file';
@@ -106,7 +108,7 @@ async function importAll(files: string[]): Promise<{ outcome: string; shows: num
   return out;
 }
 
-const harness = { importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer };
+const harness = { importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer, benchPictures, benchWindows };
 export type Harness = typeof harness;
 
 declare global {

@@ -9,7 +9,7 @@ import { chooseUploadPath } from '#engine/picture/upload-trial';
 type Scene = 'full' | 'dissolve' | 'boxes';
 
 /** Frames as a decoder gives them: encoded and decoded again, different from round to round. */
-async function decodedFrames({ width, height }: Raster, count: number): Promise<VideoFrame[]> {
+export async function decodedFrames({ width, height }: Raster, count: number): Promise<VideoFrame[]> {
   const frames: VideoFrame[] = [];
   const decoder = new VideoDecoder({ output: (frame) => frames.push(frame), error: (e) => console.error(e) });
   const encoder = new VideoEncoder({
@@ -59,7 +59,7 @@ function plate({ width, height }: Raster): OffscreenCanvas {
   return canvas;
 }
 
-const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;
+export const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;
 
 export interface MixerFigures {
   scene: Scene;

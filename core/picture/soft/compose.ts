@@ -6,7 +6,7 @@ import { type Placement as Seen } from '../view';
 import { graded, keyed, matte, Scratch } from './effects';
 import { type Mask, maskOf } from './masks';
 import { mixPictures, planesOf, tint, TurnTables, weightOf, yuvOf } from './mixes';
-import { drawPlane, drawShaped, drawTurned, type Placement, type Plane, tintThrough } from './plane-ops';
+import { drawPlane, drawShaped, drawTurned, fillPlane, type Placement, type Plane, tintThrough } from './plane-ops';
 import { createPlanes, type Planes, releasePlanes } from './planes';
 
 /**
@@ -180,12 +180,15 @@ export class SoftMixer {
     this.drawShadow(onto, item, t, radius, rotation, scale, clip, opaque);
     const outline = rotation !== 0 || radius > 0.01 ? maskOf({ kind: 'outline' }, t, radius, rotation) : null;
     const sources = planesOf(picture);
+    // An even colour needs no scaling.
+    const even = item.texture.kind === 'colour' && !outline && !picture.alpha ? [picture.y[0], picture.u[0], picture.v[0]] : null;
     planesOf(onto).forEach((target, i) => {
       const k = i === 0 ? 1 : 2;
       const source = sources[i] as Plane;
       const alpha = picture.alpha ? { pointer: picture.at.alpha, width: picture.width, height: picture.height } : null;
       const at: Placement = { x: snap(t.x / k), y: snap(t.y / k), width: snap(t.width / k), height: snap(t.height / k), window, mirror: seen.mirror, clip: { left: Math.ceil(clip.left / k), top: Math.ceil(clip.top / k), right: Math.ceil(clip.right / k), bottom: Math.ceil(clip.bottom / k) } };
-      if (rotation !== 0 && outline) drawTurned(target, source, alpha, outline, at, rotation, weight, k);
+      if (even) fillPlane(target, even[i] as number, at, at.clip, weight);
+      else if (rotation !== 0 && outline) drawTurned(target, source, alpha, outline, at, rotation, weight, k);
       else if (outline || alpha) drawShaped(target, source, alpha, outline, at, weight, k);
       else drawPlane(target, source, at, weight);
     });

@@ -154,6 +154,12 @@ export function drawShaped(target: Plane, source: Plane, alpha: Plane | null, ma
     if (!own) kernels.scale(room.line, 0, count, 1, source.pointer, source.width, source.height > 1 ? source.width : 0, columns.table.pointer, table, 256, room.row);
     const picture = own || room.line;
     const maskAt = mask && masked !== 0 ? masked + columns.from * step - mask.x : 0;
+    if (alpha && exact && maskAt === 0 && alpha.width === source.width * step) {
+      // One to one: alpha is read where it lies, every second of it for chroma.
+      const row = Math.min(alpha.height - 1, (y - p.y + exact.dy) * step);
+      kernels.alphaRow(out, picture, alpha.pointer + row * alpha.width + (columns.from - p.x + exact.dx) * step, count, weight, step);
+      continue;
+    }
     if (!alpha || !alphaColumns || !alphaRows) {
       kernels.alphaRow(out, picture, maskAt, count, weight, step);
       continue;
@@ -194,6 +200,14 @@ export function drawTurned(target: Plane, source: Plane, alpha: Plane | null, ma
       kernels.alphaRow(out, room.line, room.alpha, count, weight, 1);
     } else kernels.alphaRow(out, room.line, maskAt, count, weight, step);
   }
+}
+
+/** Fills the whole pixels of a rectangle with `value`, `weight` of 256 over what is there. */
+export function fillPlane(target: Plane, value: number, r: Rect, clip: Placement['clip'], weight: number): void {
+  const [left, right] = [Math.max(clip.left, Math.ceil(r.x - 0.5)), Math.min(clip.right, Math.ceil(r.x + r.width - 0.5))];
+  const [top, bottom] = [Math.max(clip.top, Math.ceil(r.y - 0.5)), Math.min(clip.bottom, Math.ceil(r.y + r.height - 0.5))];
+  if (right <= left) return;
+  for (let y = top; y < bottom; y += 1) kernels.tint(target.pointer + y * target.width + left, right - left, value, weight);
 }
 
 /** Tints `target` with `value` where `mask` covers. `hole`: output pixels that need no tint, as something hides them. */
