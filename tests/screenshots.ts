@@ -24,7 +24,7 @@ await send(page, 'output.startRecording');
 await send(page, 'output.startStream');
 await wait(7000);
 await send(page, 'lane.show', { lane: 'lane-1' });
-await send(page, 'picture.arm', { kind: 'wipe', frames: 50, softness: 0.1 });
+await send(page, 'picture.arm', { kind: 'wipe', frames: 50, softness: 0.1, angle: 30 });
 await wait(600);
 await send(page, 'picture.moveBar', { position: 0.45 });
 await wait(500);
@@ -38,6 +38,24 @@ await shoot('narrow');
 await page.setViewport({ width: 1280, height: 800 });
 await send(page, 'picture.take');
 await wait(2500);
+
+await send(page, 'picture.setNext', { source: 'talk' });
+await press(page, 'All transitions');
+await send(page, 'transition.arm', { transition: 'tr-iris' });
+await wait(1900);
+await shoot('transitions');
+await page.keyboard.press('Escape');
+
+await page.click('a[href$="/layouts"]');
+await wait(1800);
+const stage = await (await page.waitForSelector('[data-testid="stage"]'))?.boundingBox();
+if (stage) await page.mouse.click(stage.x + stage.width * 0.25, stage.y + stage.height * 0.5);
+await wait(900);
+await shoot('layouts');
+await press(page, 'Framings');
+await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Wind analyst'))?.click());
+await wait(1500);
+await shoot('framing');
 
 await page.click('a[href$="/output"]');
 await wait(2500);

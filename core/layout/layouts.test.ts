@@ -135,6 +135,16 @@ describe('layouts', () => {
     expect(refused(d, 'layout.layUnder', { layout: empty, frame: 'bug', windows: [], width: 640, height: 360, bleed: 0 })?.message).toContain('no transparent openings');
   });
 
+  it('share one space of numbers with sources', () => {
+    const { desk: d, two } = desk();
+    const x = must(d, 'layout.edit', { layout: two, number: 6 });
+    const y = must(must(x, 'source.add', { name: 'X', settings: { kind: 'colour', colour: '#000000' } }), 'source.add', { name: 'Y', settings: { kind: 'colour', colour: '#000000' } });
+    expect(showProblems(JSON.parse(JSON.stringify(y.show)))).toEqual([]);
+    expect(must(y, 'picture.setNextByNumber', { number: 6 }).air.nextId).toBe(two);
+    expect(refused(y, 'source.pin', { source: 'a', number: 6 })?.message).toContain('Two wears the number 6');
+    expect(refused(y, 'layout.edit', { layout: two, number: 1 })?.code).toBe('number-taken');
+  });
+
   it('store presets, and recall them to Next without touching air', () => {
     const { desk: d, two, boxes } = desk();
     let x = must(must(d, 'picture.cut', { source: two }), 'preset.store', { layout: two, name: 'As it was' });

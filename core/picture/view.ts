@@ -133,6 +133,20 @@ export function eyeInBox(placing: Placing, size: Size): Point | null {
   return { x: mirror ? 1 - x : x, y: (placing.eye.y - window.y) / window.height };
 }
 
+/** Halved at most so often before it is scaled. */
+const MOST_HALVINGS = 5;
+
+/**
+ * How often a picture of `size` is halved before it is scaled into its place, so that scaling never skips its pixels.
+ * `scale` is output pixels for each pixel of the target.
+ */
+export function halvings({ target, window }: Placement, size: Size, scale = 1): number {
+  const across = (window.width * size.width) / (target.width * scale);
+  const down = (window.height * size.height) / (target.height * scale);
+  const times = Math.floor(Math.log2(Math.max(1, Math.min(across, down))) + 1e-9);
+  return Math.min(MOST_HALVINGS, times);
+}
+
 /** A picture on its way from one placing to another. */
 export function placeBetween(from: Placing, to: Placing, share: number, size: Size): Placement {
   if (share <= 0) return place(from, size);

@@ -85,7 +85,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
 
 /** A source with the first free number and the next colour in turn; pass what should differ. */
 export function createSource(show: Show, id: string, name: string, settings: SourceSettings): Source {
-  const taken = new Set(show.sources.map((s) => s.number));
+  const taken = new Set([show.sources, show.framings, show.layouts, show.presets].flat().map((p) => p.number));
   let number: number | null = 1;
   while (number !== null && taken.has(number)) number = number < 99 ? number + 1 : null;
   const follows = settings.kind !== 'camera' || settings.audioDeviceId === null;

@@ -8,7 +8,7 @@ const LONGEST = 200;
 
 /**
  * Value of an expression of numbers, + - * / and brackets. `n%` is that share of `whole`.
- * Units: whatever the field's are. A comma works as the decimal point.
+ * Units: whatever the field's are; pixels may be written with `px`. A comma works as the decimal point.
  * @throws ArithmeticError for anything else, for division by zero and for results that are not finite.
  */
 export function evaluate(text: string, whole = 100): number {
@@ -46,7 +46,7 @@ export function evaluate(text: string, whole = 100): number {
     if (source[at] === '%') {
       at += 1;
       value = (value / 100) * whole;
-    }
+    } else if (/^px/i.test(source.slice(at))) at += 2;
     return value;
   }
   function product(): number {

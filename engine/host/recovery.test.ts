@@ -32,6 +32,12 @@ describe('coming back after an interruption', () => {
     expect(notices.join(' ')).toMatch(/Camera b is on air again.*recording was interrupted.*stream was interrupted/);
   });
 
+  it('ends a transition that an older Bivoca has left in the middle', () => {
+    const { air } = must(sampleDesk(), 'picture.take', {}, 10);
+    expect(recoverAir(row({ air })).air.transition).not.toBeNull();
+    expect(recoverAir(row({ air }), 1).air).toMatchObject({ onAirId: 'b', transition: null });
+  });
+
   it('says nothing after a clean end', () => {
     expect(recoverAir(row({ air: sampleDesk().air })).notices).toEqual([]);
   });

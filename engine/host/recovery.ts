@@ -2,15 +2,16 @@
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import { createAir, createAirLane } from '#core/show/air';
 import { findPicture } from '#core/show/pictures';
+import { SHOW_VERSION } from '#core/show/show';
 import { formatDuration } from '#core/time/duration';
 import { db, type RecordingRow, type ShowRow } from '../storage/db';
 import { folder } from '../storage/opfs';
 
-/** Air as it can go on, and what the crew should know. */
-export function recoverAir(row: ShowRow): { air: ReturnType<typeof createAir>; notices: string[] } {
+/** Air as it can go on, and what the crew should know. A transition of an older `version` ends at once. */
+export function recoverAir(row: ShowRow, version = SHOW_VERSION): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
   if (!row.air) return { air: fresh, notices: [] };
-  const air = { ...fresh, ...row.air, lost: {}, recording: null, stream: null, lanes: { ...row.air.lanes } };
+  const air = { ...fresh, ...row.air, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, lanes: { ...row.air.lanes } };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];
   if (row.air.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');

@@ -7,6 +7,8 @@ import { execute, type Refusal } from '#core/commands/execute';
 import { EMPTY_HISTORY, redo, remember, undo } from '#core/commands/history';
 import { workingFormat } from '#core/picture/capability';
 import { type Desk } from '#core/show/air';
+import { readShow } from '#core/show/migrate';
+import { SHOW_VERSION } from '#core/show/show';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
 import { type Feed, type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
@@ -117,8 +119,11 @@ export class ShowHost {
   }
 
   /** Opens a stored show and starts it, as it was when it was left. */
-  static async open(row: ShowRow, drivers: Drivers): Promise<ShowHost> {
-    const { air, notices } = recoverAir(row);
+  static async open(stored: ShowRow, drivers: Drivers): Promise<ShowHost> {
+    // A show that an older Bivoca has stored is brought up to date here, as an import is. One of this version opens as it is:
+    // it came from commands, and nobody should be kept out of a show by a fault that does not stop it.
+    const row = stored.show.version === SHOW_VERSION ? stored : { ...stored, show: readShow(stored.show) };
+    const { air, notices } = recoverAir(row, stored.show.version);
     const now = Date.now();
     const epoch = row.epoch ?? now;
     const clock = new SharedClock();

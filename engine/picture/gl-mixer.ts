@@ -2,7 +2,7 @@
 import { createProgramInfo, type ProgramInfo } from 'twgl.js';
 import { type DrawItem, type Mix, placementOf, type PicturePlan, type Scene, type TextureRef } from '#core/picture/draw';
 import { chromaNumbers, parseColour } from '#core/picture/key';
-import { type Placement } from '#core/picture/view';
+import { halvings, type Placement } from '#core/picture/view';
 import { directionOf } from '#core/picture/wipe';
 import { zoomBlurTaps } from '#core/picture/zoom-blur';
 import { fullRect, type Rect } from '#core/show/geometry';
@@ -246,20 +246,35 @@ export class GlMixer {
     set.u_flip?.(surface.flip);
   }
 
-  private bindPicture(set: Uniforms, picture: Picture, exact: boolean): void {
+  /** Binds the planes of a picture, `times` halved: the graphics card's own smaller copies. */
+  private bindPicture(set: Uniforms, picture: Picture, exact: boolean, times: number): void {
     const { gl } = this;
+    const make = times > 0 && !picture.reduced;
     picture.planes.forEach((plane, i) => {
       // The setter of a sampler binds the texture to the sampler's own unit, and leaves that unit active.
       set[`u_plane${i}`]?.(plane);
+      if (make) gl.generateMipmap(gl.TEXTURE_2D);
+      gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_BASE_LEVEL, times);
       // Pixel for pixel, the nearest sample is the same picture and on a software driver much cheaper.
       const filter = exact && i === 0 ? gl.NEAREST : gl.LINEAR;
       gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MIN_FILTER, filter);
       gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MAG_FILTER, filter);
     });
+    if (make) picture.reduced = true;
     gl.activeTexture(gl.TEXTURE0);
     if (!picture.colour) return;
     set.u_matrix?.(picture.colour.matrix);
     set.u_offset?.(picture.colour.offset);
+  }
+
+  /** Back to the whole planes, as every other use wants them. */
+  private unreduce(picture: Picture, times: number): void {
+    const { gl } = this;
+    if (times === 0) return;
+    for (const plane of picture.planes) {
+      gl.bindTexture(gl.TEXTURE_2D, plane);
+      gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_BASE_LEVEL, 0);
+    }
   }
 
   private drawPlain(picture: Picture, rect: Rect, window: Rect, mirror: boolean, raster: Raster, surface: Surface, opacity: number): void {
@@ -269,13 +284,15 @@ export class GlMixer {
     const set = this.use(info);
     const scaleX = (rect.width / raster.width) * surface.viewport.width;
     const exact = !mirror && window.width === 1 && window.height === 1 && Math.abs(scaleX - picture.width) < 0.01 && Number.isInteger(rect.x) && Number.isInteger(rect.y);
-    this.bindPicture(set, picture, exact);
+    const times = halvings({ target: rect, window, mirror }, picture, surface.viewport.width / raster.width);
+    this.bindPicture(set, picture, exact, times);
     this.place(set, rect, raster, surface);
     set.u_window?.(windowVector(window, mirror));
     set.u_opacity?.(opacity);
     if (picture.opaque && opacity >= 1) gl.disable(gl.BLEND);
     else gl.enable(gl.BLEND);
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+    this.unreduce(picture, times);
   }
 
   private drawShaped(item: DrawItem, picture: Picture, second: Picture | null, seen: Placement, raster: Raster, surface: Surface, opacity: number): void {
@@ -283,7 +300,8 @@ export class GlMixer {
     const info = this.shaped.get(picture.layout);
     if (!info) return;
     const set = this.use(info);
-    this.bindPicture(set, picture, false);
+    const times = halvings(seen, picture, surface.viewport.width / raster.width);
+    this.bindPicture(set, picture, false, times);
     const { grade, key } = item;
     set.u_second?.((second ?? picture).planes[0]);
     gl.activeTexture(gl.TEXTURE0);
@@ -310,6 +328,7 @@ export class GlMixer {
     }
     gl.enable(gl.BLEND);
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+    this.unreduce(picture, times);
   }
 
   private drawOutline(rect: Rect, radius: number, rotation: number, colour: number[], width: number, shadow: Shadow | null, raster: Raster, surface: Surface): void {

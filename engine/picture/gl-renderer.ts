@@ -95,6 +95,9 @@ export class GlRenderer implements Renderer {
     for (const { context, width, height: h, x, y } of places) context.putImageData(image, -x, -y, x, y, width, h);
   }
 
+  /** Everything is compiled at the start. */
+  readyFor(): void {}
+
   resize(raster: Raster): void {
     Object.assign(this.canvas, { width: raster.width, height: raster.height });
   }

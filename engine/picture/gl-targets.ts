@@ -30,6 +30,7 @@ export class TargetPool {
     if (free) {
       free.used = true;
       free.idle = 0;
+      free.picture.reduced = false;
       return free;
     }
     const { framebuffer, texture } = createTarget(this.gl, width, height);

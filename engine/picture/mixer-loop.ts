@@ -1,5 +1,6 @@
 /** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
 import { type FramePlan, type PicturePlan } from '#core/picture/draw';
+import { changeAt } from '#core/picture/change';
 import { planFrame } from '#core/picture/plan';
 import { type Air } from '#core/show/air';
 import { type Raster, type Show } from '#core/show/show';
@@ -57,6 +58,7 @@ export class MixerLoop {
   }
 
   setDesk(show: Show, air: Air): void {
+    if (show.transition !== this.show.transition) this.renderer.readyFor(changeAt(show, air, null, null, show.transition, 0, 0).mix);
     this.show = show;
     this.air = air;
   }

@@ -31,6 +31,8 @@ export interface Renderer {
   programme(plan: PicturePlan, raster: Raster, stamp: number, duration: number): Promise<VideoFrame>;
   /** Draws monitors. */
   monitors(jobs: readonly MonitorJob[], raster: Raster): Promise<void>;
+  /** Works out ahead what the first frame of a mix would wait for. */
+  readyFor(mix: PicturePlan['mix']): void;
   /** Pixels of the programme from now on. */
   resize(raster: Raster): void;
 }

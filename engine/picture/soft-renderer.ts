@@ -178,6 +178,10 @@ export class SoftRenderer implements Renderer {
     return known;
   }
 
+  readyFor(mix: PicturePlan['mix']): void {
+    this.mixer.prepare(mix);
+  }
+
   resize(raster: Raster): void {
     this.raster = raster;
     this.mixer.dispose();

@@ -10,6 +10,8 @@ export interface Picture {
   height: number;
   opaque: boolean;
   planes: WebGLTexture[];
+  /** Smaller copies of the planes have been made since they were last filled. */
+  reduced?: boolean;
   /** Y′CbCr to R′G′B′ in columns, then the offset; null for RGB layouts. */
   colour: { matrix: Float32Array; offset: Float32Array } | null;
 }
@@ -91,6 +93,7 @@ export class FrameTexture {
     gl.pixelStorei(gl.UNPACK_ROW_LENGTH, 0);
     const yuv = layout === 'i420' || layout === 'nv12';
     Object.assign(this.picture as Picture, {
+      reduced: false,
       layout,
       width,
       height,
@@ -111,7 +114,7 @@ export class FrameTexture {
     gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA8, gl.RGBA, gl.UNSIGNED_BYTE, image as TexImageSource);
     gl.pixelStorei(gl.UNPACK_PREMULTIPLY_ALPHA_WEBGL, false);
     const opaque = isFrame && (image.format === null || !/A$/.test(image.format));
-    Object.assign(this.picture as Picture, { layout: 'rgba', width, height, opaque, colour: null });
+    Object.assign(this.picture as Picture, { reduced: false, layout: 'rgba', width, height, opaque, colour: null });
   }
 
   /** Makes new planes when the shape has changed; true when it did. */

@@ -15,7 +15,29 @@ const HISTORY = [
 
 /** Choices for a field that names something in the show, or has a fixed set of values. */
 function choices(field: FieldInfo, show: Show): { value: unknown; label: string }[] | null {
-  const list: Record<string, { id: string; name: string }[]> = { source: show.sources, lane: show.lanes, group: show.groups, card: show.cards };
+  const pictures = [...show.sources, ...show.framings, ...show.layouts, ...show.presets, ...show.seats];
+  const list: Record<string, { id: string; name: string }[]> = {
+    source: pictures,
+    to: pictures,
+    from: pictures,
+    whileId: pictures,
+    occupant: [...show.framings, ...show.sources],
+    lane: show.lanes,
+    group: show.groups,
+    card: show.cards,
+    seat: show.seats,
+    a: show.seats,
+    b: show.seats,
+    layout: [...show.layouts, ...show.presets],
+    preset: show.presets,
+    framing: show.framings,
+    framingId: show.framings,
+    style: show.styles,
+    transition: show.transitions,
+    frameId: show.sources,
+    stingerId: show.sources,
+    imageId: show.sources,
+  };
   const named = list[field.name];
   if (named) return named.map(({ id, name }) => ({ value: id, label: name || id }));
   if (field.type === 'true or false') return [true, false].map((v) => ({ value: v, label: v ? 'yes' : 'no' }));

@@ -39,6 +39,24 @@ export const DESK_KEYS: readonly KeyBinding[] = [
   { code: 'KeyZ', ctrl: true, shift: true, type: 'history.redo', does: 'Redo', group: 'Show' },
 ];
 
+/** Keys of the room Layouts, for its sheet; they work on the chosen boxes. */
+export const LAYOUT_KEYS: readonly (readonly [string, string])[] = [
+  ['Tab', 'Choose the next box; with Shift the one before'],
+  ['Ctrl A', 'Choose all boxes that are not locked'],
+  ['Escape', 'Choose none'],
+  ['Arrows', 'Nudge by 1 pixel, with Shift by 10'],
+  ['C', 'Crop and pan with the handles, on and off'],
+  ['Ctrl C', 'Copy geometry'],
+  ['Ctrl V', 'Paste geometry onto the chosen boxes, in any layout'],
+  ['Ctrl D', 'Duplicate'],
+  ['Delete', 'Remove'],
+  ['Alt 1 … 9', 'Apply the style in that place of the list'],
+  ['Alt while dragging', 'Do not snap'],
+  ['Shift while dragging', 'Keep proportions; turn by steps of 15°'],
+  ['Wheel on a box', 'Zoom inside the box'],
+  ['Ctrl Z', 'Undo; with Shift redo'],
+];
+
 /** "Shift 3", "Space": the binding as people say it. */
 export function keyName({ code, shift, ctrl, alt }: KeyBinding): string {
   const key = code.replace(/^(Key|Digit)/, '');

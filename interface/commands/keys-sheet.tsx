@@ -1,32 +1,47 @@
 import { Dialog } from '../parts/dialog';
-import { DESK_KEYS, keyName } from './keymap';
+import { useLocation } from 'react-router';
+import { DESK_KEYS, keyName, LAYOUT_KEYS } from './keymap';
 
 const GROUPS = ['Picture', 'Lanes', 'Output', 'Show'] as const;
 
 /** Which digit rows are told as one line instead of ten. */
 const DIGIT_LINES: [string, string][] = [
-  ['1 … 0', 'Source 1 … 10 to Next'],
-  ['Shift 1 … 0', 'Source 1 … 10 straight to air'],
+  ['1 … 0', 'Number 1 … 10 to Next'],
+  ['Shift 1 … 0', 'Number 1 … 10 straight to air'],
 ];
 
-/** The keys of the Desk. */
-export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+function Lines({ lines }: { lines: readonly (readonly [string, string])[] }) {
   return (
-    <Dialog open={open} onClose={onClose} title="Keys" about="Numbers are those pinned to the sources. Ctrl K finds any command by name." wide>
+    <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+      {lines.map(([key, does]) => (
+        <div key={key} className="contents">
+          <dt className="figures text-text">{key}</dt>
+          <dd className="text-muted">{does}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** The keys of this room. */
+export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const inLayouts = useLocation().pathname.endsWith('/layouts');
+  if (inLayouts) {
+    return (
+      <Dialog open={open} onClose={onClose} title="Keys of this room" about="Ctrl K finds any command by name." wide>
+        <Lines lines={LAYOUT_KEYS} />
+      </Dialog>
+    );
+  }
+  return (
+    <Dialog open={open} onClose={onClose} title="Keys" about="Numbers are those pinned to sources, framings and layouts. Ctrl K finds any command by name." wide>
       <div className="grid grid-cols-2 gap-x-8 gap-y-4">
         {GROUPS.map((group) => {
           const lines = DESK_KEYS.filter((k) => k.group === group && !k.code.startsWith('Digit')).map((k): [string, string] => [keyName(k), k.does]);
           return (
             <section key={group}>
               <h3 className="mb-1 font-semibold text-straw">{group}</h3>
-              <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
-                {[...(group === 'Picture' ? DIGIT_LINES : []), ...lines].map(([key, does]) => (
-                  <div key={key} className="contents">
-                    <dt className="figures text-text">{key}</dt>
-                    <dd className="text-muted">{does}</dd>
-                  </div>
-                ))}
-              </dl>
+              <Lines lines={[...(group === 'Picture' ? DIGIT_LINES : []), ...lines]} />
             </section>
           );
         })}

@@ -78,7 +78,24 @@ function Layouts() {
   );
 }
 
-/** What is prepared: layouts, who fills the seats, name cards. */
+/** Framings as switches. */
+function Framings() {
+  const framings = useHostState(({ desk: { show } }) => show.framings);
+  return (
+    <section aria-label="Framings" className="p-2">
+      <ul className="grid grid-cols-2 gap-1.5">
+        {framings.map(({ id, name, number }) => (
+          <li key={id}>
+            <PictureTile id={id} name={name} number={number} />
+          </li>
+        ))}
+      </ul>
+      {framings.length === 0 && <p className="text-muted">No framings yet. They are made in the room Layouts: a crop, a zoom, colours, a key of a source.</p>}
+    </section>
+  );
+}
+
+/** What is prepared: layouts, framings, who fills the seats, name cards. */
 export function Shelf() {
   const [tab, setTab] = useState('layouts');
   const empty = useHostState(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
@@ -90,6 +107,7 @@ export function Shelf() {
         onChange={setTab}
         tabs={[
           { value: 'layouts', label: 'Layouts', content: <Layouts /> },
+          { value: 'framings', label: 'Framings', content: <Framings /> },
           { value: 'seats', label: empty > 0 ? `Seats · ${empty} empty` : 'Seats', content: <SeatsPanel /> },
           { value: 'cards', label: 'Cards', content: <Cards /> },
         ]}

@@ -8,6 +8,7 @@ import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { NumberField } from '../parts/number-field';
+import { EyeMark } from '../layouts/eye-mark';
 import { CameraForm } from './add-source';
 
 function Row({ label, children }: { label: string; children: ReactNode }) {
@@ -127,6 +128,12 @@ function Fields({ source, groups, uses, onClose }: { source: Source; groups: { i
           <input type="checkbox" checked={source.feedsOnly} onChange={(e) => send('source.edit', { source: source.id, feedsOnly: e.target.checked })} /> feeds lanes only: not in the switching list
         </label>
       </Row>
+      {settings.kind !== 'colour' && settings.kind !== 'test' && (
+        <Row label="Eyes">
+          <EyeMark sourceId={source.id} />
+          <span className="text-xs text-muted">press on the eyes, once: layouts can frame by them</span>
+        </Row>
+      )}
       {settings.kind === 'media' && <MediaPart source={source} settings={settings} />}
       {settings.kind === 'colour' && (
         <Row label="Colour">

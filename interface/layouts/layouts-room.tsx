@@ -1,10 +1,11 @@
 import { CopyPlus, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { STARTER_NAMES, STARTERS } from '#core/layout/starters';
+import { STARTER_NAMES, STARTERS, usualSpacing } from '#core/layout/starters';
 import { walkThrough } from '#core/layout/walk-through';
 import { type Box, type Layout } from '#core/show/layout';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
+import { NumberField } from '../parts/number-field';
 import { Popover } from '../parts/popover';
 import { Tabs } from '../parts/tabs';
 import { BoxFields } from './box-fields';
@@ -19,9 +20,13 @@ import { StylesPanel } from './styles-panel';
 
 function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
   const host = useHost();
+  const raster = useHostState(({ desk: { show } }) => show.raster);
+  const usual = usualSpacing(raster);
   const [open, setOpen] = useState(false);
+  const [margin, setMargin] = useState(usual.margin);
+  const [gap, setGap] = useState(usual.gap);
   const add = (starter?: string) => {
-    const done = host.dispatch({ type: 'layout.add', args: starter ? { starter } : {} });
+    const done = host.dispatch({ type: 'layout.add', args: starter ? { starter, margin, gap } : {} });
     if (done.ok) onAdded(String(done.result.id));
     setOpen(false);
   };
@@ -38,6 +43,10 @@ function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
       }
     >
       <div className="flex w-48 flex-col gap-1">
+        <div className="mb-1 flex gap-2">
+          <NumberField className="w-20" showLabel label="Margin" min={0} max={2000} whole={raster.height} value={margin} onCommit={setMargin} />
+          <NumberField className="w-20" showLabel label="Gap" min={0} max={2000} whole={raster.height} value={gap} onCommit={setGap} />
+        </div>
         {STARTERS.map((starter) => (
           <Button key={starter} className="justify-start!" onClick={() => add(starter)}>
             {STARTER_NAMES[starter]}

@@ -1,10 +1,11 @@
 import { type KonvaEventObject } from 'konva/lib/Node';
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
-import { Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage, Text } from 'react-konva';
+import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage, Text } from 'react-konva';
 import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
 import { effectiveBox } from '#core/layout/styles';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Box } from '#core/show/layout';
+import { MOST_ZOOM } from '#core/show/look';
 import { useHostState, useSend } from '../host/host-context';
 import { Monitor } from '../parts/monitor';
 import { cropDrag, type Handle, handlePlace, HANDLES, isOn, moveDrag, resizeDrag, wholePixels } from './stage-geometry';
@@ -19,7 +20,7 @@ const HANDLE_SIZE = 11;
 const MARGIN = 24;
 
 interface Drag {
-  kind: 'move' | 'crop' | Handle;
+  kind: 'move' | 'crop' | 'turn' | 'pan' | Handle;
   handle: Handle | null;
   from: Point;
   boxes: { id: string; rect: Rect; box: Box }[];
@@ -63,7 +64,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
   const scale = size.width / raster.width;
   const shown = useMemo(() => boxes.map((b) => effectiveBox(show, b)), [boxes, show]);
 
-  const pointOf = (event: KonvaEventObject<MouseEvent>): Point => {
+  const pointOf = (event: KonvaEventObject<MouseEvent | WheelEvent>): Point => {
     const at = event.target.getStage()?.getPointerPosition();
     return { x: ((at?.x ?? 0) - MARGIN) / scale, y: ((at?.y ?? 0) - MARGIN) / scale };
   };
@@ -78,7 +79,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
     const more = event.evt.shiftKey;
     const ids = more ? (chosen.includes(hit.id) ? chosen.filter((id) => id !== hit.id) : [...chosen, hit.id]) : chosen.includes(hit.id) ? [...chosen] : [hit.id];
     onChoose(ids);
-    if (!more) begin('move', null, point, ids);
+    if (!more) begin(tools.crop ? 'pan' : 'move', null, point, ids);
   };
   const move = (event: KonvaEventObject<MouseEvent>) => {
     const d = drag.current;
@@ -93,6 +94,14 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
       const by = { x: Math.round(snapped.rect.x) - first.rect.x, y: Math.round(snapped.rect.y) - first.rect.y };
       setHeld(snapped.held);
       for (const { id, rect } of d.boxes) send('box.place', { layout: layoutId, box: id, rect: { ...rect, x: rect.x + by.x, y: rect.y + by.y } });
+    } else if (d.kind === 'pan') {
+      // The picture follows the hand: a whole box of travel is the whole of the pan.
+      const pan = (value: number, by: number, side: number) => Math.min(1, Math.max(-1, value - (2 * by) / side));
+      send('box.set', { layout: layoutId, boxes: [first.id], panX: pan(first.box.panX, dx, first.rect.width), panY: pan(first.box.panY, dy, first.rect.height) });
+    } else if (d.kind === 'turn') {
+      const [cx, cy] = [first.rect.x + first.rect.width / 2, first.rect.y + first.rect.height / 2];
+      const degrees = (Math.atan2(point.x - cx, cy - point.y) * 180) / Math.PI;
+      send('box.set', { layout: layoutId, boxes: [first.id], rotation: event.evt.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees) });
     } else if (d.kind === 'crop' && d.handle) {
       const visible = { width: first.rect.width / (1 - first.box.crop.left - first.box.crop.right), height: first.rect.height / (1 - first.box.crop.top - first.box.crop.bottom) };
       send('box.set', { layout: layoutId, boxes: [first.id], crop: cropDrag(first.box.crop, d.handle, dx, dy, visible) });
@@ -105,6 +114,12 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
   const release = () => {
     drag.current = null;
     setHeld([]);
+  };
+  const wheel = (event: KonvaEventObject<WheelEvent>) => {
+    const box = shown.find((b) => b.id === chosen[0]);
+    if (!box || box.locked || !isOn(pointOf(event), box.rect, box.rotation)) return;
+    event.evt.preventDefault();
+    send('box.set', { layout: layoutId, boxes: [box.id], zoom: Math.min(MOST_ZOOM, Math.max(1, Number((box.zoom * (event.evt.deltaY < 0 ? 1.04 : 1 / 1.04)).toFixed(3)))) });
   };
   const dropped = (event: DragEvent) => {
     event.preventDefault();
@@ -122,7 +137,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep">
       <div className="relative" style={{ width: size.width, height: size.height }} onDragOver={(e) => e.preventDefault()} onDrop={dropped} data-testid="stage">
         <Monitor picture={{ kind: 'source', id: layoutId }} label="The layout" className="absolute inset-0" />
-        <KonvaStage width={size.width + 2 * MARGIN} height={size.height + 2 * MARGIN} x={MARGIN} y={MARGIN} scaleX={scale} scaleY={scale} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
+        <KonvaStage width={size.width + 2 * MARGIN} height={size.height + 2 * MARGIN} x={MARGIN} y={MARGIN} scaleX={scale} scaleY={scale} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release} onWheel={wheel}>
           <Layer listening={false}>
             {tools.safe &&
               SAFE_AREAS.map(({ share, name }) => (
@@ -138,6 +153,17 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
           <Layer>
             {single && !single.locked && (
               <Group x={single.rect.x + single.rect.width / 2} y={single.rect.y + single.rect.height / 2} rotation={single.rotation}>
+                <Circle
+                  y={Math.min(single.rect.height / 2 - 14 / scale, -single.rect.height / 2 + 26 / scale)}
+                  radius={7 / scale}
+                  fill="#0d1517"
+                  stroke={STRAW}
+                  strokeWidth={2.5 / scale}
+                  onMouseDown={(event) => {
+                    event.cancelBubble = true;
+                    begin('turn', null, pointOf(event), [single.id]);
+                  }}
+                />
                 {HANDLES.map((handle) => {
                   const at = handlePlace(handle, { x: -single.rect.width / 2, y: -single.rect.height / 2, width: single.rect.width, height: single.rect.height });
                   const side = HANDLE_SIZE / scale;

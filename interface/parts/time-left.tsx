@@ -1,5 +1,6 @@
 import clsx from 'clsx';
 import { playerState } from '#core/media/player';
+import { picturesWithin } from '#core/show/pictures';
 import { findSource } from '#core/show/show';
 import { formatTimeLeft } from '#core/time/duration';
 import { useHostState } from '../host/host-context';
@@ -7,7 +8,9 @@ import { useHostState } from '../host/host-context';
 /** Time left of a media source; empty for others. In its last ten seconds it becomes a filled block. */
 export function TimeLeft({ sourceId, className }: { sourceId: string | null; className?: string }) {
   const { text, ending, state } = useHostState(({ desk: { show, air }, frame }) => {
-    const source = findSource(show, sourceId);
+    // Of a layout, the clip in it that plays, or else its first.
+    const clips = [...picturesWithin(show, sourceId)].flatMap((id) => findSource(show, id) ?? []).filter((s) => s.settings.kind === 'media');
+    const source = clips.find((s) => air.players[s.id]?.playing) ?? clips[0];
     if (!source || source.settings.kind !== 'media') return { text: '', ending: false, state: '' };
     const now = playerState(air, source.id, source.settings, frame, show.rate);
     const loops = source.settings.atEnd === 'loop' && now.playing;

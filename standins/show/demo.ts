@@ -94,14 +94,14 @@ function addPictures(show: Show): void {
   const seatBox = (id: string, name: string, zoom = 1.2) => ({ kind: 'seat' as const, id, name, zoom });
   const harbour: BoxContent = { kind: 'source', id: 'harbour' };
   const layout = (id: string, name: string, number: number, change: Partial<Layout>) => show.layouts.push({ ...createLayout(id, name), number, ...change });
-  layout('talk', 'Host and wind', 11, { background: harbour, boxes: boxes('two', [seatBox('host', 'Host'), seatBox('wind', 'Wind analyst', 1.7)]) });
-  layout('flight', 'Flight with host', 12, { boxes: boxes('inset', [{ kind: 'source', id: 'line', name: 'Flight' }, seatBox('host', 'Host')]) });
+  layout('talk', 'Host and wind', 9, { background: harbour, boxes: boxes('two', [seatBox('host', 'Host'), seatBox('wind', 'Wind analyst', 1.7)]) });
+  layout('flight', 'Flight with host', 10, { boxes: boxes('inset', [{ kind: 'source', id: 'line', name: 'Flight' }, seatBox('host', 'Host')]) });
   const framed = [
     { ...createBox('framed-0', 'Flight', { x: 28, y: 60, width: 356, height: 218 }, { kind: 'source', id: 'shore' }) },
     { ...createBox('framed-1', 'Guest 1', { x: 402, y: 96, width: 210, height: 182 }, { kind: 'seat', id: 'guest' }), fit: 'eye' as const, zoom: 1.2 },
   ];
-  layout('framed', 'In the sail-cloth', 13, { boxes: framed, frameId: 'frame' });
-  layout('four', 'Everybody', 14, { background: harbour, boxes: boxes('four', [seatBox('host', 'Host'), seatBox('guest', 'Guest 1'), seatBox('wind', 'Wind analyst', 1.7), seatBox('judge', 'Judge', 1)]) });
+  layout('framed', 'In the sail-cloth', 11, { boxes: framed, frameId: 'frame' });
+  layout('four', 'Everybody', 12, { background: harbour, boxes: boxes('four', [seatBox('host', 'Host'), seatBox('guest', 'Guest 1'), seatBox('wind', 'Wind analyst', 1.7), seatBox('judge', 'Judge', 1)]) });
 
   const second = show.transition.frames;
   show.transitions.push(

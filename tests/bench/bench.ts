@@ -35,7 +35,12 @@ async function mixer(): Promise<MixerFigures[]> {
 /** From a key pressed to the first programme frame that shows it, in milliseconds, as the page receives frames. */
 async function latency(page: Page): Promise<{ p50: number; p95: number; framesP95: number }> {
   for (const [id, colour] of [['dark', '#101010'], ['light', '#f0f0f0']]) await send(page, 'source.add', { name: id, settings: { kind: 'colour', colour } });
-  const numbers = await pick(page, (s) => s.desk.show.sources.slice(-2).map((source) => source.number as number));
+  const ids = await pick(page, (s) => s.desk.show.sources.slice(-2).map((source) => source.id));
+  const numbers = [5, 6];
+  for (const [i, number] of numbers.entries()) {
+    await send(page, 'source.pin', { source: i === 0 ? 'bars' : 'sync', number: null });
+    await send(page, 'source.pin', { source: ids[i], number });
+  }
   await send(page, 'picture.cutByNumber', { number: numbers[0] });
   await wait(500);
   await page.evaluate(() => {

@@ -6,7 +6,7 @@ import { encode } from 'fast-png';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { finishRecording, openDemo, pick, post, press, send, until, wait } from '../support/desk';
+import { finishRecording, openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -47,7 +47,6 @@ const analyse = async (file: string) => {
   await page.bringToFront();
   return done;
 };
-const idOfLayout = (name: string) => pick(page, (s) => s.desk.show.layouts.map((l) => [l.name, l.id] as const)).then((all) => all.find(([n]) => n === name)?.[1] ?? '');
 const isRed = ([r, , b]: number[]) => (r as number) > 140 && (b as number) < 80;
 const isBlue = ([r, , b]: number[]) => (b as number) > 140 && (r as number) < 80;
 /** A place of the raster in the layout's stage, in pixels of the page. */
@@ -346,7 +345,7 @@ it('survives a reload with all of it', async () => {
   const before = await pick(page, (s) => JSON.stringify([s.desk.show.layouts, s.desk.show.seats, s.desk.show.transitions, s.desk.air.onAirId]));
   await wait(600);
   await page.reload();
-  await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the show to run', 30_000);
+  await showRuns(page);
   expect(await pick(page, (s) => JSON.stringify([s.desk.show.layouts, s.desk.show.seats, s.desk.show.transitions, s.desk.air.onAirId]))).toBe(before);
 });
 

@@ -21,11 +21,10 @@ export async function until<T>(ask: () => Promise<T> | T, what: string, limitMs 
 
 /** The page's show is open and its pictures move. */
 export async function showRuns(page: Page): Promise<void> {
-  await until(
-    () => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false),
-    'the show to run',
-    30_000,
-  );
+  await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the show to run', 45_000).catch(async (error: unknown) => {
+    const said = await page.evaluate(() => `${location.pathname}: ${document.body.innerText.slice(0, 400)}`).catch(String);
+    throw new Error(`${String(error)} The page says: ${said}`);
+  });
 }
 
 export async function openDemo(page: Page, app: App): Promise<void> {

@@ -3,6 +3,7 @@ import { type DrawItem, type KeyPlan, type Mix, placementOf, type PicturePlan, t
 import { gradePixel } from '#core/picture/grade';
 import { chromaAlpha, chromaNumbers, insideGarbage, lumaAlpha, toRgb, toYcc, withoutSpill } from '#core/picture/key';
 import { borderCoverage, edgeCoverage, roundedDistance, shadowCoverage, turnedBack } from '#core/picture/shape';
+import { halvings } from '#core/picture/view';
 import { wipeCoverage, wipeTurn } from '#core/picture/wipe';
 import { zoomBlurTaps } from '#core/picture/zoom-blur';
 import { type Raster } from '#core/show/show';
@@ -47,13 +48,48 @@ function sizeOf(ref: TextureRef, { lookup, raster }: Context): { width: number; 
   return ref.kind === 'scene' ? raster : lookup(ref);
 }
 
-/** Straight colour and alpha of a reference at u, v of its picture. */
-function textureAt(ref: TextureRef, u: number, v: number, context: Context): Sample | null {
+const halves = new WeakMap<TestPicture, TestPicture>();
+
+/** A picture halved so many times: the mean of each two by two pixels. */
+function reduced(picture: TestPicture, times: number): TestPicture {
+  if (times <= 0) return picture;
+  const known = halves.get(picture);
+  if (known) return reduced(known, times - 1);
+  const { width, height } = picture;
+  const half: TestPicture = {
+    ...picture,
+    width: (width + 1) >> 1,
+    height: (height + 1) >> 1,
+    at: (x, y) => {
+      const four = [0, 1, 2, 3].map((i) => picture.at(Math.min(width - 1, 2 * x + (i & 1)), Math.min(height - 1, 2 * y + (i >> 1))));
+      return [0, 1, 2, 3].map((c) => four.reduce((sum, p) => sum + (p[c] as number), 0) / 4) as [number, number, number, number];
+    },
+  };
+  halves.set(picture, half);
+  return reduced(half, times - 1);
+}
+
+/** Straight colour and alpha of a reference at u, v of its picture, halved so many times. */
+function textureAt(ref: TextureRef, u: number, v: number, context: Context, times = 0): Sample | null {
+  if (ref.kind === 'scene' && times > 0) return sceneHalved(ref.scene, u, v, context, times);
   if (ref.kind === 'scene') return [...sceneAt(ref.scene, context, u * context.raster.width, v * context.raster.height), 1];
-  const picture = context.lookup(ref);
-  if (!picture) return null;
-  const [r, g, b, a] = sample(picture, u, v);
+  const whole = context.lookup(ref);
+  if (!whole) return null;
+  const [r, g, b, a] = sample(reduced(whole, times), u, v);
   return a <= 0 ? [0, 0, 0, 0] : [r / a, g / a, b / a, a];
+}
+
+/** A scene as a picture of its own, halved. */
+const drawnScenes = new WeakMap<Scene, TestPicture>();
+function sceneHalved(scene: Scene, u: number, v: number, context: Context, times: number): Sample {
+  let picture = drawnScenes.get(scene);
+  if (!picture) {
+    const { width, height } = context.raster;
+    const pixels = Array.from({ length: width * height }, (_, i) => sceneAt(scene, context, (i % width) + 0.5, Math.floor(i / width) + 0.5).map((c) => c * 255) as Colour);
+    picture = { width, height, layout: 'rgba', opaque: true, at: (x, y) => [...(pixels[y * width + x] as Colour), 255] };
+    drawnScenes.set(scene, picture);
+  }
+  return sample(reduced(picture, times), u, v);
 }
 
 /** A keyed colour: straight colour and alpha. */
@@ -79,7 +115,9 @@ function over(under: Colour, item: DrawItem, context: Context, px: number, py: n
   if (!size || item.opacity <= 0) return under;
   const { clip } = item;
   if (clip && (px < clip.x || py < clip.y || px >= clip.x + clip.width || py >= clip.y + clip.height)) return under;
-  const { target: r, window, mirror } = placementOf(item, size);
+  const seen = placementOf(item, size);
+  const times = halvings(seen, size);
+  const { target: r, window, mirror } = seen;
   const [hw, hh, radius, rotation] = [r.width / 2, r.height / 2, item.radius ?? 0, item.rotation ?? 0];
   let colour = under;
   const { shadow, border } = item;
@@ -98,7 +136,7 @@ function over(under: Colour, item: DrawItem, context: Context, px: number, py: n
     const across = (p.x + hw) / r.width;
     const u = window.x + window.width * (mirror ? 1 - across : across);
     const v = window.y + (window.height * (p.y + hh)) / r.height;
-    let picture = textureAt(item.texture, u, v, context);
+    let picture = textureAt(item.texture, u, v, context, times);
     if (!picture) return under;
     if (item.grade) picture = [...toRgb(gradePixel(toYcc(picture[0], picture[1], picture[2]), item.grade)), picture[3]];
     if (item.key) picture = keyedColour(item.key, picture, u, v, context);

@@ -2,11 +2,11 @@
 import { type Rect } from '../../show/geometry';
 import { type Raster } from '../../show/show';
 import { type DrawItem, placementOf, type PicturePlan, type Scene, type TextureRef } from '../draw';
-import { type Placement as Seen } from '../view';
+import { halvings, type Placement as Seen } from '../view';
 import { graded, keyed, matte, Scratch } from './effects';
 import { type Mask, maskOf } from './masks';
 import { mixPictures, planesOf, tint, TurnTables, weightOf, yuvOf } from './mixes';
-import { drawPlane, drawShaped, drawTurned, fillPlane, type Placement, type Plane, tintThrough } from './plane-ops';
+import { drawPlane, drawShaped, drawTurned, fillPlane, halvePlane, type Placement, type Plane, tintThrough } from './plane-ops';
 import { createPlanes, type Planes, releasePlanes } from './planes';
 
 /**
@@ -34,6 +34,8 @@ export class SoftMixer {
   private readonly scratch = new Scratch();
   private readonly nested = new Map<string, { planes: Planes; used: boolean }>();
   private readonly turns = new TurnTables();
+  /** Pictures at half, a quarter … of their size, for this plan. */
+  private readonly smaller = new Map<Planes, Planes>();
   private depth = 0;
 
   constructor(
@@ -50,6 +52,7 @@ export class SoftMixer {
    */
   draw(plan: PicturePlan, raster: Raster): Planes {
     this.scratch.settle();
+    this.smaller.clear();
     this.forgetNested();
     const top = plan.top ?? [];
     if (plan.black >= 1) {
@@ -151,9 +154,8 @@ export class SoftMixer {
   }
 
   /** An item's picture with its colour correction and key. */
-  private corrected(item: DrawItem, width: number, height: number, raster: Raster): Planes | null {
-    let picture = this.picture(item.texture, width, height, raster);
-    if (!picture) return null;
+  private corrected(whole: Planes, item: DrawItem, raster: Raster): Planes {
+    let picture = whole;
     if (item.grade) picture = graded(picture, item.grade, this.scratch);
     if (item.key) {
       const second = item.key.kind === 'fill' ? this.picture(item.key.texture, 0, 0, raster) : null;
@@ -170,8 +172,9 @@ export class SoftMixer {
     const { target: t, window } = seen;
     // What glides changes its size at every frame: it is scaled rather than drawn anew.
     const wanted = item.glide ? { width: 0, height: 0 } : { width: Math.max(1, Math.round(t.width / window.width)), height: Math.max(1, Math.round(t.height / window.height)) };
-    const picture = this.corrected(item, wanted.width, wanted.height, raster);
-    if (!picture) return;
+    const whole = this.picture(item.texture, wanted.width, wanted.height, raster);
+    if (!whole) return;
+    const picture = this.corrected(this.reduced(whole, halvings(seen, whole)), item, raster);
     const scale = Math.min(output.sx, output.sy);
     const rotation = item.rotation ?? 0;
     const radius = (item.radius ?? 0) * scale;
@@ -196,6 +199,20 @@ export class SoftMixer {
       const mask = maskOf({ kind: 'border', width: item.border.width * scale }, t, radius, rotation);
       this.tintAll(onto, mask, yuvOf(item.border.colour), weight, clip, holeOf(mask));
     }
+  }
+
+  /** A picture halved so many times. */
+  private reduced(picture: Planes, times: number): Planes {
+    if (times <= 0) return picture;
+    const known = this.smaller.get(picture);
+    if (known) return this.reduced(known, times - 1);
+    const made = this.scratch.take((picture.width + 1) >> 1, (picture.height + 1) >> 1);
+    const half = picture.alpha ? made : { ...made, alpha: null };
+    const sources = planesOf(picture);
+    planesOf(half).forEach((target, i) => halvePlane(target, sources[i] as Plane));
+    if (picture.alpha) halvePlane({ pointer: made.at.alpha, width: made.width, height: made.height }, { pointer: picture.at.alpha, width: picture.width, height: picture.height });
+    this.smaller.set(picture, half);
+    return this.reduced(half, times - 1);
   }
 
   private drawShadow(onto: Planes, item: DrawItem, t: Rect, radius: number, rotation: number, scale: number, clip: Placement['clip'], opaque: boolean): void {

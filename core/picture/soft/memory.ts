@@ -20,6 +20,7 @@ export interface Kernels {
   gradeChroma(u: number, v: number, y: number, count: number, saturation: number, leanU: number, leanV: number): void;
   divideAlpha(out: number, alpha: number, count: number, base: number, step: number): void;
   mixLinear(outY: number, outU: number, outV: number, ay: number, au: number, av: number, by: number, bu: number, bv: number, count: number, stride: number, weight: number, toLight: number, toSignal: number): void;
+  halveRow(out: number, a: number, b: number, width: number): void;
   toRgba(out: number, y: number, u: number, v: number, count: number): void;
   rgbaRows(top: number, bottom: number, y0: number, y1: number, u: number, v: number, count: number, swap: number): void;
 }

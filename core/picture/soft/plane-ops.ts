@@ -202,6 +202,15 @@ export function drawTurned(target: Plane, source: Plane, alpha: Plane | null, ma
   }
 }
 
+/** `source` at half its size, rounded up: the mean of each two by two pixels. */
+export function halvePlane(target: Plane, source: Plane): void {
+  for (let y = 0; y < target.height; y += 1) {
+    const top = source.pointer + 2 * y * source.width;
+    const below = 2 * y + 1 < source.height ? top + source.width : top;
+    kernels.halveRow(target.pointer + y * target.width, top, below, source.width);
+  }
+}
+
 /** Fills the whole pixels of a rectangle with `value`, `weight` of 256 over what is there. */
 export function fillPlane(target: Plane, value: number, r: Rect, clip: Placement['clip'], weight: number): void {
   const [left, right] = [Math.max(clip.left, Math.ceil(r.x - 0.5)), Math.min(clip.right, Math.ceil(r.x + r.width - 0.5))];

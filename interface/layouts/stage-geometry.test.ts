@@ -1,0 +1,54 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { cropDrag, handlePlace, HANDLES, isOn, resized, resizeDrag, turnedDelta } from './stage-geometry';
+
+const rect = fc.record({ x: fc.integer({ min: -200, max: 900 }), y: fc.integer({ min: -200, max: 900 }), width: fc.integer({ min: 20, max: 800 }), height: fc.integer({ min: 20, max: 800 }) });
+const by = fc.integer({ min: -500, max: 500 });
+const handle = fc.constantFrom(...HANDLES);
+
+describe('handles of the stage', () => {
+  it('move only their own sides', () => {
+    fc.assert(fc.property(rect, handle, by, by, (r, h, dx, dy) => {
+      const out = resized(r, h, dx, dy, false);
+      if (!h.includes('w')) expect(out.x).toBe(r.x);
+      else expect(out.x + out.width).toBeCloseTo(r.x + r.width, 9);
+      if (!h.includes('n')) expect(out.y).toBe(r.y);
+      else expect(out.y + out.height).toBeCloseTo(r.y + r.height, 9);
+      if (!/[we]/.test(h)) expect(out.width).toBe(r.width);
+      expect(Math.min(out.width, out.height)).toBeGreaterThanOrEqual(4);
+    }));
+  });
+
+  it('keep proportions when they are locked', () => {
+    fc.assert(fc.property(rect, handle, by, by, (r, h, dx, dy) => {
+      const out = resized(r, h, dx, dy, true);
+      expect(out.width / out.height).toBeCloseTo(r.width / r.height, 6);
+    }));
+  });
+
+  it('follow the hand exactly when there is nothing to snap to', () => {
+    fc.assert(fc.property(rect, fc.integer({ min: 0, max: 300 }), fc.integer({ min: 0, max: 300 }), (r, dx, dy) => {
+      const { rect: out } = resizeDrag(r, 'se', dx, dy, { locked: false, rotation: 0, guides: [], reach: 6 });
+      const [before, after] = [handlePlace('se', r), handlePlace('se', out)];
+      expect([after.x - before.x, after.y - before.y]).toEqual([dx, dy]);
+    }));
+  });
+
+  it('crop from the dragged side, never so far that nothing is left', () => {
+    const share = fc.double({ min: 0, max: 0.45, noNaN: true });
+    fc.assert(fc.property(fc.record({ left: share, top: share, right: share, bottom: share }), handle, by, by, (crop, h, dx, dy) => {
+      const out = cropDrag(crop, h, dx, dy, { width: 400, height: 300 });
+      expect(out.left + out.right).toBeLessThanOrEqual(0.95 + 1e-9);
+      expect(Math.min(out.left, out.top, out.right, out.bottom)).toBeGreaterThanOrEqual(0);
+      if (!h.includes('w')) expect(out.left).toBe(crop.left);
+    }));
+  });
+
+  it('finds a turned box where it is seen', () => {
+    const r = { x: 0, y: 0, width: 100, height: 10 };
+    expect(isOn({ x: 50, y: 45 }, r, 0)).toBe(false);
+    expect(isOn({ x: 50, y: 45 }, r, 90)).toBe(true);
+    const d = turnedDelta(3, 4, 30);
+    expect(Math.hypot(d.x, d.y)).toBeCloseTo(5, 9);
+  });
+});
