@@ -4,7 +4,7 @@ import { type Desk } from '../show/air';
 import { intersect, type Rect } from '../show/geometry';
 import { type Box, type BoxContent, type Framing, type Layout, type Seat, type Style } from '../show/layout';
 import { cropLeaves, type Crop, type Key } from '../show/look';
-import { circleThrough, findPicture } from '../show/pictures';
+import { circleThrough, findPicture, pictureByNumber } from '../show/pictures';
 import { type Raster } from '../show/show';
 
 function need<T>(found: T | undefined, what: string, id: string, field: string): T {
@@ -50,6 +50,12 @@ export function checkContent(desk: Desk, layout: Layout, content: BoxContent | n
   if (picture?.kind !== content.kind) throw new CommandError('unknown-content', `There is no ${content.kind} "${content.id ?? ''}" in this show.`, `${field}.id`);
   const circle = circleThrough(desk.show, layout.id, picture.id);
   if (circle) throw new CommandError('circle', `${layout.name} would show itself: ${circle.join(' → ')}.`, `${field}.id`);
+}
+
+/** @throws CommandError when another picture wears the number. */
+export function checkNumber(desk: Desk, number: number | null | undefined, id: string): void {
+  const holder = number ? pictureByNumber(desk.show, number) : undefined;
+  if (holder && holder.id !== id) throw new CommandError('number-taken', `${holder.name} wears the number ${number}. Unpin it there first.`, 'number');
 }
 
 /** @throws CommandError when a fill key names no source. */

@@ -4,9 +4,8 @@ import { requireSource } from '../picture/commands';
 import { Flag, Id, Nested, Num, Text, Variant, Whole } from '../schema/fields';
 import { createFraming } from '../show/layout';
 import { Crop, Grade, type Key, keyClass, MOST_ZOOM } from '../show/look';
-import { pictureByNumber } from '../show/pictures';
 import { forget, usesOf } from '../show/usage';
-import { checkCrop, checkKey, framingOf } from './edit';
+import { checkCrop, checkKey, checkNumber, framingOf } from './edit';
 
 class AddArgs {
   @Id('source') source!: string;
@@ -54,8 +53,7 @@ export const framingCommands = [
       const framing = framingOf(desk, id);
       if (change.crop) checkCrop(change.crop, framing.name);
       checkKey(desk, change.key);
-      const holder = change.number ? pictureByNumber(desk.show, change.number) : undefined;
-      if (holder && holder.id !== id) throw new CommandError('number-taken', `${holder.name} wears the number ${change.number}. Unpin it there first.`, 'number');
+      checkNumber(desk, change.number, id);
       Object.assign(framing, change);
     },
   }),

@@ -4,9 +4,8 @@ import { Id, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
 import { cut, settle } from '../picture/mixer';
 import { type Desk } from '../show/air';
 import { BoxContent, createBox, createLayout } from '../show/layout';
-import { pictureByNumber } from '../show/pictures';
 import { forget, usesOf } from '../show/usage';
-import { checkContent, layoutOf } from './edit';
+import { checkContent, checkNumber, layoutOf } from './edit';
 import { STARTER_NAMES, type Starter, starterBoxes, STARTERS, usualSpacing } from './starters';
 
 class AddArgs {
@@ -73,8 +72,7 @@ export const layoutCommands = [
       if (change.frameId && !desk.show.sources.some((s) => s.id === change.frameId)) {
         throw new CommandError('unknown-source', `There is no source "${change.frameId}" in this show.`, 'frameId');
       }
-      const holder = change.number ? pictureByNumber(desk.show, change.number) : undefined;
-      if (holder && holder.id !== id) throw new CommandError('number-taken', `${holder.name} wears the number ${change.number}. Unpin it there first.`, 'number');
+      checkNumber(desk, change.number, id);
       Object.assign(layout, change);
     },
   }),

@@ -1,7 +1,7 @@
 /** Commands for the list of sources. References are by identity; numbers are pinned by the crew. */
 import { CommandError, defineCommand } from '../commands/command';
+import { checkNumber } from '../layout/edit';
 import { requireSource } from '../picture/commands';
-import { pictureByNumber } from './pictures';
 import { settle } from '../picture/mixer';
 import { Colour, Flag, Id, Text, Variant, Whole } from '../schema/fields';
 import { type Desk } from './air';
@@ -106,8 +106,7 @@ export const sourceCommands = [
     args: PinArgs,
     run: (desk, { source, number }) => {
       const target = requireSource(desk, source);
-      const holder = number === null ? undefined : pictureByNumber(desk.show, number);
-      if (holder && holder.id !== source) throw new CommandError('number-taken', `${holder.name} wears the number ${number}. Unpin it there first.`, 'number');
+      checkNumber(desk, number, source);
       target.number = number;
     },
   }),

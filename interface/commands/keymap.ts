@@ -41,7 +41,7 @@ export const DESK_KEYS: readonly KeyBinding[] = [
 
 /** Keys of the room Layouts, for its sheet; they work on the chosen boxes. */
 export const LAYOUT_KEYS: readonly (readonly [string, string])[] = [
-  ['Tab', 'Choose the next box; with Shift the one before'],
+  ['N', 'Choose the next box; with Shift the one before'],
   ['Ctrl A', 'Choose all boxes that are not locked'],
   ['Escape', 'Choose none'],
   ['Arrows', 'Nudge by 1 pixel, with Shift by 10'],

@@ -7,8 +7,7 @@ import { KeyFields } from '../layouts/key-fields';
 import { PictureSelect } from '../layouts/picture-select';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
-
-const EASING_NAMES = { linear: 'even', in: 'gathers pace', out: 'comes to rest', 'in-out': 'both' } as const;
+import { EASING_NAMES } from './transition-fields';
 
 function MoveFields({ label, move, onChange }: { label: string; move: Move; onChange: (move: Move) => void }) {
   return (

@@ -125,7 +125,7 @@ function Fields({ source, groups, uses, onClose }: { source: Source; groups: { i
       </Row>
       <Row label="List">
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={source.feedsOnly} onChange={(e) => send('source.edit', { source: source.id, feedsOnly: e.target.checked })} /> feeds lanes only: not in the switching list
+          <input type="checkbox" checked={source.feedsOnly} onChange={(e) => send('source.edit', { source: source.id, feedsOnly: e.target.checked })} /> feeds lanes and layouts only: not in the switching list
         </label>
       </Row>
       {settings.kind !== 'colour' && settings.kind !== 'test' && (

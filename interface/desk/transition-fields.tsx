@@ -17,7 +17,8 @@ export const KIND_NAMES: Record<TransitionKind, string> = {
   glide: 'Glide',
 };
 
-const EASING_NAMES = { linear: 'even', in: 'gathers pace', out: 'comes to rest', 'in-out': 'both' } as const;
+/** How a movement gathers and loses pace, in words. */
+export const EASING_NAMES = { linear: 'even', in: 'gathers pace', out: 'comes to rest', 'in-out': 'both' } as const;
 const DIRECTION_NAMES = { right: 'to the right', left: 'to the left', down: 'downwards', up: 'upwards' } as const;
 const ABOUT: Partial<Record<TransitionKind, string>> = {
   glide: 'Boxes move to their places in the next layout: partners by seat, then by source. The rest fade.',

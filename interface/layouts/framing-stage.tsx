@@ -82,7 +82,7 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
   };
   const mark = eye ?? { x: 0.5, y: 0.4 };
   return (
-    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep">
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[62vw]">
       <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
         <Monitor picture={{ kind: 'source', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
         <KonvaStage width={width + 2 * MARGIN} height={height + 2 * MARGIN} x={MARGIN} y={MARGIN} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>

@@ -94,7 +94,7 @@ function useLayoutKeys(layout: Layout | undefined, chosen: readonly Box[], act: 
         if (ctrl && event.code === 'KeyA') return (act.choose(layout.boxes.filter((b) => !b.locked).map((b) => b.id)), true);
         if (event.code === 'Escape') return (act.choose([]), true);
         if (event.code === 'KeyC' && !ctrl) return (act.crop(), true);
-        if (event.code === 'Tab' && !ctrl && layout.boxes.length > 0 && target === document.body) {
+        if (event.code === 'KeyN' && !ctrl && layout.boxes.length > 0) {
           const at = layout.boxes.findIndex((b) => b.id === ids[0]);
           const next = layout.boxes[(at + (event.shiftKey ? layout.boxes.length - 1 : 1) + layout.boxes.length) % layout.boxes.length];
           if (next) act.choose([next.id]);
@@ -207,9 +207,9 @@ export function LayoutsRoom() {
           </>
         )}
       </div>
-      <ul className="flex flex-col gap-2">{layouts.map(tile)}</ul>
+      <ul className="grid gap-2 max-[1099px]:grid-cols-3">{layouts.map(tile)}</ul>
       {presets.length > 0 && <h3 className="text-xs font-semibold text-muted">Presets</h3>}
-      <ul className="flex flex-col gap-2">{presets.map(tile)}</ul>
+      <ul className="grid gap-2 max-[1099px]:grid-cols-3">{presets.map(tile)}</ul>
       <h3 className="text-xs font-semibold text-muted">Walk-through</h3>
       <WalkThrough />
     </div>

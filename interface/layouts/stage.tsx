@@ -7,6 +7,7 @@ import { type Point, type Rect } from '#core/show/geometry';
 import { type Box } from '#core/show/layout';
 import { MOST_ZOOM } from '#core/show/look';
 import { useHostState, useSend } from '../host/host-context';
+import { useTally } from '../host/use-tally';
 import { Monitor } from '../parts/monitor';
 import { cropDrag, type Handle, handlePlace, HANDLES, isOn, moveDrag, resizeDrag, wholePixels } from './stage-geometry';
 
@@ -46,6 +47,7 @@ interface StageProps {
 /** The layout's own picture from the mixer, with its boxes drawn as outlines that can be dragged. */
 export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: StageProps) {
   const send = useSend();
+  const tally = useTally(layoutId);
   const { raster, show } = useHostState(({ desk: { show } }) => ({ raster: show.raster, show }));
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 640, height: 360 });
@@ -134,7 +136,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
 
   const single = chosen.length === 1 ? shown.find((b) => b.id === chosen[0]) : undefined;
   return (
-    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep">
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[62vw]">
       <div className="relative" style={{ width: size.width, height: size.height }} onDragOver={(e) => e.preventDefault()} onDrop={dropped} data-testid="stage">
         <Monitor picture={{ kind: 'source', id: layoutId }} label="The layout" className="absolute inset-0" />
         <KonvaStage width={size.width + 2 * MARGIN} height={size.height + 2 * MARGIN} x={MARGIN} y={MARGIN} scaleX={scale} scaleY={scale} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release} onWheel={wheel}>
@@ -188,6 +190,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
             )}
           </Layer>
         </KonvaStage>
+        {(tally.onAir || tally.inUse) && <span className="absolute -top-5 left-0 flex items-center gap-1.5 text-[13px]"><b className="figures bg-air px-1.5 text-deep">AIR</b> every change is seen at once</span>}
         {tools.crop && <span className="figures absolute top-1 left-1/2 -translate-x-1/2 bg-straw px-2 text-[13px] font-semibold text-deep">CROP</span>}
       </div>
     </div>

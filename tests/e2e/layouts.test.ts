@@ -168,8 +168,8 @@ describe('the editor', () => {
   it('works by keys alone: choosing, nudging, duplicating, pasting, removing; and by typed numbers', async () => {
     await page.keyboard.press('Escape');
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-    await page.keyboard.press('Tab');
-    await page.keyboard.press('Tab');
+    await page.keyboard.press('KeyN');
+    await page.keyboard.press('KeyN');
     const start = (await boxes())[1]?.rect.x ?? 0;
     await page.keyboard.press('ArrowRight');
     await page.keyboard.down('Shift');
@@ -203,7 +203,7 @@ describe('the editor', () => {
   it('applies a style by its key, shows what was set by hand, and hands it back', async () => {
     await page.keyboard.press('Escape');
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-    await page.keyboard.press('Tab');
+    await page.keyboard.press('KeyN');
     await page.keyboard.down('Alt');
     await page.keyboard.press('Digit1');
     await page.keyboard.up('Alt');

@@ -61,13 +61,29 @@ function plate({ width, height }: Raster): OffscreenCanvas {
 
 export const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;
 
-export interface MixerFigures {
-  scene: Scene;
-  raster: string;
-  /** Milliseconds for a programme frame, taking the frames in and handing the result over included: medians. */
+/** Medians, in milliseconds, of a programme frame made in each way. */
+export interface RaceFigures {
   soft: number;
   gl: number;
   canvas2d: number;
+}
+
+/** Runs the three ways in turn, round by round; the first five warm up. */
+export async function race(rounds: number, begin: (round: number) => void, ways: Record<keyof RaceFigures, () => Promise<number> | number>): Promise<RaceFigures> {
+  const times: Record<keyof RaceFigures, number[]> = { soft: [], gl: [], canvas2d: [] };
+  for (let round = 0; round < rounds + 5; round += 1) {
+    begin(round);
+    for (const way of ['soft', 'gl', 'canvas2d'] as const) {
+      const took = await ways[way]();
+      if (round >= 5) times[way].push(took);
+    }
+  }
+  return { soft: median(times.soft), gl: median(times.gl), canvas2d: median(times.canvas2d) };
+}
+
+export interface MixerFigures extends RaceFigures {
+  scene: Scene;
+  raster: string;
 }
 
 /** Draws it with each way in turn, frame by frame, in one run. */
@@ -104,15 +120,14 @@ export async function benchMixer(raster: Raster, scene: Scene, rounds: number): 
     new VideoFrame(flat.canvas, { timestamp: round, alpha: 'discard' }).close();
     return performance.now() - started;
   };
-  const times: Record<'soft' | 'gl' | 'canvas2d', number[]> = { soft: [], gl: [], canvas2d: [] };
-  for (round = 0; round < rounds + 5; round += 1) {
-    const [soft, graphics, canvas2d] = [await withRenderer(renderers.soft), await withRenderer(renderers.gl), withCanvas()];
-    if (round < 5) continue;
-    times.soft.push(soft);
-    times.gl.push(graphics);
-    times.canvas2d.push(canvas2d);
-  }
+  const figures = await race(
+    rounds,
+    (n) => {
+      round = n;
+    },
+    { soft: () => withRenderer(renderers.soft), gl: () => withRenderer(renderers.gl), canvas2d: withCanvas },
+  );
   frames.forEach((f) => f.close());
   gl.getExtension('WEBGL_lose_context')?.loseContext();
-  return { scene, raster: `${raster.width}×${raster.height}`, soft: median(times.soft), gl: median(times.gl), canvas2d: median(times.canvas2d) };
+  return { scene, raster: `${raster.width}×${raster.height}`, ...figures };
 }

@@ -8,7 +8,7 @@ import { GlRenderer } from '#engine/picture/gl-renderer';
 import { isFrame, type PictureLookup, type Renderer } from '#engine/picture/renderer';
 import { SoftRenderer } from '#engine/picture/soft-renderer';
 import { chooseUploadPath } from '#engine/picture/upload-trial';
-import { decodedFrames, median } from './mixer-bench';
+import { decodedFrames, race, type RaceFigures } from './mixer-bench';
 
 export type PictureScene = 'sixteen' | 'glide' | 'key';
 
@@ -54,13 +54,9 @@ function keyPixels(context: OffscreenCanvasRenderingContext2D, width: number, he
   context.putImageData(image, 0, 0);
 }
 
-export interface PictureFigures {
+export interface PictureFigures extends RaceFigures {
   scene: PictureScene;
   raster: string;
-  /** Milliseconds for a programme frame, medians. */
-  soft: number;
-  gl: number;
-  canvas2d: number;
 }
 
 export async function benchPictures(raster: Raster, scene: PictureScene, rounds: number): Promise<PictureFigures> {
@@ -134,15 +130,14 @@ export async function benchPictures(raster: Raster, scene: PictureScene, rounds:
     new VideoFrame(flat.canvas, { timestamp: round, alpha: 'discard' }).close();
     return performance.now() - started;
   };
-  const times: Record<'soft' | 'gl' | 'canvas2d', number[]> = { soft: [], gl: [], canvas2d: [] };
-  for (round = 0; round < rounds + 5; round += 1) {
-    const [soft, graphics, canvas2d] = [await withRenderer(renderers.soft), await withRenderer(renderers.gl), withCanvas()];
-    if (round < 5) continue;
-    times.soft.push(soft);
-    times.gl.push(graphics);
-    times.canvas2d.push(canvas2d);
-  }
+  const figures = await race(
+    rounds,
+    (n) => {
+      round = n;
+    },
+    { soft: () => withRenderer(renderers.soft), gl: () => withRenderer(renderers.gl), canvas2d: withCanvas },
+  );
   frames.forEach((f) => f.close());
   gl.getExtension('WEBGL_lose_context')?.loseContext();
-  return { scene, raster: `${raster.width}×${raster.height}`, soft: median(times.soft), gl: median(times.gl), canvas2d: median(times.canvas2d) };
+  return { scene, raster: `${raster.width}×${raster.height}`, ...figures };
 }
