@@ -1,16 +1,18 @@
 /** Commands for recording and streaming. The engine follows what air asks for. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { Num, OneOf, Text } from '../schema/fields';
-import { type Codec, CODECS } from '../show/show';
+import { type Codec, CODECS, type Feed, FEEDS } from '../show/show';
 
 class RecordingArgs {
   @OneOf(CODECS, 'picture codec', { optional: true }) codec?: Codec;
   @Num(0.2, 100, 'picture bitrate, megabits a second', { optional: true }) megabits?: number;
+  @OneOf(FEEDS, 'the programme, or the programme below its lanes', { optional: true }) feed?: Feed;
 }
 class StreamArgs {
   @Text(500, 'address; one on this server may begin with /', { optional: true, min: 1 }) url?: string;
   @Text(200, 'stream key', { optional: true }) key?: string;
   @Num(0.2, 50, 'picture bitrate, megabits a second', { optional: true }) megabits?: number;
+  @OneOf(FEEDS, 'the programme, or the programme below its lanes', { optional: true }) feed?: Feed;
 }
 
 export const outputCommands = [
@@ -38,7 +40,7 @@ export const outputCommands = [
   defineCommand({
     type: 'output.setRecording',
     title: 'Set up recording',
-    about: 'Codec and bitrate of the next recording. Refused while one runs.',
+    about: 'Codec, bitrate and feed of the next recording. Refused while one runs.',
     args: RecordingArgs,
     mergeKey: () => 'recording',
     run: ({ air, show }, change) => {
@@ -70,7 +72,7 @@ export const outputCommands = [
   defineCommand({
     type: 'output.setStream',
     title: 'Set up the stream',
-    about: 'Destination and bitrate of the next stream. Refused while one runs.',
+    about: 'Destination, bitrate and feed of the next stream. Refused while one runs.',
     args: StreamArgs,
     mergeKey: () => 'stream',
     run: ({ air, show }, change) => {

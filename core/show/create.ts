@@ -77,8 +77,8 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     blackFrames: second,
     programme: { faderDb: 0, ceilingDb: -1 },
     output: {
-      recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5 },
-      stream: { url: '/ingest/pier', key: 'kites', megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5 },
+      recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5, feed: 'programme' },
+      stream: { url: '/ingest/pier', key: 'kites', megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5, feed: 'programme' },
     },
   };
 }

@@ -5,6 +5,12 @@ import { ShowError, showProblems } from './validate';
 
 type Raw = Record<string, unknown>;
 
+/** Outputs of a version that had one feed. */
+function feeds(output: unknown): unknown {
+  const { recording, stream } = (output ?? {}) as { recording?: Raw; stream?: Raw };
+  return { recording: { ...recording, feed: 'programme' }, stream: { ...stream, feed: 'programme' } };
+}
+
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as unknown[]).filter((item): item is Raw => typeof item === 'object' && item !== null) : []);
 
 /** `MIGRATIONS[n]` makes version n+1 out of version n; each is pure and stays for ever. */
@@ -36,6 +42,7 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
       transition: { ...plainTransition(frames), ...armed, angle },
       transitions: [{ id: 'tr-dissolve', name: 'Dissolve', settings: plainTransition(frames) }],
       overrides: [],
+      output: feeds(raw.output),
     };
   },
 };

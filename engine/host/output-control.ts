@@ -15,6 +15,8 @@ export interface OutputHost {
   command(type: 'output.stopRecording' | 'output.stopStream'): void;
   status(status: EncoderStatus): void;
   space(space: Space): void;
+  /** Asks the mixer for the clean programme. */
+  cleanFrames(): { port: MessagePort; end: () => void };
 }
 
 export const IDLE_ENCODER: EncoderStatus = { recording: null, stream: null, doubled: 0, encodes: 0, silenceMs: 0 };
@@ -23,6 +25,7 @@ export class OutputControl {
   private recordingId: string | null = null;
   private streamId: string | null = null;
   private warned = false;
+  private endClean: (() => void) | null = null;
   private readonly timer: ReturnType<typeof setInterval>;
 
   constructor(
@@ -38,7 +41,9 @@ export class OutputControl {
     this.worker.postMessage({ type: 'programme', frames, sound } satisfies ToEncoder, [frames, sound]);
   }
 
-  reconcile({ show, air }: Desk): void {
+  reconcile(desk: Desk): void {
+    this.followFeeds(desk);
+    const { show, air } = desk;
     if (air.recording && air.recording.id !== this.recordingId) {
       this.recordingId = air.recording.id;
       void this.startRecording(air.recording.id);
@@ -48,12 +53,25 @@ export class OutputControl {
     }
     if (air.stream && air.stream.id !== this.streamId) {
       this.streamId = air.stream.id;
-      const { url, key, megabits } = show.output.stream;
+      const { url, key, megabits, feed } = show.output.stream;
       const address = new URL(url, location.href).href;
-      this.send({ type: 'stream', id: air.stream.id, url: address, key, settings: this.settings('h264', megabits) });
+      this.send({ type: 'stream', id: air.stream.id, url: address, key, settings: this.settings('h264', megabits, feed) });
     } else if (!air.stream && this.streamId !== null) {
       this.streamId = null;
       this.send({ type: 'stop-stream' });
+    }
+  }
+
+  /** The clean programme is drawn only while a recording or stream of it runs. */
+  private followFeeds({ show: { output }, air }: Desk): void {
+    const wanted = (air.recording !== null && output.recording.feed === 'clean') || (air.stream !== null && output.stream.feed === 'clean');
+    if (wanted && !this.endClean) {
+      const { port, end } = this.host.cleanFrames();
+      this.worker.postMessage({ type: 'clean', frames: port } satisfies ToEncoder, [port]);
+      this.endClean = end;
+    } else if (!wanted) {
+      this.endClean?.();
+      this.endClean = null;
     }
   }
 
@@ -61,16 +79,16 @@ export class OutputControl {
     this.worker.postMessage(message);
   }
 
-  private settings(codec: EncodeSettings['codec'], megabits: number): EncodeSettings {
+  private settings(codec: EncodeSettings['codec'], megabits: number, feed: EncodeSettings['feed']): EncodeSettings {
     const { desk, working } = this.host.state();
-    return { codec, bitrate: Math.round(megabits * 1e6), raster: working.raster, rate: desk.show.rate, frameStep: working.frameStep };
+    return { codec, bitrate: Math.round(megabits * 1e6), raster: working.raster, rate: desk.show.rate, frameStep: working.frameStep, feed };
   }
 
   private async startRecording(id: string): Promise<void> {
     const { show } = this.host.state().desk;
-    const { codec, megabits } = show.output.recording;
+    const { codec, megabits, feed } = show.output.recording;
     const space = await storageSpace();
-    const settings = this.settings(codec, megabits);
+    const settings = this.settings(codec, megabits, feed);
     if (recordingRoom(space.free, settings.bitrate / 8).stop) {
       this.host.notify('trouble', `Not recording: only ${Math.floor(space.free / 1e6)} MB are left in this browser. Save and delete older recordings first.`);
       this.host.command('output.stopRecording');

@@ -8,10 +8,10 @@ import { EMPTY_HISTORY, redo, remember, undo } from '#core/commands/history';
 import { workingFormat } from '#core/picture/capability';
 import { type Desk } from '#core/show/air';
 import { readShow } from '#core/show/migrate';
-import { SHOW_VERSION } from '#core/show/show';
+import { type Feed, SHOW_VERSION } from '#core/show/show';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
-import { type Feed, type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
+import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
 import { describeRenderer } from '../picture/upload-trial';
 import { HostLink } from '../remote/host-link';
 import { SoundDesk } from '../sound/sound-desk';
@@ -107,6 +107,7 @@ export class ShowHost {
       command: (type) => void this.dispatch({ type }),
       status: (encoder) => this.set({ encoder }),
       space: (space) => this.set({ space }),
+      cleanFrames: () => this.cleanFrames(),
     });
     this.connectOutputs();
     this.drivers.reconcile(show, air);
@@ -156,6 +157,13 @@ export class ShowHost {
     this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1, feed: 'programme' }, [pictures.port1]);
     this.sound.tapTo(sounds.port1);
     this.outputs.connect(pictures.port2, sounds.port2);
+  }
+
+  /** Frames of the clean programme for the encoder, until the returned function is called. */
+  private cleanFrames(): { port: MessagePort; end: () => void } {
+    const { port1, port2 } = new MessageChannel();
+    this.toMixer({ type: 'programme-port', key: 'encoder-clean', port: port1, feed: 'clean' }, [port1]);
+    return { port: port2, end: () => this.toMixer({ type: 'programme-gone', key: 'encoder-clean' }) };
   }
 
   /** The next frame that the mixer will draw. */

@@ -1,4 +1,5 @@
 /** The outputs' thread: encodes the programme once for each set of settings, records and streams it. */
+import { type Feed } from '#core/show/show';
 import { type SoundChunk } from '../sound/chunk';
 import { workerScope } from '../worker-scope';
 import { type EncodeSettings, type EncoderStatus, type FromEncoder, type ToEncoder } from './messages';
@@ -92,20 +93,23 @@ function status(): EncoderStatus {
   };
 }
 
-/** Every encode gets a frame of its own; the frame itself ends here. */
-function takeFrame(frame: VideoFrame): void {
-  for (const encode of encodes.values()) encode.frame(frame.clone());
+/** Every encode of the feed gets a frame of its own; the frame itself ends here. */
+function takeFrame(frame: VideoFrame, feed: Feed): void {
+  for (const encode of encodes.values()) if (encode.settings.feed === feed) encode.frame(frame.clone());
   frame.close();
 }
 
 workerScope.onmessage = ({ data }: MessageEvent<ToEncoder>) => {
   switch (data.type) {
     case 'programme':
-      data.frames.onmessage = (event: MessageEvent<{ frame: VideoFrame }>) => takeFrame(event.data.frame);
+      data.frames.onmessage = (event: MessageEvent<{ frame: VideoFrame }>) => takeFrame(event.data.frame, 'programme');
       data.sound.onmessage = (event: MessageEvent<SoundChunk>) => {
         for (const encode of encodes.values()) encode.sound(event.data);
       };
       setInterval(() => say({ type: 'status', status: status() }), 500);
+      return;
+    case 'clean':
+      data.frames.onmessage = (event: MessageEvent<{ frame: VideoFrame }>) => takeFrame(event.data.frame, 'clean');
       return;
     case 'record':
       void record(data);

@@ -1,5 +1,5 @@
 /** What page and encoder worker say to each other. */
-import { type Codec, type Raster } from '#core/show/show';
+import { type Codec, type Feed, type Raster } from '#core/show/show';
 import { type Rate } from '#core/time/rate';
 
 /** Everything that decides how the programme is encoded; equal settings share one encode. */
@@ -10,6 +10,7 @@ export interface EncodeSettings {
   raster: Raster;
   rate: Rate;
   frameStep: number;
+  feed: Feed;
 }
 
 export type StreamState = 'connecting' | 'live' | 'retrying' | 'ending';
@@ -51,6 +52,8 @@ export interface EncoderStatus {
 
 export type ToEncoder =
   | { type: 'programme'; frames: MessagePort; sound: MessagePort }
+  /** Frames of the clean programme, for as long as an output wants them. */
+  | { type: 'clean'; frames: MessagePort }
   | { type: 'record'; id: string; fileName: string; settings: EncodeSettings }
   | { type: 'stop-recording' }
   | { type: 'stream'; id: string; url: string; key: string; settings: EncodeSettings }

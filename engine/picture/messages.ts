@@ -1,6 +1,6 @@
 /** What page and mixer worker say to each other. */
 import { type Air } from '#core/show/air';
-import { type Raster, type Show, type Transition } from '#core/show/show';
+import { type Feed, type Raster, type Show, type Transition } from '#core/show/show';
 
 /** Whether a source delivers. `waiting` has not delivered yet; `lost` did, or cannot. */
 export type SourceState = 'waiting' | 'live' | 'lost';
@@ -10,9 +10,6 @@ export interface SourceHealth {
   /** In plain words, for `lost` and for `waiting` that needs something done. */
   cause: string;
 }
-
-/** What leaves the mixer: the programme, or the programme below its lanes. */
-export type Feed = 'programme' | 'clean';
 
 /** What a monitor shows: the programme, also without its lanes, Next, any one picture or its key, or a transition tried out. */
 export type MonitorPicture =

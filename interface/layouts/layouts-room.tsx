@@ -1,5 +1,5 @@
 import { CopyPlus, Plus, Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { STARTER_NAMES, STARTERS, usualSpacing } from '#core/layout/starters';
 import { walkThrough } from '#core/layout/walk-through';
 import { type Box, type Layout } from '#core/show/layout';
@@ -62,7 +62,8 @@ function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
 
 /** What the pictures of the show still lack. */
 function WalkThrough() {
-  const findings = useHostState(({ desk: { show, air }, sizes }) => walkThrough(show, air, sizes).map((f) => f.text));
+  const { show, air, sizes } = useHostState(({ desk, sizes }) => ({ show: desk.show, air: desk.air, sizes }));
+  const findings = useMemo(() => walkThrough(show, air, sizes).map((f) => f.text), [show, air, sizes]);
   if (findings.length === 0) return <p className="p-2 text-xs text-next">Nothing is missing in seats and layouts.</p>;
   return (
     <ul className="p-2" aria-label="Walk-through">

@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react';
-import { useState } from 'react';
-import { placesOfStyle } from '#core/layout/styles';
+import { useMemo, useState } from 'react';
+import { placesOfStyle, type StylePlace } from '#core/layout/styles';
 import { type Box, type Layout, type Style, STYLE_PROPERTIES, type StyleProperty } from '#core/show/layout';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
@@ -9,22 +9,25 @@ import { PictureSelect } from './picture-select';
 
 const FIRST_PROPERTIES: StyleProperty[] = ['radius', 'border', 'shadow'];
 
+/** Every box that follows a style, those on air first. */
+function usePlaces(styleId: string): StylePlace[] {
+  const { show, air } = useHostState(({ desk }) => desk);
+  return useMemo(() => placesOfStyle(show, air, styleId), [show, air, styleId]);
+}
+
 /** What a change of a style will touch, those on air first, before it is done. */
 function PlacesDialog({ style, onClose, onGo }: { style: Style; onClose: () => void; onGo: () => void }) {
-  const places = useHostState(({ desk: { show, air } }) => placesOfStyle(show, air, style.id).map((p) => `${p.onAir ? 'AIR' : ''}\t${p.layout}: ${p.box}`));
-  const live = places.filter((p) => p.startsWith('AIR')).length;
+  const places = usePlaces(style.id);
+  const live = places.filter((p) => p.onAir).length;
   return (
     <Dialog open onClose={onClose} title={`Overwrite ${style.name}`} about={`${places.length} ${places.length === 1 ? 'box follows' : 'boxes follow'} it${live > 0 ? `, ${live} of them on air` : ''}. They change at once; undo brings all of them back.`}>
       <ul className="max-h-[40vh] overflow-y-auto">
-        {places.map((place, i) => {
-          const [sign, text] = place.split('\t');
-          return (
-            <li key={`${place} ${i}`} className="flex items-center gap-2 border-t border-line py-1">
-              {sign && <span className="figures bg-air px-1 text-[13px] font-semibold text-deep">AIR</span>}
-              {text}
-            </li>
-          );
-        })}
+        {places.map(({ layoutId, boxId, layout, box, onAir }) => (
+          <li key={`${layoutId} ${boxId}`} className="flex items-center gap-2 border-t border-line py-1">
+            {onAir && <span className="figures bg-air px-1 text-[13px] font-semibold text-deep">AIR</span>}
+            {layout}: {box}
+          </li>
+        ))}
       </ul>
       <div className="flex gap-2">
         <Button look="straw" onClick={onGo}>
@@ -39,7 +42,7 @@ function PlacesDialog({ style, onClose, onGo }: { style: Style; onClose: () => v
 function StyleRow({ style, index, layout, boxes }: { style: Style; index: number; layout: Layout; boxes: readonly Box[] }) {
   const send = useSend();
   const [asking, setAsking] = useState(false);
-  const places = useHostState(({ desk: { show, air } }) => placesOfStyle(show, air, style.id).length);
+  const places = usePlaces(style.id).length;
   const ids = boxes.map((b) => b.id);
   const first = ids[0];
   const none = first === undefined ? 'Choose a box first.' : null;

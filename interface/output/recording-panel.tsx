@@ -7,6 +7,7 @@ import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
+import { FeedSelect } from './feed-select';
 import { bitrateText, Figure } from './figure';
 
 const NAMES: Record<Codec, string> = { h264: 'MP4 · H.264', vp9: 'WebM · VP9', av1: 'WebM · AV1' };
@@ -18,7 +19,7 @@ function useCodecs(): Codec[] | null {
   const { width, height } = working.raster;
   useEffect(() => {
     let gone = false;
-    void supportedCodecs({ bitrate: 4e6, raster: { width, height }, rate, frameStep: working.frameStep }).then((list) => !gone && setCodecs(list));
+    void supportedCodecs({ bitrate: 4e6, raster: { width, height }, rate, frameStep: working.frameStep, feed: 'programme' }).then((list) => !gone && setCodecs(list));
     return () => {
       gone = true;
     };
@@ -64,6 +65,7 @@ export function RecordingPanel() {
             {!usable && <option value={settings.codec}>{NAMES[settings.codec]} (not here)</option>}
           </select>
         </label>
+        <FeedSelect label="Picture of the recording" disabled={on} value={settings.feed} onChange={(feed) => send('output.setRecording', { feed })} />
         <NumberField className="w-28" showLabel label="Bitrate" unit="Mb/s" min={0.2} max={100} digits={1} value={settings.megabits} onCommit={(megabits) => send('output.setRecording', { megabits })} />
       </div>
       <div className="mt-3 flex flex-wrap gap-5">

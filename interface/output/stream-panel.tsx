@@ -5,6 +5,7 @@ import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
+import { FeedSelect } from './feed-select';
 import { bitrateText, Figure } from './figure';
 
 const WORDS: Record<StreamState, string> = { connecting: 'connecting', live: 'live', retrying: 'away, trying again', ending: 'ending' };
@@ -54,6 +55,7 @@ export function StreamPanel() {
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <TextSetting key={`url ${settings.url}`} className="min-w-52 flex-1" label="Destination (CMAF by HTTP PUT)" value={settings.url} disabled={on} onCommit={(url) => send('output.setStream', { url: url.trim() })} />
         <TextSetting key={`key ${settings.key}`} className="w-28" secret label="Key" value={settings.key} disabled={on} onCommit={(key) => send('output.setStream', { key })} />
+        <FeedSelect label="Picture of the stream" disabled={on} value={settings.feed} onChange={(feed) => send('output.setStream', { feed })} />
         <NumberField className="w-28" showLabel label="Bitrate" unit="Mb/s" min={0.2} max={50} digits={1} value={settings.megabits} onCommit={(megabits) => send('output.setStream', { megabits })} />
       </div>
       {local && (

@@ -337,7 +337,18 @@ describe('lanes', () => {
     const [clean, programme] = [await colour('clean'), await colour('programme')];
     expect(clean[1]).toBeGreaterThan(130);
     expect(programme[1]).toBeLessThan(110);
-    await send(page, 'lane.hide', { lane: 'lane-2' });
+    // Recorded clean, the card in its lane is not there.
+    await send(page, 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: colours.blue } });
+    await send(page, 'lane.show', { lane: 'lane-1' });
+    await send(page, 'output.setRecording', { feed: 'clean' });
+    await wait(700);
+    const started = await send(page, 'output.startRecording');
+    await wait(1500);
+    const { pictures } = await analyse(await finishRecording(page, started.ok ? String(started.result.id) : ''));
+    expect(pictures.length).toBeGreaterThan(20);
+    expect(pictures.every((p) => p.grid.every(([r, g, b]) => g > 120 && r < 80 && b < 80))).toBe(true);
+    await send(page, 'output.setRecording', { feed: 'programme' });
+    for (const lane of ['lane-1', 'lane-2']) await send(page, 'lane.hide', { lane });
   });
 });
 

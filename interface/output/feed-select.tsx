@@ -1,0 +1,14 @@
+import { type Feed } from '#core/show/show';
+
+/** Which picture an output takes: with the lanes over it, or without. */
+export function FeedSelect({ label, value, disabled, onChange }: { label: string; value: Feed; disabled: boolean; onChange: (feed: Feed) => void }) {
+  return (
+    <label className="flex flex-col gap-0.5">
+      <span className="text-xs text-muted">Picture</span>
+      <select aria-label={label} disabled={disabled} value={value} onChange={(e) => onChange(e.target.value as Feed)}>
+        <option value="programme">programme</option>
+        <option value="clean">clean, below the lanes</option>
+      </select>
+    </label>
+  );
+}
