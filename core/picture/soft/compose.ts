@@ -223,7 +223,8 @@ export class SoftMixer {
     // Under an opaque box it does not matter what the shadow is; else it must leave the box free.
     const mask = maskOf(opaque ? { kind: 'shadow', blur } : { kind: 'around', blur, x: shadow.x * scale, y: shadow.y * scale }, moved, radius, rotation);
     const inset = Math.ceil(radius) + 1;
-    const hidden = opaque ? { x: t.x + inset, y: t.y + inset, width: t.width - 2 * inset, height: t.height - 2 * inset } : null;
+    // Nothing of it is seen there: the box hides it, or is left free.
+    const hidden = rotation === 0 ? { x: t.x + inset, y: t.y + inset, width: t.width - 2 * inset, height: t.height - 2 * inset } : null;
     this.tintAll(onto, mask, SHADOW, weightOf(shadow.opacity * item.opacity), clip, hidden && hidden.width > 0 && hidden.height > 0 ? hidden : null);
   }
 

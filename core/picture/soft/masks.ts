@@ -60,16 +60,69 @@ class CornerMask implements Mask {
     }
   }
 
-  row(y: number): number {
+  /** Where a row's bytes begin, with the pixels to the side; null where all of it is covered. */
+  private offset(y: number): number | null {
     const line = y - this.y;
     const { from, to } = this.middle;
-    if (this.fullMiddle && line >= from && line < to) return 0;
+    if (this.fullMiddle && line >= from && line < to) return null;
     const stored = line < from ? line : line >= to ? this.height - 1 - line : from;
-    return this.rows.pointer + Math.max(0, stored) * this.stride + PAD;
+    return Math.max(0, stored) * this.stride;
+  }
+
+  row(y: number): number {
+    const at = this.offset(y);
+    return at === null ? 0 : this.rows.pointer + at + PAD;
+  }
+
+  /** A row with the pixels to either side; null where all of it is covered. */
+  bytesOf(y: number): Uint8Array | null {
+    const at = this.offset(y);
+    return at === null ? null : this.rows.bytes.subarray(at, at + this.stride);
   }
 
   dispose(): void {
     release(this.rows);
+  }
+}
+
+/** An upright shadow that leaves its own box free: the shadow's rows, less what the outline covers. */
+class AroundMask implements Mask {
+  readonly middle = null;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  private readonly line: Piece;
+
+  constructor(
+    private readonly shadow: CornerMask,
+    private readonly outline: CornerMask,
+  ) {
+    ({ x: this.x, y: this.y, width: this.width, height: this.height } = shadow);
+    this.line = allocate(this.width + 2 * PAD);
+  }
+
+  /** Good until the next row is asked for. */
+  row(y: number): number {
+    const { shadow, outline, line } = this;
+    const own = shadow.bytesOf(y);
+    if (y < outline.y || y >= outline.y + outline.height || !own) return shadow.row(y);
+    line.bytes.set(own);
+    const from = Math.max(0, outline.x - this.x) + PAD;
+    const to = Math.min(this.width, outline.x + outline.width - this.x) + PAD;
+    const covered = outline.bytesOf(y);
+    if (!covered) line.bytes.fill(0, from, Math.max(from, to));
+    else {
+      const shift = this.x - outline.x;
+      for (let i = from; i < to; i += 1) line.bytes[i] = Math.round(((line.bytes[i] as number) * (255 - (covered[i + shift] as number))) / 255);
+    }
+    return line.pointer + PAD;
+  }
+
+  dispose(): void {
+    this.shadow.dispose();
+    this.outline.dispose();
+    release(this.line);
   }
 }
 
@@ -125,7 +178,7 @@ export function maskOf(kind: MaskKind, rect: Rect, radius: number, rotation: num
     known.set(key, found);
     return found;
   }
-  const made = rotation === 0 && kind.kind !== 'around' ? uprightMask(kind, rect, radius) : wholeMask(kind, rect, radius, rotation);
+  const made = rotation !== 0 ? wholeMask(kind, rect, radius, rotation) : kind.kind === 'around' ? aroundMask(kind, rect, radius) : uprightMask(kind, rect, radius);
   known.set(key, made);
   if (known.size > KEPT) {
     const [oldest, mask] = known.entries().next().value as [string, Mask & { dispose(): void }];
@@ -134,6 +187,9 @@ export function maskOf(kind: MaskKind, rect: Rect, radius: number, rotation: num
   }
   return made;
 }
+
+const aroundMask = ({ blur, x, y }: Extract<MaskKind, { kind: 'around' }>, rect: Rect, radius: number): AroundMask =>
+  new AroundMask(uprightMask({ kind: 'shadow', blur }, rect, radius), uprightMask({ kind: 'outline' }, { ...rect, x: rect.x - x, y: rect.y - y }, radius));
 
 function uprightMask(kind: Exclude<MaskKind, { kind: 'around' }>, rect: Rect, radius: number): CornerMask {
   const [x, y] = [Math.round(rect.x), Math.round(rect.y)];
