@@ -29,6 +29,8 @@ export const windowCommands = [
       const layout = layoutOf(desk, id);
       requireSource(desk, frame, 'frame');
       if (windows.length === 0) throw new CommandError('no-windows', 'This artwork has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.', 'windows');
+      const outside = windows.find((w) => w.x < 0 || w.y < 0 || w.x + w.width > width || w.y + w.height > height);
+      if (outside) throw new CommandError('outside', `An opening at ${outside.x}, ${outside.y} lies outside the artwork of ${width} × ${height}.`, 'windows');
       layout.frameId = frame;
       const rects = [...windows].sort(inOrder).map((w) => boxUnder(w, { width, height }, desk.show.raster, bleed));
       const free = layout.boxes.filter((b) => !b.locked);

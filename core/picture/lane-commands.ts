@@ -6,6 +6,7 @@ import { createLane } from '../show/create';
 import { type Rect, RectField } from '../show/geometry';
 import { type Key, keyClass } from '../show/look';
 import { LaneContent, MOST_LANES, Move } from '../show/show';
+import { checkKey } from '../layout/edit';
 import { requirePicture } from './commands';
 import { laneOf, lowerLane, raiseLane } from './mixer';
 import { preparedPicture } from './plan';
@@ -103,7 +104,7 @@ export const laneCommands = [
     mergeKey: ({ lane }) => `lane:${lane}`,
     run: (desk, { lane, ...settings }) => {
       if (settings.whileId) requirePicture(desk, settings.whileId, 'whileId');
-      if (settings.key?.kind === 'fill') requirePicture(desk, settings.key.keyId, 'key.keyId');
+      checkKey(desk, settings.key);
       Object.assign(laneOf(desk, lane).lane, settings);
     },
   }),

@@ -3,7 +3,7 @@ import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Id, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
 import { type Desk } from '../show/air';
 import { type Direction, DIRECTIONS, type Easing, EASINGS, LIGHTS, Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES, type WipeShape } from '../show/show';
-import { requirePicture } from './commands';
+import { requirePicture, requireSource } from './commands';
 
 class ArmArgs {
   @OneOf(TRANSITION_KINDS, 'kind', { optional: true }) kind?: TransitionKind;
@@ -47,6 +47,12 @@ function stored(desk: Desk, id: string) {
   return found;
 }
 
+/** @throws CommandError when its picture or its stinger is no source of the show. */
+function checkTransition(desk: Desk, { imageId, stingerId }: Partial<Transition>, path: string): void {
+  if (imageId) requireSource(desk, imageId, `${path}imageId`);
+  if (stingerId) requireSource(desk, stingerId, `${path}stingerId`);
+}
+
 export const transitionCommands = [
   defineCommand({
     type: 'picture.arm',
@@ -55,8 +61,7 @@ export const transitionCommands = [
     args: ArmArgs,
     mergeKey: (args) => `arm:${Object.keys(args).join()}`,
     run: (desk, args) => {
-      if (args.imageId) requirePicture(desk, args.imageId, 'imageId');
-      if (args.stingerId) requirePicture(desk, args.stingerId, 'stingerId');
+      checkTransition(desk, args, '');
       Object.assign(desk.show.transition, args);
     },
   }),
@@ -98,6 +103,7 @@ export const transitionCommands = [
     about: 'Gives a stored transition another name or other settings.',
     args: EditArgs,
     run: (desk, { transition, ...change }) => {
+      if (change.settings) checkTransition(desk, change.settings, 'settings.');
       Object.assign(stored(desk, transition), change);
     },
   }),
@@ -130,6 +136,7 @@ export const transitionCommands = [
     run: (desk, { to, from = null, settings }, { newId }) => {
       requirePicture(desk, to, 'to');
       if (from !== null) requirePicture(desk, from, 'from');
+      if (settings) checkTransition(desk, settings, 'settings.');
       const { show } = desk;
       show.overrides = show.overrides.filter((o) => o.toId !== to || o.fromId !== from);
       if (settings) show.overrides.push({ id: newId(), fromId: from, toId: to, settings });

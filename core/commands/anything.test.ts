@@ -1,0 +1,176 @@
+/** Every command there is, with arguments made from their own descriptions, in any order. */
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { must, sampleDesk } from '#tests/support/sample-show';
+import { walkThrough } from '../layout/walk-through';
+import { onAirItems } from '../output/as-run';
+import { planFrame } from '../picture/plan';
+import { takeSummary } from '../picture/summary';
+import { tallyOf } from '../picture/tally';
+import { type Constructor, type FieldInfo, fieldsOf } from '../schema/fields';
+import { planSound } from '../sound/plan';
+import { type Air, type Desk } from '../show/air';
+import { findPicture } from '../show/pictures';
+import { readShow } from '../show/migrate';
+import { showProblems } from '../show/validate';
+import { execute } from './execute';
+import { EMPTY_HISTORY, remember, undo } from './history';
+import { COMMANDS } from './registry';
+
+/** A start with something of everything. */
+function start(): Desk {
+  let d = sampleDesk();
+  const add = (type: string, args: Record<string, unknown>) => {
+    d = must(d, type, args);
+  };
+  add('seat.add', { name: 'Host' });
+  add('seat.add', { name: 'Guest' });
+  add('framing.add', { source: 'a' });
+  add('layout.add', { starter: 'two' });
+  add('layout.add', { starter: 'inset' });
+  const [first, second] = d.show.layouts as [(typeof d.show.layouts)[0], (typeof d.show.layouts)[0]];
+  add('box.set', { layout: second.id, boxes: [second.boxes[1]?.id], content: { kind: 'layout', id: first.id } });
+  add('style.store', { layout: first.id, box: first.boxes[0]?.id, name: 'Look', properties: ['radius', 'position', 'key'] });
+  add('preset.store', { layout: first.id, name: 'Before' });
+  add('group.add', { name: 'Group' });
+  return d;
+}
+
+/** Every identity in the desk, so that references hit something now and then. */
+function idsOf({ show }: Desk): string[] {
+  const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
+  return [show.sources, show.seats, show.framings, show.layouts, show.presets, show.styles, show.lanes, show.cards, show.groups, show.transitions, boxes].flat().map((x) => x.id);
+}
+
+/** Random numbers that can be repeated: a stream of 0 to 1. */
+type Dice = () => number;
+const pick = <T>(dice: Dice, list: readonly T[]): T | undefined => list[Math.floor(dice() * list.length)];
+
+/** Identities that a field of this name usually means. */
+function likely(name: string, { show }: Desk): readonly { id: string }[] {
+  const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
+  const lists: Record<string, readonly { id: string }[]> = { source: show.sources, layout: [...show.layouts, ...show.presets], fromLayout: show.layouts, box: boxes, fromBox: boxes, seat: show.seats, a: show.seats, b: show.seats, framing: show.framings, framingId: show.framings, style: show.styles, lane: show.lanes, preset: show.presets, transition: show.transitions, card: show.cards, group: show.groups };
+  return lists[name] ?? [];
+}
+
+function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
+  if (field.nullable && dice() < 0.15) return null;
+  if (field.nested) {
+    const { of, list } = field.nested;
+    return list ? Array.from({ length: Math.floor(dice() * 3) }, () => argsOf(of(), dice, desk)) : argsOf(of(), dice, desk);
+  }
+  if (field.variant) {
+    const kinds = ['colour', 'still', 'test', 'chroma', 'luma', 'fill'].filter((kind) => field.variant?.({ kind }));
+    const kind = pick(dice, kinds);
+    const of = field.variant({ kind });
+    return of ? { ...argsOf(of, dice, desk), kind } : {};
+  }
+  const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
+  if (field.type.startsWith('list of ids')) return [likely('box', desk), likely('box', desk)].flatMap((boxes) => pick(dice, boxes)?.id ?? []);
+  if (field.type.startsWith('list of')) return fixed.filter(() => dice() < 0.4);
+  if (fixed.length > 0) return pick(dice, fixed);
+  if (field.type === 'id') return dice() < 0.85 ? (pick(dice, likely(field.name, desk))?.id ?? pick(dice, idsOf(desk))) : pick(dice, [...idsOf(desk), 'gone']);
+  if (field.type === 'true or false') return dice() < 0.5;
+  if (field.type.startsWith('colour')) return pick(dice, ['#c02020', '#20a020', '#0d1517']);
+  const range = /number (-?[\d.]+) to (-?[\d.]+)/.exec(field.type);
+  if (range) {
+    const [low, high] = [Number(range[1]), Math.min(Number(range[2]), 400)];
+    const value = dice() < 0.2 ? low : low + dice() * (high - low);
+    return field.type.startsWith('whole') ? Math.round(value) : value;
+  }
+  return `text ${Math.floor(dice() * 100)}`;
+}
+
+function argsOf(of: Constructor, dice: Dice, desk: Desk): Record<string, unknown> {
+  const args: Record<string, unknown> = {};
+  for (const field of fieldsOf(of)) if (!field.optional || dice() < 0.5) args[field.name] = valueOf(field, dice, desk);
+  return args;
+}
+
+/** Everything that is worked out from a desk at a frame; none of it may fail. */
+function lookAt({ show, air }: Desk, frame: number): void {
+  for (const later of [0, 3, 200]) {
+    const { programme, next } = planFrame(show, air, frame + later);
+    for (const item of [...programme.base, ...next.base]) {
+      expect(item.opacity >= 0 && item.opacity <= 1).toBe(true);
+      expect([item.target.x, item.target.y, item.target.width, item.target.height].every(Number.isFinite)).toBe(true);
+    }
+    const { channels, programme: level } = planSound(show, air, frame + later);
+    expect([level, ...Object.values(channels)].every((g) => Number.isFinite(g) && g >= 0)).toBe(true);
+    tallyOf(show, air, frame + later);
+    takeSummary(show, air, frame + later);
+    onAirItems(show, air, frame + later);
+  }
+  walkThrough(show, air, {});
+}
+
+const seeds = fc.integer({ min: 1, max: 2 ** 31 - 1 });
+
+function diceFrom(seed: number): Dice {
+  let state = seed;
+  return () => {
+    // xorshift32 (Marsaglia 2003).
+    state ^= state << 13;
+    state ^= state >>> 17;
+    state ^= state << 5;
+    return (state >>> 0) / 2 ** 32;
+  };
+}
+
+const onAirExists = ({ show, air }: { show: Desk['show']; air: Air }) => air.onAirId === null || findPicture(show, air.onAirId) !== null;
+
+describe('any commands in any order', () => {
+  it('are done or refused in words, and always leave a sound show with its picture on air', () => {
+    const done = new Set<string>();
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const dice = diceFrom(seed);
+        let ids = 0;
+        let desk = start();
+        for (let i = 0; i < 25; i += 1) {
+          const spec = pick(dice, COMMANDS);
+          if (!spec) continue;
+          const frame = i * 7;
+          const args = argsOf(spec.args, dice, desk);
+          const outcome = execute(desk, { type: spec.type, args }, { frame, newId: () => `n${seed}-${(ids += 1)}` });
+          if (!outcome.ok) {
+            expect(outcome.error.message.length).toBeGreaterThan(8);
+            continue;
+          }
+          done.add(spec.type);
+          desk = outcome.desk;
+          expect(showProblems(JSON.parse(JSON.stringify(desk.show))), `${spec.type} ${JSON.stringify(args)}`).toEqual([]);
+          expect(onAirExists(desk), spec.type).toBe(true);
+          lookAt(desk, frame);
+        }
+      }),
+      { numRuns: 80, seed: 20261123 },
+    );
+    // The run has really done most of what there is.
+    expect(done.size).toBeGreaterThan(COMMANDS.length * 0.7);
+  });
+
+  it('are undone to the very show they began with', () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const dice = diceFrom(seed);
+        let ids = 0;
+        const first = start();
+        let desk = first;
+        let history = EMPTY_HISTORY;
+        for (let i = 0; i < 12; i += 1) {
+          const spec = pick(dice, COMMANDS.filter((c) => !/^(picture\.(cut|take|moveBar|setNext)|preset\.recall|lane\.(show|toggle))/.test(c.type)));
+          if (!spec) continue;
+          const outcome = execute(desk, { type: spec.type, args: argsOf(spec.args, dice, desk) }, { frame: i, newId: () => `u${seed}-${(ids += 1)}` });
+          if (!outcome.ok) continue;
+          desk = outcome.desk;
+          history = remember(history, spec.type, outcome.patches, outcome.inverse, null, i * 5000);
+        }
+        while (history.past.length > 0) ({ history, desk } = undo(history, desk));
+        expect(desk.show).toEqual(first.show);
+        expect(readShow(JSON.parse(JSON.stringify(desk.show)))).toEqual(first.show);
+      }),
+      { numRuns: 80, seed: 7 },
+    );
+  });
+});
