@@ -125,8 +125,8 @@ describe('layouts', () => {
   it('lay boxes under found windows in reading order, moving those that are there', () => {
     const { desk: d, empty } = desk();
     const windows = [
-      { x: 320, y: 100, width: 200, height: 300 },
-      { x: 20, y: 110, width: 200, height: 300 },
+      { x: 320, y: 100, width: 200, height: 200 },
+      { x: 20, y: 110, width: 200, height: 200 },
     ];
     const x = must(d, 'layout.layUnder', { layout: empty, frame: 'bug', windows, width: 640, height: 360, bleed: 1 });
     expect(layout(x, empty)).toMatchObject({ frameId: 'bug', boxes: [{ name: 'Host', rect: { x: 1, y: 10 } }, { name: 'Guest', rect: { x: 31, y: 9 } }] });
