@@ -5,7 +5,7 @@ export function FeedSelect({ label, value, disabled, onChange }: { label: string
   return (
     <label className="flex flex-col gap-0.5">
       <span className="text-xs text-muted">Picture</span>
-      <select aria-label={label} disabled={disabled} value={value} onChange={(e) => onChange(e.target.value as Feed)}>
+      <select aria-label={label} className="w-32" disabled={disabled} value={value} onChange={(e) => onChange(e.target.value as Feed)}>
         <option value="programme">programme</option>
         <option value="clean">clean, below the lanes</option>
       </select>
