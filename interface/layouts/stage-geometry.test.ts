@@ -34,6 +34,18 @@ describe('handles of the stage', () => {
     }));
   });
 
+  it('leave the other corner of a turned box where it is seen', () => {
+    fc.assert(fc.property(rect, fc.integer({ min: -180, max: 180 }), fc.integer({ min: 0, max: 200 }), fc.integer({ min: 0, max: 200 }), (r, rotation, dx, dy) => {
+      const { rect: out } = resizeDrag(r, 'se', dx, dy, { locked: false, rotation, guides: [], reach: 6 });
+      // Where the top left corner is seen: turned about the middle of the box.
+      const corner = (b: typeof r) => {
+        const p = turnedDelta(-b.width / 2, -b.height / 2, -rotation);
+        return [b.x + b.width / 2 + p.x, b.y + b.height / 2 + p.y] as const;
+      };
+      corner(out).forEach((v, i) => expect(v).toBeCloseTo(corner(r)[i] as number, 6));
+    }));
+  });
+
   it('crop from the dragged side, never so far that nothing is left', () => {
     const share = fc.double({ min: 0, max: 0.45, noNaN: true });
     fc.assert(fc.property(fc.record({ left: share, top: share, right: share, bottom: share }), handle, by, by, (crop, h, dx, dy) => {

@@ -37,11 +37,20 @@ export function resized(start: Rect, handle: Handle, dx: number, dy: number, loc
   };
 }
 
+/** `rect`, resized as if upright, moved so that the sides that were not dragged stay where they are seen on a turned box. */
+function keptCorner(start: Rect, rect: Rect, degrees: number): Rect {
+  const middle = (r: Rect): Point => ({ x: r.x + r.width / 2, y: r.y + r.height / 2 });
+  const [from, to] = [middle(start), middle(rect)];
+  const moved = turnedDelta(to.x - from.x, to.y - from.y, -degrees);
+  return { ...rect, x: from.x + moved.x - rect.width / 2, y: from.y + moved.y - rect.height / 2 };
+}
+
 /** A drag of a handle with snapping; a locked or turned box does not snap. */
 export function resizeDrag(start: Rect, handle: Handle, dx: number, dy: number, options: { locked: boolean; rotation: number; guides: readonly Guide[]; reach: number }): { rect: Rect; held: Guide[] } {
   const delta = turnedDelta(dx, dy, options.rotation);
   const rect = resized(start, handle, delta.x, delta.y, options.locked);
-  if (options.locked || options.rotation % 360 !== 0) return { rect, held: [] };
+  if (options.rotation % 360 !== 0) return { rect: keptCorner(start, rect, options.rotation), held: [] };
+  if (options.locked) return { rect, held: [] };
   return snapResize(rect, sidesOf(handle), options.guides, options.reach);
 }
 

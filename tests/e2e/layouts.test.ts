@@ -218,6 +218,43 @@ describe('the editor', () => {
   });
 });
 
+describe('things dropped on the picture', () => {
+  /** Drops a file or a style at a place of the raster. */
+  const drop = async (x: number, y: number, what: { file: string; name: string } | { style: string }) => {
+    const [clientX, clientY] = await stagePoint(x, y);
+    await page.evaluate(
+      (at, dropped) => {
+        const dataTransfer = new DataTransfer();
+        if ('style' in dropped) dataTransfer.setData('application/x-bivoca-style', dropped.style);
+        else dataTransfer.items.add(new File([Uint8Array.from(atob(dropped.file), (c) => c.charCodeAt(0))], dropped.name, { type: 'image/png' }));
+        const stage = document.querySelector('[data-testid="stage"]');
+        for (const type of ['dragover', 'drop']) stage?.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer, ...at }));
+      },
+      { clientX, clientY },
+      what,
+    );
+  };
+
+  it('a style goes to the box under it; artwork gets boxes under its openings', async () => {
+    await page.keyboard.press('Escape');
+    const id = String((await post(app, 'layout.add', { name: 'Drops', starter: 'two' })).body.id);
+    await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Drops'))?.click());
+    await wait(300);
+    const boxes = () => pick(page, (s) => s.desk.show.layouts.find((l) => l.name === 'Drops')?.boxes ?? []);
+    await drop(480, 180, { style: 'regatta' });
+    expect((await boxes()).map((b) => b.styleId)).toEqual([null, 'regatta']);
+    await drop(5, 5, { style: 'regatta' });
+    expect((await boxes()).map((b) => b.styleId)).toEqual([null, 'regatta']);
+    const data = new Uint8Array(320 * 180 * 4).fill(255);
+    for (let y = 40; y < 140; y += 1) data.fill(0, (y * 320 + 200) * 4, (y * 320 + 300) * 4);
+    const png = Buffer.from(encode({ width: 320, height: 180, data, channels: 4 })).toString('base64');
+    await drop(300, 100, { file: png, name: 'one window.png' });
+    await until(async () => (await boxes())[0]?.rect.x === 398, 'the first box under the opening');
+    expect((await boxes())[0]?.rect).toEqual({ x: 398, y: 78, width: 204, height: 204 });
+    await send(page, 'layout.remove', { layout: id });
+  });
+});
+
 describe('a framing', () => {
   it('gets its key colour from a press on the picture, and is switched like a source', async () => {
     await press(page, 'Framings');
