@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['dist', 'node_modules', '.cache', '.data', 'bench-results', 'core/picture/soft/kernels/assembly.ts'] },
+  { ignores: ['dist', 'node_modules', '.cache', '.data', 'bench-results', 'core/picture/soft/kernels/assembly.ts', 'core/picture/soft/kernels/colour.ts'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

@@ -5,12 +5,12 @@ import asc from 'assemblyscript/asc';
 
 const at = (path: string) => fileURLToPath(new URL(`../core/picture/soft/kernels/${path}`, import.meta.url));
 
-const source = readFileSync(at('assembly.ts'), 'utf8');
+const sources = new Map(['assembly.ts', 'colour.ts'].map((name) => [name, readFileSync(at(name), 'utf8')]));
 let binary: Uint8Array | null = null;
 const { error, stderr } = await asc.main(
-  ['assembly.ts', '--outFile', 'kernels.wasm', '-O3', '--runtime', 'stub', '--importMemory', '--initialMemory', '0', '--enable', 'simd', '--noAssert'],
+  [...sources.keys(), '--outFile', 'kernels.wasm', '-O3', '--runtime', 'stub', '--importMemory', '--initialMemory', '0', '--enable', 'simd', '--noAssert'],
   {
-    readFile: (name: string) => (name === 'assembly.ts' ? source : null),
+    readFile: (name: string) => sources.get(name) ?? null,
     writeFile: (_name: string, data: string | Uint8Array) => {
       if (typeof data !== 'string') binary = data;
     },
@@ -21,7 +21,7 @@ if (error || !binary) {
   console.error(stderr.toString());
   process.exit(1);
 }
-const text = `/** Generated from assembly.ts by \`npm run kernels\`: WebAssembly, base64. */\nexport const KERNELS =\n  '${Buffer.from(binary).toString('base64')}';\n`;
+const text = `/** Generated from assembly.ts and colour.ts by \`npm run kernels\`: WebAssembly, base64. */\nexport const KERNELS =\n  '${Buffer.from(binary).toString('base64')}';\n`;
 if (!process.argv.includes('--check')) writeFileSync(at('kernels.wasm.ts'), text);
 else if (readFileSync(at('kernels.wasm.ts'), 'utf8') !== text) {
   console.error('The compiled kernels are out of date: run npm run kernels.');

@@ -1,12 +1,12 @@
 import { type KonvaEventObject } from 'konva/lib/Node';
 import { useEffect, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage } from 'react-konva';
+import { cropDrag, type Handle, handlePlace, HANDLES } from '#core/layout/handles';
 import { framingWindow } from '#core/picture/view';
 import { type Point } from '#core/show/geometry';
 import { type Framing } from '#core/show/layout';
 import { useSend } from '../host/host-context';
 import { Monitor } from '../parts/monitor';
-import { cropDrag, type Handle, handlePlace, HANDLES } from './stage-geometry';
 
 const STRAW = '#e2c48d';
 const HANDLE_SIZE = 11;

@@ -1,4 +1,4 @@
-import { CopyPlus, Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { STARTER_NAMES, STARTERS, usualSpacing } from '#core/layout/starters';
 import { walkThrough } from '#core/layout/walk-through';
@@ -185,6 +185,7 @@ export function LayoutsRoom() {
   const [framingId, setFramingId] = useState<string | null>(null);
   const all: Layout[] = [...layouts, ...presets];
   const layout = all.find((l) => l.id === openId) ?? layouts[0];
+  const place = layouts.findIndex((l) => l.id === layout?.id);
   const tile = ({ id, name, number }: Layout) => (
     <li key={id}>
       <PictureTile id={id} name={name} number={number} chosen={id === layout?.id} onPress={() => setOpenId(id)} />
@@ -196,10 +197,16 @@ export function LayoutsRoom() {
         <AddLayout onAdded={setOpenId} />
         {layout && (
           <>
-            <Button look="quiet" className="px-1.5!" aria-label="Duplicate this layout" title="Duplicate this layout" onClick={() => send('layout.duplicate', { layout: layout.id })}>
+            <Button look="quiet" className="px-1!" aria-label="Duplicate this layout" title="Duplicate this layout" onClick={() => send('layout.duplicate', { layout: layout.id })}>
               <CopyPlus size={15} />
             </Button>
-            <Button look="quiet" className="px-1.5!" aria-label="Remove this layout" title="Remove this layout" onClick={() => send('layout.remove', { layout: layout.id })}>
+            <Button look="quiet" className="px-1!" aria-label="This layout further up" title="Further up in the list" onClick={() => send('layout.move', { layout: layout.id, index: Math.max(0, place - 1) })}>
+              <ArrowUp size={15} />
+            </Button>
+            <Button look="quiet" className="px-1!" aria-label="This layout further down" title="Further down in the list" onClick={() => send('layout.move', { layout: layout.id, index: place + 1 })}>
+              <ArrowDown size={15} />
+            </Button>
+            <Button look="quiet" className="px-1!" aria-label="Remove this layout" title="Remove this layout" onClick={() => send('layout.remove', { layout: layout.id })}>
               <Trash2 size={15} />
             </Button>
             <Button className="ml-auto px-1.5!" title="Put this layout into Next" onClick={() => send('picture.setNext', { source: layout.id })}>

@@ -2,6 +2,7 @@ import { type KonvaEventObject } from 'konva/lib/Node';
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage, Text } from 'react-konva';
 import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
+import { cropDrag, type Handle, handlePlace, HANDLES, isOn, moveDrag, panDrag, resizeDrag, turnDrag, wholePixels } from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Box } from '#core/show/layout';
@@ -9,7 +10,6 @@ import { MOST_ZOOM } from '#core/show/look';
 import { useHostState, useSend } from '../host/host-context';
 import { useTally } from '../host/use-tally';
 import { Monitor } from '../parts/monitor';
-import { cropDrag, type Handle, handlePlace, HANDLES, isOn, moveDrag, resizeDrag, wholePixels } from './stage-geometry';
 
 const STRAW = '#e2c48d';
 const MUTED = '#8fa5a3';
@@ -97,12 +97,9 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
       setHeld(snapped.held);
       for (const { id, rect } of d.boxes) send('box.place', { layout: layoutId, box: id, rect: { ...rect, x: rect.x + by.x, y: rect.y + by.y } });
     } else if (d.kind === 'pan') {
-      // The picture follows the hand: a whole box of travel is the whole of the pan.
-      const pan = (value: number, by: number, side: number) => Math.min(1, Math.max(-1, value - (2 * by) / side));
-      send('box.set', { layout: layoutId, boxes: [first.id], panX: pan(first.box.panX, dx, first.rect.width), panY: pan(first.box.panY, dy, first.rect.height) });
+      send('box.set', { layout: layoutId, boxes: [first.id], panX: panDrag(first.box.panX, dx, first.rect.width), panY: panDrag(first.box.panY, dy, first.rect.height) });
     } else if (d.kind === 'turn') {
-      const [cx, cy] = [first.rect.x + first.rect.width / 2, first.rect.y + first.rect.height / 2];
-      const degrees = (Math.atan2(point.x - cx, cy - point.y) * 180) / Math.PI;
+      const degrees = turnDrag(first.rect, point);
       send('box.set', { layout: layoutId, boxes: [first.id], rotation: event.evt.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees) });
     } else if (d.kind === 'crop' && d.handle) {
       const visible = { width: first.rect.width / (1 - first.box.crop.left - first.box.crop.right), height: first.rect.height / (1 - first.box.crop.top - first.box.crop.bottom) };

@@ -64,6 +64,7 @@ function StyleRow({ style, index, layout, boxes }: { style: Style; index: number
           <Trash2 size={14} />
         </Button>
       </div>
+      <input key={style.name} aria-label={`Name of the style ${style.name}`} defaultValue={style.name} maxLength={60} onBlur={(e) => e.target.value.trim() && e.target.value !== style.name && send('style.edit', { style: style.id, name: e.target.value.trim() })} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
       <p className="text-xs text-muted">{style.properties.join(', ')}</p>
       <label className="flex items-center gap-1.5 text-xs text-muted">
         tied to

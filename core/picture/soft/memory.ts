@@ -1,11 +1,10 @@
 /** The memory that the software mixer's kernels work in, and the kernels themselves. One for each thread. */
 import { KERNELS } from './kernels/kernels.wasm';
 
-/** The compiled functions of kernels/assembly.ts. */
+/** The compiled functions of kernels/assembly.ts and kernels/colour.ts. */
 export interface Kernels {
   mix(out: number, a: number, b: number, count: number, weight: number): void;
   tint(out: number, count: number, value: number, weight: number): void;
-  mixWeights(out: number, a: number, b: number, weights: number, count: number): void;
   scale(out: number, outStride: number, count: number, rowCount: number, source: number, width: number, below: number, columns: number, rows: number, weight: number, spare: number): void;
   alphaRow(out: number, source: number, alpha: number, count: number, weight: number, step: number): void;
   convertLuma(y: number, u: number, v: number, count: number, ky: number, offset: number, a: number, b: number): void;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cropDrag, handlePlace, HANDLES, isOn, resized, resizeDrag, turnedDelta } from './stage-geometry';
+import { cropDrag, handlePlace, HANDLES, isOn, panDrag, resized, resizeDrag, turnDrag, turnedDelta } from './handles';
 
 const rect = fc.record({ x: fc.integer({ min: -200, max: 900 }), y: fc.integer({ min: -200, max: 900 }), width: fc.integer({ min: 20, max: 800 }), height: fc.integer({ min: 20, max: 800 }) });
 const by = fc.integer({ min: -500, max: 500 });
@@ -54,6 +54,12 @@ describe('handles of the stage', () => {
       expect(Math.min(out.left, out.top, out.right, out.bottom)).toBeGreaterThanOrEqual(0);
       if (!h.includes('w')) expect(out.left).toBe(crop.left);
     }));
+  });
+
+  it('turn to where the hand is, and pan no further than the picture goes', () => {
+    const r = { x: 100, y: 100, width: 40, height: 20 };
+    expect([turnDrag(r, { x: 120, y: 0 }), turnDrag(r, { x: 500, y: 110 }), turnDrag(r, { x: 0, y: 110 })]).toEqual([0, 90, -90]);
+    expect([panDrag(0, 10, 100), panDrag(0.9, -50, 100), panDrag(-0.9, 50, 100)]).toEqual([-0.2, 1, -1]);
   });
 
   it('finds a turned box where it is seen', () => {

@@ -1,7 +1,7 @@
-/** Handles of boxes on the stage and what dragging them does. Pixels of the raster; independent of how it is drawn. */
-import { type Sides, snapMove, snapResize, type Guide } from '#core/layout/arrange';
-import { type Point, type Rect } from '#core/show/geometry';
-import { type Crop } from '#core/show/look';
+/** Handles of boxes and what dragging them does. Pixels of the show's raster; independent of how they are drawn. */
+import { type Sides, snapMove, snapResize, type Guide } from './arrange';
+import { type Point, type Rect } from '../show/geometry';
+import { type Crop } from '../show/look';
 
 export const HANDLES = ['nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w'] as const;
 export type Handle = (typeof HANDLES)[number];
@@ -78,3 +78,9 @@ export function isOn(point: Point, rect: Rect, rotation: number): boolean {
   const p = turnedDelta(point.x - cx, point.y - cy, rotation);
   return Math.abs(p.x) <= rect.width / 2 && Math.abs(p.y) <= rect.height / 2;
 }
+
+/** Pan (−1 to 1) after the picture in a box of `side` pixels was dragged by `by`: a whole box of travel is half of the pan. */
+export const panDrag = (pan: number, by: number, side: number): number => Math.min(1, Math.max(-1, pan - (2 * by) / side));
+
+/** Degrees clockwise from upright that a box is turned to when its turning handle stands at `point`. */
+export const turnDrag = (rect: Rect, point: Point): number => (Math.atan2(point.x - rect.x - rect.width / 2, rect.y + rect.height / 2 - point.y) * 180) / Math.PI;
