@@ -5,6 +5,11 @@ import { layoutCommands } from '../layout/layout-commands';
 import { seatCommands } from '../layout/seat-commands';
 import { styleCommands } from '../layout/style-commands';
 import { windowCommands } from '../layout/window-commands';
+import { angleCommands } from '../replay/angle-commands';
+import { clipCommands } from '../replay/clip-commands';
+import { deckCommands } from '../replay/deck-commands';
+import { reelCommands } from '../replay/reel-commands';
+import { rollCommands } from '../replay/roll-commands';
 import { mediaCommands } from '../media/commands';
 import { outputCommands } from '../output/commands';
 import { laneCommands } from '../picture/lane-commands';
@@ -28,6 +33,11 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...framingCommands,
   ...styleCommands,
   ...cardCommands,
+  ...deckCommands,
+  ...clipCommands,
+  ...reelCommands,
+  ...rollCommands,
+  ...angleCommands,
   ...mediaCommands,
   ...sourceCommands,
   ...soundCommands,

@@ -10,7 +10,8 @@ import { type Placement, type Placing, place, placeBetween } from './view';
 
 /** Where an item's picture comes from. A scene is a picture of the whole raster, drawn from items of its own. */
 export type TextureRef =
-  | { kind: 'source'; id: string }
+  /** `second` is the other picture of a deck, while it dissolves or blends. */
+  | { kind: 'source'; id: string; second?: true }
   | { kind: 'card'; card: NameCard }
   | { kind: 'seat'; name: string; colour: string }
   | { kind: 'colour'; colour: string }

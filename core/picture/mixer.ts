@@ -2,7 +2,7 @@
 import { cuedPlayer, mediaSpan } from '../media/player';
 import { type Air, createAirLane, type AirLane, type Desk, fadeLevel, laneFade, laneIsUp, turnFade } from '../show/air';
 import { pictureName, picturesWithin } from '../show/pictures';
-import { findSource, type Lane } from '../show/show';
+import { findSource, type Lane, type Transition } from '../show/show';
 import { type MediaSettings } from '../show/source';
 import { CommandError } from '../commands/command';
 import { secondsToFrames } from '../time/rate';
@@ -157,12 +157,19 @@ function begin(desk: Desk, frame: number, mode: 'auto' | 'bar'): boolean {
     return false;
   }
   const lanes = turnArmedLanes(desk, frame, settings.frames);
-  if (!comes) return false;
+  if (!comes || air.nextId === null) return false;
   const fromId = air.onAirId;
-  const toId = air.nextId;
+  change(desk, frame, air.nextId, settings, mode, lanes);
+  air.nextId = fromId;
+  return true;
+}
+
+/** Puts `toId` on air by a transition that starts at `frame`. */
+function change(desk: Desk, frame: number, toId: string, settings: Transition, mode: 'auto' | 'bar', lanes: string[]): void {
+  const { show, air } = desk;
+  const fromId = air.onAirId;
   const before = seenOnAir(desk);
   air.onAirId = toId;
-  air.nextId = fromId;
   air.transition = {
     fromId,
     toId,
@@ -179,7 +186,17 @@ function begin(desk: Desk, frame: number, mode: 'auto' | 'bar'): boolean {
   const stinger = settings.kind === 'stinger' ? findSource(show, settings.stingerId)?.settings : undefined;
   if (stinger?.kind === 'media' && settings.stingerId) air.players[settings.stingerId] = { playing: true, start: frame, position: mediaSpan(stinger).from };
   followPicture(desk, frame, settings.frames);
-  return true;
+}
+
+/** Takes a picture straight to air by a transition of its own; Next and armed lanes stay as they are. */
+export function takeDirect(desk: Desk, frame: number, toId: string, settings: Transition): void {
+  const { air } = desk;
+  settle(air, frame);
+  const { nextId } = air;
+  if (air.onAirId === toId && !air.transition) return;
+  if (settings.kind === 'cut') cut(desk, frame, toId);
+  else change(desk, frame, toId, settings, 'auto', []);
+  air.nextId = nextId;
 }
 
 /**

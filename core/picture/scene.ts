@@ -1,6 +1,8 @@
 /** What a picture is drawn from: one path for a single source and for a layout of many boxes. */
 import { effectiveBox } from '../layout/styles';
 import { playerState } from '../media/player';
+import { type DeckNumber } from '../replay/air';
+import { deckPictures, deckPlace } from '../replay/deck';
 import { type Air } from '../show/air';
 import { fullRect, type Point } from '../show/geometry';
 import { type Box, type BoxContent, type Framing, type Layout, type Preset, type Seat } from '../show/layout';
@@ -28,8 +30,26 @@ export function keyPlan(show: Show, key: Key): KeyPlan | undefined {
   return source && { kind: 'fill', texture: { kind: 'source', id: source.id }, premultiplied: key.premultiplied, invert: key.invert };
 }
 
+/** A deck: its angle while live, else what it plays; two pictures while it dissolves or blends. */
+function deckContent(show: Show, air: Air, source: Source, number: DeckNumber, frame: number): Content {
+  const deck = air.replay.decks[number];
+  const place = deckPlace(deck, air.replay, frame, show.rate);
+  const angle = place.live ? show.sources.find((s) => s.id === place.angleId && s.settings.kind !== 'deck') : undefined;
+  if (angle) return { ...sourceContent(show, air, angle, frame), sourceId: source.id };
+  const [, second] = deckPictures(deck, place, show.replay.settings.blend);
+  const own: TextureRef = { kind: 'source', id: source.id };
+  if (!second) return { texture: own, fit: 'contain', sourceId: source.id };
+  const target = fullRect(show.raster);
+  const layers: Scene = [
+    { texture: own, fit: 'contain', target, opacity: 1 },
+    { texture: { ...own, second: true }, fit: 'contain', target, opacity: second.level },
+  ];
+  return { texture: { kind: 'scene', id: source.id, scene: layers }, fit: 'contain', sourceId: source.id };
+}
+
 function sourceContent(show: Show, air: Air, source: Source, frame: number): Content {
   const { settings } = source;
+  if (settings.kind === 'deck') return deckContent(show, air, source, settings.deck, frame);
   const black = settings.kind === 'media' && playerState(air, source.id, settings, frame, show.rate).black;
   const texture: TextureRef = black ? { kind: 'colour', colour: '#000000' } : { kind: 'source', id: source.id };
   const eye = eyeOf(show, source.id);

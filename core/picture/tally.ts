@@ -2,6 +2,7 @@
 import { type Air, laneIsUp, lanePictures } from '../show/air';
 import { picturesWithin } from '../show/pictures';
 import { type Show } from '../show/show';
+import { liveAngle } from '../replay/deck';
 import { runningTransition } from './transition';
 
 export interface Tally {
@@ -24,7 +25,12 @@ export function tallyOf(show: Show, air: Air, frame: number): Record<string, Tal
   const inUse = new Set<string>();
   const nextInUse = new Set<string>();
   const add = (set: Set<string>, id: string | null, itself: boolean) => {
-    for (const part of picturesWithin(show, id)) if (itself || part !== id) set.add(part);
+    for (const part of picturesWithin(show, id)) {
+      if (itself || part !== id) set.add(part);
+      // A camera seen through a live deck is on air as much as in a layout.
+      const angle = liveAngle(show, air, part, frame);
+      if (angle) set.add(angle.sourceId);
+    }
   };
   for (const id of onAir) add(inUse, id, false);
   if (running?.settings.kind === 'stinger') add(inUse, running.settings.stingerId, true);

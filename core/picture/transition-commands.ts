@@ -126,6 +126,7 @@ export const transitionCommands = [
     run: (desk, { transition }) => {
       const { id } = stored(desk, transition);
       desk.show.transitions = desk.show.transitions.filter((t) => t.id !== id);
+      if (desk.show.replay.settings.transitionId === id) desk.show.replay.settings.transitionId = null;
     },
   }),
   defineCommand({

@@ -2,6 +2,7 @@
  * Air: what is happening now. Plain data with the frames at which things began; nothing in it is ticked, so every
  * picture and sound can be worked out for any frame. All frames are show frames: counts since the air began.
  */
+import { createReplayAir, type ReplayAir } from '../replay/air';
 import { type NameCard, type Show, type Transition } from './show';
 
 /** A fade between 0 and 1 that began at `start` from `from` and takes `frames`. */
@@ -71,6 +72,7 @@ export interface Air {
   lost: Record<string, string>;
   recording: OutputRun | null;
   stream: OutputRun | null;
+  replay: ReplayAir;
 }
 
 /** The pair that commands work on. */
@@ -97,6 +99,7 @@ export function createAir(show: Show): Air {
     lost: {},
     recording: null,
     stream: null,
+    replay: createReplayAir(),
   };
 }
 

@@ -1,4 +1,5 @@
 /** New shows, sources and lanes with sensible first settings. */
+import { createReplay } from '../replay/document';
 import { type Rate } from '../time/rate';
 import { LANE_COUNT, type Lane, type Raster, SHOW_VERSION, type Show, type StoredTransition, type Transition } from './show';
 import { type Source, type SourceSettings } from './source';
@@ -80,6 +81,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
       recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5, feed: 'programme' },
       stream: { url: '/ingest/pier', key: 'kites', megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5, feed: 'programme' },
     },
+    replay: createReplay(raster.height),
   };
 }
 

@@ -1,4 +1,5 @@
 /** Brings a show of any known version to the present one. */
+import { createReplay } from '../replay/document';
 import { plainTransition } from './create';
 import { SHOW_VERSION, type Show } from './show';
 import { ShowError, showProblems } from './validate';
@@ -45,6 +46,8 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
       output: feeds(raw.output),
     };
   },
+  // Version 2: no replay.
+  2: (raw) => ({ ...raw, version: 3, replay: createReplay(Number((raw.raster as Raw | undefined)?.height) || 360) }),
 };
 
 /**

@@ -62,7 +62,7 @@ describe('reading a show', () => {
     delete (first as Record<string, unknown>).blackFrames;
     for (const output of Object.values((first as unknown as { output: Record<string, Record<string, unknown>> }).output)) delete output.feed;
     const now = readShow(first);
-    expect(now).toMatchObject({ version: 2, blackFrames: 20, transition: { kind: 'wipe', angle: 270, softness: 0.1 }, layouts: [] });
+    expect(now).toMatchObject({ version: SHOW_VERSION, blackFrames: 20, transition: { kind: 'wipe', angle: 270, softness: 0.1 }, layouts: [] });
     expect(now.output).toMatchObject({ recording: { feed: 'programme' }, stream: { feed: 'programme' } });
     expect(now.lanes[0]).toMatchObject({ in: { kind: 'fade', frames: 7 }, out: { frames: 7 }, throughBlack: false });
     expect(now.sources.find((s) => s.id === 'bug')?.settings).toMatchObject({ kind: 'still', hasAlpha: true });

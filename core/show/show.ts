@@ -4,9 +4,10 @@ import { type Rate } from '../time/rate';
 import { type Rect, RectField } from './geometry';
 import { EyePoint, Framing, Layout, Preset, Seat, Style } from './layout';
 import { type Key, keyClass } from './look';
+import { Replay } from '../replay/document';
 import { Source } from './source';
 
-export const SHOW_VERSION = 2;
+export const SHOW_VERSION = 3;
 /** Lanes of a new show. */
 export const LANE_COUNT = 4;
 export const MOST_LANES = 24;
@@ -163,6 +164,7 @@ export class Show {
   @Whole(1, 1500, 'fade to black, frames') blackFrames!: number;
   @Nested(() => ProgrammeBus, 'programme bus') programme!: ProgrammeBus;
   @Nested(() => Output, 'recording and stream') output!: Output;
+  @Nested(() => Replay, 'replay') replay!: Replay;
 }
 
 /** The source with this identity. */

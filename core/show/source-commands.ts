@@ -63,6 +63,13 @@ function checkMedia(settings: SourceSettings): void {
   }
 }
 
+/** @throws CommandError when another source is this deck already. */
+function checkDeck({ show }: Desk, settings: SourceSettings, except?: string): void {
+  if (settings.kind !== 'deck') return;
+  const other = show.sources.find((s) => s.id !== except && s.settings.kind === 'deck' && s.settings.deck === settings.deck);
+  if (other) throw new CommandError('twice', `${other.name} is Deck ${settings.deck} already.`, 'settings.deck');
+}
+
 export const sourceCommands = [
   defineCommand({
     type: 'source.add',
@@ -71,6 +78,7 @@ export const sourceCommands = [
     args: AddArgs,
     run: (desk, { name, settings, feedsOnly }, { newId }) => {
       checkMedia(settings);
+      checkDeck(desk, settings);
       if (desk.show.sources.length >= 500) throw new CommandError('too-many', 'A show holds at most 500 sources.');
       const source = createSource(desk.show, newId(), name, settings);
       if (feedsOnly) Object.assign(source, { feedsOnly, number: null });
@@ -95,7 +103,12 @@ export const sourceCommands = [
     args: SettingsArgs,
     run: (desk, { source, settings }) => {
       checkMedia(settings);
+      checkDeck(desk, settings, source);
+      if (settings.kind === 'deck' && desk.show.replay.angles.some((a) => a.sourceId === source)) {
+        throw new CommandError('is-angle', 'This source is recorded as an angle: it cannot become a deck.', 'settings.kind');
+      }
       requireSource(desk, source).settings = settings;
+      if (desk.show.replay.settings.musicId === source && settings.kind !== 'media') desk.show.replay.settings.musicId = null;
       delete desk.air.players[source];
     },
   }),

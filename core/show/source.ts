@@ -66,6 +66,12 @@ export class SimulatedSettings {
   @OneOf(SIMULATED_CAMERAS, 'where the camera stands') camera!: SimulatedCamera;
 }
 
+/** A replay player: shows what the angles have recorded, or the angle itself while it is live. */
+export class DeckSettings {
+  @OneOf(['deck'], 'replay player') kind!: 'deck';
+  @Whole(1, 2, 'which deck') deck!: 1 | 2;
+}
+
 export type SourceSettings =
   | CameraSettings
   | ScreenSettings
@@ -73,7 +79,8 @@ export type SourceSettings =
   | StillSettings
   | ColourSettings
   | TestSettings
-  | SimulatedSettings;
+  | SimulatedSettings
+  | DeckSettings;
 
 export type SourceKind = SourceSettings['kind'];
 
@@ -85,6 +92,7 @@ const SETTINGS_CLASSES: Record<SourceKind, Constructor> = {
   colour: ColourSettings,
   test: TestSettings,
   simulated: SimulatedSettings,
+  deck: DeckSettings,
 };
 
 /** The settings class that `raw.kind` names; null for no known kind. */
@@ -128,6 +136,7 @@ export function hasSound(source: Source): boolean {
       return s.hasSound;
     case 'test':
     case 'simulated':
+    case 'deck':
       return true;
     case 'still':
     case 'colour':

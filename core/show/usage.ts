@@ -42,6 +42,11 @@ export function usesOf(show: Show, air: Air, id: string, frame: number): Use[] {
   }
   const transitions = [{ name: 'the armed transition', settings: show.transition }, ...show.transitions];
   for (const t of transitions) if (t.settings.imageId === id || t.settings.stingerId === id) add(`transition ${t.name}`, false);
+  for (const angle of show.replay.angles) {
+    if (angle.sourceId === id) add('an angle of the replay', false);
+    else if (angle.soundId === id) add('the sound of a replay angle', false);
+  }
+  if (show.replay.settings.musicId === id) add('music under play-outs', false);
   if (air.nextId === id) add('Next', false);
   return [...uses.filter((u) => u.onAir), ...uses.filter((u) => !u.onAir)];
 }
@@ -70,5 +75,15 @@ export function forget({ show, air }: Desk, id: string): void {
   }
   show.overrides = show.overrides.filter((o) => o.toId !== id && o.fromId !== id);
   show.eyes = show.eyes.filter((e) => e.sourceId !== id);
+  forgetInReplay(show, air, id);
   if (air.nextId === id) air.nextId = null;
+}
+
+function forgetInReplay({ replay }: Show, air: Air, id: string): void {
+  replay.angles = replay.angles.filter((a) => a.sourceId !== id);
+  for (const angle of replay.angles) if (angle.soundId === id) angle.soundId = null;
+  if (replay.settings.musicId === id) replay.settings.musicId = null;
+  const { decks } = air.replay;
+  for (const deck of [decks[1], decks[2]]) if (deck.angleId === id) deck.angleId = replay.angles[0]?.sourceId ?? null;
+  if (air.replay.music?.sourceId === id) air.replay.music = null;
 }

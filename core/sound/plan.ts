@@ -1,6 +1,7 @@
 /** The sound twin of the frame plan: how loud each source is in the programme at a frame. */
 import { runningTransition, transitionPosition } from '../picture/transition';
 import { type Air, fadeLevel, lanePictures } from '../show/air';
+import { deckPlace, liveAngle, rollLeft } from '../replay/deck';
 import { picturesWithin } from '../show/pictures';
 import { type Show } from '../show/show';
 import { playerState } from '../media/player';
@@ -13,11 +14,30 @@ export interface SoundPlan {
   programme: number;
 }
 
+/** Everything heard with a picture: what is seen in it, and behind a live deck its angle. */
+function soundingWithin(show: Show, air: Air, id: string | null, frame: number): Set<string> {
+  const parts = new Set(picturesWithin(show, id));
+  for (const part of [...parts]) {
+    const angle = liveAngle(show, air, part, frame);
+    if (angle?.soundId != null) parts.add(angle.soundId);
+  }
+  return parts;
+}
+
+/** How far music lies under a play-out, 0 to 1: it fades out at the end. */
+function musicShare(show: Show, air: Air, frame: number): number {
+  const { music, decks } = air.replay;
+  if (!music) return 0;
+  const deck = decks[music.deck];
+  const left = rollLeft(deck, deckPlace(deck, air.replay, frame, show.rate));
+  return left === null ? 0 : music.fadeFrames === 0 ? Number(left.all > 0) : Math.min(1, left.all / music.fadeFrames);
+}
+
 /** How far the picture of each source is on air, 0 to 1. */
 function presence(show: Show, air: Air, frame: number): Map<string, number> {
   const shares = new Map<string, number>();
   const add = (id: string | null, share: number) => {
-    for (const part of picturesWithin(show, id)) shares.set(part, Math.max(shares.get(part) ?? 0, share));
+    for (const part of soundingWithin(show, air, id, frame)) shares.set(part, Math.max(shares.get(part) ?? 0, share));
   };
   const running = runningTransition(air, frame);
   if (running) {
@@ -26,8 +46,8 @@ function presence(show: Show, air: Air, frame: number): Map<string, number> {
     add(running.fromId, Math.cos((p * Math.PI) / 2));
     add(running.toId, Math.sin((p * Math.PI) / 2));
     // What both pictures show sounds on through the change.
-    const stays = picturesWithin(show, running.toId);
-    for (const part of picturesWithin(show, running.fromId)) if (stays.has(part)) shares.set(part, 1);
+    const stays = soundingWithin(show, air, running.toId, frame);
+    for (const part of soundingWithin(show, air, running.fromId, frame)) if (stays.has(part)) shares.set(part, 1);
     if (running.settings.kind === 'stinger') add(running.settings.stingerId, 1);
   } else add(air.onAirId, 1);
   for (const lane of show.lanes) {
@@ -42,9 +62,11 @@ function presence(show: Show, air: Air, frame: number): Map<string, number> {
 export function planSound(show: Show, air: Air, frame: number): SoundPlan {
   const shares = presence(show, air, frame);
   const channels: Record<string, number> = {};
+  const { music } = air.replay;
   for (const source of show.sources) {
     const { faderDb, muted, follows } = source.sound;
-    let gain = muted ? 0 : faderGain(faderDb) * (follows ? (shares.get(source.id) ?? 0) : 1);
+    let gain = muted ? 0 : faderGain(faderDb) * (follows || music?.sourceId === source.id ? (shares.get(source.id) ?? 0) : 1);
+    if (music?.sourceId === source.id && !muted) gain = Math.max(gain, faderGain(faderDb) * musicShare(show, air, frame));
     if (source.settings.kind === 'media' && !playerState(air, source.id, source.settings, frame, show.rate).playing) gain = 0;
     channels[source.id] = gain;
   }

@@ -11,11 +11,12 @@ import { folder } from '../storage/opfs';
 export function recoverAir(row: ShowRow, version = SHOW_VERSION): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
   if (!row.air) return { air: fresh, notices: [] };
-  const air = { ...fresh, ...row.air, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, lanes: { ...row.air.lanes } };
+  const air = { ...fresh, ...row.air, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, replay: { ...fresh.replay, ...row.air.replay }, lanes: { ...row.air.lanes } };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];
   if (row.air.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');
   if (row.air.stream) notices.push('The stream was interrupted. Start it again when you are ready.');
+  if (air.replay.recording) notices.push('The angles were not recorded while the show was closed. Recording goes on; the gap is seen on the timeline.');
   const onAir = findPicture(row.show, air.onAirId);
   if (row.openSince !== null && onAir) notices.unshift(`The show was interrupted. ${onAir.name} is on air again.`);
   return { air, notices };
