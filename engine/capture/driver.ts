@@ -7,8 +7,8 @@ import { type SourceHealth } from '../picture/messages';
 
 /** What a driver delivers into. Each call replaces what was connected before. */
 export interface SourceLink {
-  /** A port for FrameMessages. */
-  framePort(): MessagePort;
+  /** A port for FrameMessages. `second` is for the other picture of a deck. */
+  framePort(second?: boolean): MessagePort;
   /** A browser's own stream of frames, stamped as they arrive. */
   frameStream(stream: ReadableStream<VideoFrame>): void;
   /** One picture that stays. */

@@ -8,7 +8,7 @@ import { EMPTY_HISTORY, redo, remember, undo } from '#core/commands/history';
 import { workingFormat } from '#core/picture/capability';
 import { type Desk } from '#core/show/air';
 import { readShow } from '#core/show/migrate';
-import { type Feed, SHOW_VERSION } from '#core/show/show';
+import { type Feed, type Show, SHOW_VERSION } from '#core/show/show';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
 import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
@@ -22,6 +22,7 @@ import { SharedClock } from '../time/shared-clock';
 import { AsRunLog } from './as-run-log';
 import { Journal } from './journal';
 import { IDLE_ENCODER, OutputControl } from './output-control';
+import { ReplayControl } from './replay-control';
 import { recoverAir, recoverRecordings } from './recovery';
 import { SourceDrivers } from './source-drivers';
 import { type HealthSample, type HostState, type Notice } from './state';
@@ -46,9 +47,15 @@ function preferredMixer(): 'gl' | 'soft' | null {
   return chosen === 'gl' || chosen === 'soft' ? chosen : null;
 }
 
+/** The show without its clips, which may be thousands: play-outs hold their own copies. */
+function forMixer(show: Show): Show {
+  return show.replay.clips.length === 0 ? show : { ...show, replay: { ...show.replay, clips: [] } };
+}
+
 export class ShowHost {
   readonly store: StoreApi<HostState>;
   readonly sound: SoundDesk;
+  readonly replay: ReplayControl;
   private readonly mixer: Worker;
   private readonly encoder: Worker;
   private readonly outputs: OutputControl;
@@ -83,6 +90,8 @@ export class ShowHost {
       sizes: {},
       mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0 },
       encoder: IDLE_ENCODER,
+      replay: null,
+      replayCache: 0,
       samples: [],
       renderer: null,
       working,
@@ -98,9 +107,18 @@ export class ShowHost {
     this.encoder = new Worker(new URL('../output/encoder.worker.ts', import.meta.url), { type: 'module' });
     this.mixer.onmessage = ({ data }: MessageEvent<FromMixer>) => this.fromMixer(data);
     this.mixer.onerror = (event) => this.set({ failure: `The picture mixer stopped: ${event.message}` });
-    this.toMixer({ type: 'start', clock: clock.memory, working: working.raster, frameStep: working.frameStep, desk: { show, air }, prefer: preferredMixer() });
+    this.toMixer({ type: 'start', clock: clock.memory, working: working.raster, frameStep: working.frameStep, desk: { show: forMixer(show), air }, prefer: preferredMixer() });
     const format = { clock: clock.memory, rate: show.rate, frameStep: working.frameStep, working: working.raster };
-    this.drivers = new SourceDrivers(drivers, format, (m, t) => this.toMixer(m, t), sound, (id, health) => this.setHealth(id, health));
+    this.replay = new ReplayControl(showId, format, sound, {
+      desk: () => this.state.desk,
+      frame: () => this.state.frame,
+      command: (command) => void this.dispatch(command),
+      notify: (tone, text) => this.notify(tone, text),
+      status: (replay) => this.set({ replay }),
+      cache: (replayCache) => this.set({ replayCache }),
+      toMixer: (m, t) => this.toMixer(m, t),
+    });
+    this.drivers = new SourceDrivers({ ...drivers, deck: this.replay.deckDriver }, format, (m, t) => this.toMixer(m, t), sound, (id, health) => this.setHealth(id, health));
     this.outputs = new OutputControl(this.encoder, {
       state: () => this.state,
       notify: (tone, text) => this.notify(tone, text),
@@ -111,6 +129,7 @@ export class ShowHost {
     });
     this.connectOutputs();
     this.drivers.reconcile(show, air);
+    this.replay.reconcile(desk);
     this.link = new HostLink(
       (command) => this.dispatchUnknown(command),
       () => this.remoteState(),
@@ -202,11 +221,12 @@ export class ShowHost {
     if (patches.length === 0) return;
     const before = this.state.desk;
     this.set({ desk, history });
-    this.toMixer({ type: 'desk', show: desk.show, air: desk.air });
+    this.toMixer({ type: 'desk', show: forMixer(desk.show), air: desk.air });
     this.journal.save(desk, this.state.frame);
     if (desk.show.raster !== before.show.raster) this.setRaster(desk);
     this.drivers.reconcile(desk.show, desk.air);
     this.outputs.reconcile(desk);
+    this.replay.reconcile(desk);
     this.link.send({ kind: 'event', patches });
     this.stateWaiting = true;
   }
@@ -245,6 +265,7 @@ export class ShowHost {
     this.set({ frame, mixer });
     this.sound.apply(desk.show, desk.air, frame);
     this.asRun.follow(desk.show, desk.air, frame);
+    this.replay.tick(desk, frame);
     for (const listener of this.tickListeners) listener(frame);
     const now = performance.now();
     if (now - this.lastSample >= 1000) this.sample(now);
@@ -286,8 +307,8 @@ export class ShowHost {
 
   /** What /api/status tells: figures, not documents. */
   remoteStatus(): Record<string, unknown> {
-    const { frame, mixer, encoder, health, renderer, working, space, soundAwake, failure } = this.state;
-    return { frame, mixer, encoder, health, renderer, working, space, soundAwake, failure, clockError: this.sound.clockError };
+    const { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure } = this.state;
+    return { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure, clockError: this.sound.clockError };
   }
 
   private setHealth(id: string, health: SourceHealth): void {
@@ -362,6 +383,7 @@ export class ShowHost {
     while ((this.state.encoder.recording || this.state.encoder.stream) && performance.now() - started < 6000) {
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
+    await this.replay.close();
     this.closed = true;
     this.outputs.close();
     this.drivers.stopAll();

@@ -3,7 +3,7 @@ import { type Air } from '#core/show/air';
 import { type Show } from '#core/show/show';
 import { type Source } from '#core/show/source';
 import { type DriverHandle, type Drivers, type EngineFormat, type SourceLink } from '../capture/driver';
-import { type SourceHealth, type ToMixer } from '../picture/messages';
+import { secondOf, type SourceHealth, type ToMixer } from '../picture/messages';
 import { type SoundDesk } from '../sound/sound-desk';
 
 interface Running {
@@ -70,13 +70,14 @@ export class SourceDrivers {
     this.running.delete(id);
     this.sound.disconnect(id);
     this.toMixer({ type: 'source-gone', id });
+    this.toMixer({ type: 'source-gone', id: secondOf(id) });
   }
 
   private link(id: string): SourceLink {
     return {
-      framePort: () => {
+      framePort: (second) => {
         const { port1, port2 } = new MessageChannel();
-        this.toMixer({ type: 'source-port', id, port: port2 }, [port2]);
+        this.toMixer({ type: 'source-port', id: second ? secondOf(id) : id, port: port2 }, [port2]);
         return port1;
       },
       frameStream: (stream) => this.toMixer({ type: 'source-stream', id, stream }, [stream as unknown as Transferable]),

@@ -4,6 +4,7 @@ import { type WorkingFormat } from '#core/picture/capability';
 import { type Desk } from '#core/show/air';
 import { type EncoderStatus } from '../output/messages';
 import { type MixerStats, type SourceHealth } from '../picture/messages';
+import { type ReplayStatus } from '../replay/messages';
 import { type Space } from '../storage/opfs';
 
 export interface Notice {
@@ -31,6 +32,10 @@ export interface HostState {
   sizes: Record<string, { width: number; height: number }>;
   mixer: MixerStats;
   encoder: EncoderStatus;
+  /** Null until replay is used. */
+  replay: ReplayStatus | null;
+  /** Bytes of decoded frames that the decks hold. */
+  replayCache: number;
   samples: HealthSample[];
   renderer: { renderer: string; software: boolean; mixer: string } | null;
   working: WorkingFormat;

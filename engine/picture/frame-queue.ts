@@ -16,9 +16,13 @@ export class FrameQueue {
   private current: QueuedFrame | null = null;
   private serial = 0;
 
-  /** Takes a frame over. */
-  push(frame: VideoFrame, stamp: number): void {
+  /** Takes a frame over. With `flush`, what waits for its moment or later goes: the source was moved. */
+  push(frame: VideoFrame, stamp: number, flush = false): void {
     this.serial += 1;
+    if (flush) {
+      for (const later of this.waiting.filter((w) => w.stamp >= stamp)) later.frame.close();
+      this.waiting = this.waiting.filter((w) => w.stamp < stamp);
+    }
     this.waiting.push({ frame, stamp, serial: this.serial });
     if (this.waiting.length > CAPACITY) this.waiting.shift()?.frame.close();
   }

@@ -24,7 +24,12 @@ export interface FrameMessage {
   frame: VideoFrame;
   /** Show microseconds. */
   stamp: number;
+  /** Takes back what was sent for this moment or later. */
+  flush?: true;
 }
+
+/** Where the other picture of a deck comes in. */
+export const secondOf = (id: string): string => `${id}.second`;
 
 export type ToMixer =
   | { type: 'start'; clock: SharedArrayBuffer; working: Raster; frameStep: number; desk: { show: Show; air: Air }; prefer: 'gl' | 'soft' | null }
@@ -40,6 +45,9 @@ export type ToMixer =
   | { type: 'monitor-gone'; key: string }
   | { type: 'programme-port'; key: string; port: MessagePort; feed: Feed }
   | { type: 'programme-gone'; key: string }
+  /** A copy of every frame of a source goes to `port` too, as a FrameMessage. */
+  | { type: 'tap'; id: string; port: MessagePort }
+  | { type: 'tap-gone'; id: string }
   | { type: 'thumbnail' };
 
 /** Counted by the mixer since it started. */

@@ -79,6 +79,10 @@ function handle(loop: MixerLoop, message: ToMixer): void {
     case 'programme-gone':
       loop.sinks.delete(message.key);
       return;
+    case 'tap':
+      return loop.sources.tap(message.id, message.port);
+    case 'tap-gone':
+      return loop.sources.untap(message.id);
     case 'thumbnail':
       void loop.thumbnail().then((blob) => blob && say({ type: 'thumbnail', blob }));
       return;

@@ -41,7 +41,7 @@ export interface Renderer {
 export function refKey(ref: TextureRef): string {
   switch (ref.kind) {
     case 'source':
-      return ref.id;
+      return ref.second ? `${ref.id} second` : ref.id;
     case 'card':
       return `card ${ref.card.name}\n${ref.card.role}`;
     case 'seat':

@@ -2,7 +2,7 @@
 import { type TextureRef } from '#core/picture/draw';
 import { findSource, type NameCard, type Raster, type Show } from '#core/show/show';
 import { FrameQueue, type QueuedFrame } from './frame-queue';
-import { type FrameMessage, type SourceHealth } from './messages';
+import { type FrameMessage, secondOf, type SourceHealth } from './messages';
 import { drawNameCard, drawPlaceholder, drawSeat, plateCanvas } from './plates';
 import { type RefPicture } from './renderer';
 
@@ -29,6 +29,7 @@ export class SourcePictures {
   private readonly entries = new Map<string, Entry>();
   private readonly health = new Map<string, SourceHealth>();
   private readonly plates = new Map<string, RefPicture>();
+  private readonly taps = new Map<string, MessagePort>();
   private made = 0;
 
   constructor(
@@ -36,11 +37,30 @@ export class SourcePictures {
     private readonly events: SourceEvents,
   ) {}
 
+  /** Sends a copy of every frame of a source to `port`, also after the source was connected anew. */
+  tap(id: string, port: MessagePort): void {
+    this.untap(id);
+    this.taps.set(id, port);
+  }
+
+  untap(id: string): void {
+    this.taps.get(id)?.close();
+    this.taps.delete(id);
+  }
+
+  private copy(id: string, frame: VideoFrame, stamp: number): void {
+    const port = this.taps.get(id);
+    if (!port) return;
+    const message: FrameMessage = { frame: frame.clone(), stamp };
+    port.postMessage(message, [message.frame]);
+  }
+
   connectPort(id: string, port: MessagePort): void {
     const entry = this.renew(id);
     let first = true;
     port.onmessage = ({ data }: MessageEvent<FrameMessage>) => {
-      entry.queue.push(data.frame, data.stamp);
+      this.copy(id, data.frame, data.stamp);
+      entry.queue.push(data.frame, data.stamp, data.flush);
       if (first) this.events.seen(id, data.frame.displayWidth, data.frame.displayHeight);
       first = false;
     };
@@ -69,7 +89,9 @@ export class SourcePictures {
         }
         if (first) this.events.seen(id, value.displayWidth, value.displayHeight);
         first = false;
-        entry.queue.push(value, this.now());
+        const stamp = this.now();
+        this.copy(id, value, stamp);
+        entry.queue.push(value, stamp);
       }
       if (!stopped) this.events.ended(id);
     };
@@ -131,7 +153,7 @@ export class SourcePictures {
     const source = findSource(show, ref.id);
     if (!source) return null;
     if (source.settings.kind === 'colour') return this.colour(source.settings.colour);
-    const entry = this.entries.get(ref.id);
+    const entry = this.entries.get(ref.second ? secondOf(ref.id) : ref.id);
     if (entry?.still) return entry.still;
     if (entry?.current) {
       const { frame, serial } = entry.current;

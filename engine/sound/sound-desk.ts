@@ -31,6 +31,7 @@ const INPUT_LATENCY = 0.03;
 const clampTo = (value: number, most: number) => Math.max(-most, Math.min(most, value));
 
 interface Channel {
+  input: AudioNode;
   gain: GainNode;
   meter: AudioWorkletNode;
   stop: () => void;
@@ -42,6 +43,8 @@ export class SoundDesk {
   /** Times that show clock and sound had to be put together anew with a jump. */
   resyncs = 0;
   private readonly channels = new Map<string, Channel>();
+  /** Channels that are recorded on their own. */
+  private readonly taps = new Map<string, AudioWorkletNode>();
   private readonly values = new Map<string, number>();
   private programme!: GainNode;
   private limiter!: AudioWorkletNode;
@@ -110,13 +113,38 @@ export class SoundDesk {
     this.connect(id, delay, null, () => input.disconnect());
   }
 
+  /**
+   * Sends a channel's sound before its gain, or the programme, to `port` as chunks, also after the channel was connected
+   * anew. Returns how to end it.
+   */
+  record(id: string, port: MessagePort): () => void {
+    const node = new AudioWorkletNode(this.context, 'bivoca-tap', { numberOfOutputs: 0, channelCount: 2, channelCountMode: 'explicit' });
+    node.port.postMessage({ type: 'port', port }, [port]);
+    const input = id === PROGRAMME ? this.limiter : this.channels.get(id)?.input;
+    input?.connect(node);
+    this.taps.set(id, node);
+    this.sendTapOffsets();
+    return () => {
+      if (this.taps.get(id) === node) this.taps.delete(id);
+      node.port.postMessage({ type: 'end' });
+      try {
+        (id === PROGRAMME ? this.limiter : this.channels.get(id)?.input)?.disconnect(node);
+      } catch {
+        // The channel has been connected anew meanwhile.
+      }
+    };
+  }
+
   private connect(id: string, input: AudioNode, pcm: AudioWorkletNode | null, stop: () => void): void {
     this.disconnect(id);
     const gain = new GainNode(this.context, { gain: 0 });
     input.connect(gain).connect(this.programme);
+    const recorder = this.taps.get(id);
+    if (recorder) input.connect(recorder);
     const meter = this.metered(id, input);
     this.values.delete(id);
     this.channels.set(id, {
+      input,
       gain,
       meter,
       pcm,
@@ -138,7 +166,7 @@ export class SoundDesk {
   /** Programme sound goes to `port` as chunks. */
   tapTo(port: MessagePort): void {
     this.tap.port.postMessage({ type: 'port', port }, [port]);
-    this.sendTapOffset();
+    this.sendTapOffsets();
   }
 
   private metered(id: string, node: AudioNode): AudioWorkletNode {
@@ -190,7 +218,7 @@ export class SoundDesk {
       this.error = 0;
       this.values.clear();
       for (const channel of this.channels.values()) if (channel.pcm) this.sendOffset(channel.pcm);
-      this.sendTapOffset();
+      this.sendTapOffsets();
       return;
     }
     const drift = stands - this.offset;
@@ -209,9 +237,12 @@ export class SoundDesk {
     if (this.offset !== null) node.port.postMessage({ type: 'offset', samples: Math.round(this.offset * SAMPLE_RATE) });
   }
 
-  private sendTapOffset(): void {
-    // What the tap hears left the channels one look-ahead earlier.
-    if (this.offset !== null) this.tap.port.postMessage({ type: 'offset', samples: Math.round(this.offset * SAMPLE_RATE) + LOOKAHEAD });
+  private sendTapOffsets(): void {
+    if (this.offset === null) return;
+    const samples = Math.round(this.offset * SAMPLE_RATE);
+    // What is tapped behind the limiter left the channels one look-ahead earlier.
+    this.tap.port.postMessage({ type: 'offset', samples: samples + LOOKAHEAD });
+    for (const [id, node] of this.taps) node.port.postMessage({ type: 'offset', samples: id === PROGRAMME ? samples + LOOKAHEAD : samples });
   }
 
   async close(): Promise<void> {

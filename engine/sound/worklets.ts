@@ -122,9 +122,10 @@ class LimiterProcessor extends AudioWorkletProcessor {
   }
 }
 
-/** Hands the programme on to the encoder, with the show sample of each block. */
+/** Hands the programme, or a channel, on to an encoder, with the show sample of each block. */
 class TapProcessor extends AudioWorkletProcessor {
   private target: MessagePort | null = null;
+  private open = true;
   private offset: number | null = null;
   private readonly block = 1920;
   private left = new Float32Array(this.block);
@@ -133,8 +134,9 @@ class TapProcessor extends AudioWorkletProcessor {
 
   constructor() {
     super();
-    this.port.onmessage = ({ data }: MessageEvent<ToPcmWorklet>) => {
+    this.port.onmessage = ({ data }: MessageEvent<ToPcmWorklet | { type: 'end' }>) => {
       if (data.type === 'port') this.target = data.port;
+      else if (data.type === 'end') this.open = false;
       else if (this.offset !== data.samples) {
         this.offset = data.samples;
         this.filled = 0;
@@ -145,7 +147,7 @@ class TapProcessor extends AudioWorkletProcessor {
   process(inputs: Block[]): boolean {
     const input = inputs[0] ?? [];
     const length = 128;
-    if (!this.target || this.offset === null) return true;
+    if (!this.open || !this.target || this.offset === null) return this.open;
     const left = input[0];
     const right = input[1] ?? left;
     if (left && right) {

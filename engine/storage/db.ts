@@ -3,6 +3,7 @@ import Dexie, { type EntityTable } from 'dexie';
 import { type AsRunLine } from '#core/output/as-run';
 import { type Air } from '#core/show/air';
 import { type Show } from '#core/show/show';
+import { type Group, type TrackConfig } from '../replay/segment-format';
 
 export interface ShowRow {
   id: string;
@@ -51,11 +52,28 @@ export interface AsRunRow extends AsRunLine {
   showId: string;
 }
 
+/** A segment of a replay track; its bytes are in OPFS under `replay/<id>`. */
+export interface ReplaySegmentRow {
+  id: string;
+  showId: string;
+  trackId: string;
+  /** Show microseconds. */
+  from: number;
+  to: number;
+  bytes: number;
+  frames: number;
+  /** `open` was being written; after a crash the file says how far it reaches. */
+  state: 'open' | 'done';
+  config: TrackConfig;
+  groups: Group[];
+}
+
 class Database extends Dexie {
   shows!: EntityTable<ShowRow, 'id'>;
   assets!: EntityTable<AssetRow, 'id'>;
   recordings!: EntityTable<RecordingRow, 'id'>;
   asRun!: EntityTable<AsRunRow, 'id'>;
+  replaySegments!: EntityTable<ReplaySegmentRow, 'id'>;
 
   constructor() {
     super('bivoca');
@@ -65,6 +83,7 @@ class Database extends Dexie {
       recordings: 'id, showId, startedAt, state',
       asRun: '++id, showId, [showId+startedAt]',
     });
+    this.version(2).stores({ replaySegments: 'id, showId, [showId+trackId], state' });
   }
 }
 

@@ -5,6 +5,7 @@ import { type Raster, type Show } from '#core/show/show';
 import { type Rate } from '#core/time/rate';
 import { db, openDatabase, type ShowRow } from './db';
 import { removeFile } from './opfs';
+import { dropReplayOf } from './replay-segments';
 
 /** A deleted show can be brought back for this long. */
 const KEEP_DELETED_MS = 24 * 3600 * 1000;
@@ -81,6 +82,7 @@ export const restoreShow = (id: string): Promise<unknown> => db.shows.update(id,
 export async function sweep(now = Date.now()): Promise<void> {
   const old = (await db.shows.toArray()).filter((row) => row.deletedAt !== null && now - row.deletedAt > KEEP_DELETED_MS);
   await db.shows.bulkDelete(old.map((row) => row.id));
+  await dropReplayOf(old.map((row) => row.id));
   const used = new Set((await db.shows.toArray()).flatMap((row) => assetIdsOf(row.show)));
   const unused = (await db.assets.toArray()).filter((a) => !used.has(a.id) && now - a.addedAt > KEEP_DELETED_MS);
   for (const { id } of unused) {

@@ -1,4 +1,5 @@
 /** Draws what each of the four cameras sees of the flight, with the time burned in. */
+import { drawStrip } from './frame-strip';
 import { type Raster } from '#core/show/show';
 import { type SimulatedCamera } from '#core/show/source';
 import { frameToSeconds, type Rate } from '#core/time/rate';
@@ -284,6 +285,7 @@ export function createCameraPainter(camera: SimulatedCamera, size: Raster, rate:
       c.fillStyle = '#f4f7f2';
       c.font = '14px monospace';
       c.fillText(`${formatTimecode(frame, rate)}  ${view.label}`, 17, 27, 224);
+      drawStrip(c, camera, frame);
     },
     sound: createCameraSound(camera),
   };

@@ -54,6 +54,9 @@ export function createDemoShow(id: string, art: DemoArt): { show: Show; air: Ret
   still('sail', 'Sail sweep', art.sail, 'sail-sweep.png', true);
   still('swell', 'Swell, for wipes', art.swell, 'swell.png', false);
   addPictures(show);
+  add('deck-1', 'Deck 1', { kind: 'deck', deck: 1 }, null);
+  add('deck-2', 'Deck 2', { kind: 'deck', deck: 2 }, null);
+  show.replay.angles = CAMERAS.map(([sourceId]) => ({ sourceId, soundId: sourceId }));
   show.cards = CARDS.map(([name, role], i) => ({ id: `card-${i + 1}`, name, role }));
   const [names, bugs] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'card', id: 'card-1' }, holdSeconds: 8 });
@@ -61,6 +64,8 @@ export function createDemoShow(id: string, art: DemoArt): { show: Show; air: Ret
   const air = createAir(show);
   air.onAirId = 'shore';
   air.nextId = 'line';
+  air.replay.decks[1].angleId = 'line';
+  air.replay.decks[2].angleId = 'shore';
   return { show, air };
 }
 

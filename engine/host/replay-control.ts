@@ -1,0 +1,256 @@
+/** Makes the replay recorder and the decks do what show and air ask for, and tells air what the disk keeps. */
+import { type DeckNumber } from '#core/replay/air';
+import { type Angle, PROGRAMME_SOUND } from '#core/replay/document';
+import { deckPlace, rollLeft } from '#core/replay/deck';
+import { rollTransition } from '#core/replay/roll-commands';
+import { protectedSpans } from '#core/replay/retention';
+import { type Desk } from '#core/show/air';
+import { type Command } from '#core/commands/command';
+import { pictureName } from '#core/show/pictures';
+import { framesPerSecond, frameToMicros, microsToFrame } from '#core/time/rate';
+import { type Driver, type EngineFormat } from '../capture/driver';
+import { type ToMixer } from '../picture/messages';
+import { type FromDecks, type FromReplayRecorder, type RecordingFormat, type ReplayStatus, type ToDecks, type ToReplayRecorder } from '../replay/messages';
+import { type SoundDesk } from '../sound/sound-desk';
+import { type Notice } from './state';
+
+export interface ReplayHost {
+  desk(): Desk;
+  frame(): number;
+  command(command: Command): void;
+  notify(tone: Notice['tone'], text: string): void;
+  status(status: ReplayStatus): void;
+  cache(bytes: number): void;
+  toMixer(message: ToMixer, transfer?: Transferable[]): void;
+}
+
+const PROTECT_MS = 2500;
+/** Frames ahead of its end at which a roll's return is set up, so that it begins on the very frame. */
+const RETURN_AHEAD = 4;
+/** A thumbnail that does not come within this is given up, milliseconds. */
+const THUMBNAIL_MS = 8000;
+
+interface Workers {
+  recorder: Worker;
+  decks: Worker;
+}
+
+export class ReplayControl {
+  private workers: Workers | null = null;
+  private recordingId: string | null = null;
+  private tracks = new Map<string, () => void>();
+  private lastDesk: Pick<Desk, 'show' | 'air'> | null = null;
+  private timer: ReturnType<typeof setInterval> | undefined;
+  private keys = 0;
+  private readonly closings = new Map<number, () => void>();
+  private readonly answers = new Map<string, (message: FromDecks) => void>();
+  private statusSeen: ReplayStatus | null = null;
+
+  constructor(
+    private readonly showId: string,
+    private readonly format: EngineFormat,
+    private readonly sound: SoundDesk,
+    private readonly host: ReplayHost,
+  ) {}
+
+  /** The decks as sources, of the same shape as every driver. */
+  readonly deckDriver: Driver = (source, _air, link) => {
+    const { settings } = source;
+    const deck: DeckNumber = settings.kind === 'deck' ? settings.deck : 1;
+    const { decks } = this.started();
+    const [frames, second, sound] = [link.framePort(), link.framePort(true), link.soundPort()];
+    decks.postMessage({ type: 'connect', deck, frames, second, sound } satisfies ToDecks, [frames, second, sound]);
+    link.health('live');
+    return { stop: () => decks.postMessage({ type: 'disconnect', deck } satisfies ToDecks) };
+  };
+
+  private started(): Workers {
+    if (this.workers) return this.workers;
+    const recorder = new Worker(new URL('../replay/recorder.worker.ts', import.meta.url), { type: 'module' });
+    const decks = new Worker(new URL('../replay/decks.worker.ts', import.meta.url), { type: 'module' });
+    this.workers = { recorder, decks };
+    recorder.onmessage = ({ data }: MessageEvent<FromReplayRecorder>) => this.fromRecorder(data);
+    recorder.onerror = (event) => this.host.notify('trouble', `The replay recorder stopped: ${event.message}`);
+    decks.onmessage = ({ data }: MessageEvent<FromDecks>) => this.fromDecks(data);
+    decks.onerror = (event) => this.host.notify('trouble', `The decks stopped: ${event.message}`);
+    const { port1, port2 } = new MessageChannel();
+    const { clock, rate, frameStep, working } = this.format;
+    decks.postMessage({ type: 'start', clock, rate, frameStep, index: port2, size: working } satisfies ToDecks, [port2]);
+    recorder.postMessage({ type: 'start', showId: this.showId, index: port1 } satisfies ToReplayRecorder, [port1]);
+    this.timer = setInterval(() => this.protect(), PROTECT_MS);
+    return this.workers;
+  }
+
+  reconcile(desk: Desk): void {
+    const { show, air } = desk;
+    const needed = show.replay.angles.length > 0 || air.replay.kept !== null || show.sources.some((s) => s.settings.kind === 'deck');
+    if (!needed && !this.workers) return;
+    const { recorder, decks } = this.started();
+    const before = this.lastDesk;
+    this.lastDesk = { show, air };
+    const { replay } = show;
+    if (before?.air.replay !== air.replay || before.show.replay.settings !== replay.settings || before.show.replay.angles !== replay.angles) {
+      decks.postMessage({ type: 'desk', desk: { replay: air.replay, settings: replay.settings, angles: replay.angles } } satisfies ToDecks);
+    }
+    if (before?.show.replay.settings !== replay.settings) {
+      recorder.postMessage({ type: 'format', format: this.recordingFormat(desk) } satisfies ToReplayRecorder);
+      this.protect();
+    } else if (before.show.replay.clips !== replay.clips) this.protect();
+    this.followTracks(desk);
+    const id = air.replay.recording?.id ?? null;
+    if (id !== this.recordingId) {
+      this.recordingId = id;
+      this.protect();
+      recorder.postMessage({ type: 'record', on: id !== null } satisfies ToReplayRecorder);
+    }
+  }
+
+  private recordingFormat({ show }: Desk): RecordingFormat {
+    const { height, megabits } = show.replay.settings;
+    return { height, bitrate: Math.round(megabits * 1e6), framerate: framesPerSecond(this.format.rate) / this.format.frameStep };
+  }
+
+  /** Taps exactly the pictures and sounds that are recorded, and only while they are. */
+  private followTracks({ show, air }: Desk): void {
+    const angles: Angle[] = air.replay.recording ? show.replay.angles : [];
+    const wanted = new Map<string, () => () => void>();
+    for (const { sourceId, soundId } of angles) {
+      wanted.set(sourceId, () => this.tapPictures(sourceId, pictureName(show, sourceId)));
+      if (soundId !== null) wanted.set(`sound-${soundId}`, () => this.tapSound(soundId, soundId === PROGRAMME_SOUND ? 'Programme sound' : `Sound of ${pictureName(show, soundId)}`));
+    }
+    for (const [id, end] of this.tracks) {
+      if (wanted.has(id)) continue;
+      end();
+      this.tracks.delete(id);
+    }
+    for (const [id, begin] of wanted) if (!this.tracks.has(id)) this.tracks.set(id, begin());
+  }
+
+  private track(trackId: string, name: string): MessagePort {
+    const { port1, port2 } = new MessageChannel();
+    this.workers?.recorder.postMessage({ type: 'track', trackId, name, port: port2 } satisfies ToReplayRecorder, [port2]);
+    return port1;
+  }
+
+  private tapPictures(id: string, name: string): () => void {
+    const port = this.track(id, name);
+    this.host.toMixer({ type: 'tap', id, port }, [port]);
+    return () => {
+      this.host.toMixer({ type: 'tap-gone', id });
+      this.workers?.recorder.postMessage({ type: 'track-gone', trackId: id } satisfies ToReplayRecorder);
+    };
+  }
+
+  private tapSound(id: string, name: string): () => void {
+    const end = this.sound.record(id, this.track(`sound-${id}`, name));
+    return () => {
+      end();
+      this.workers?.recorder.postMessage({ type: 'track-gone', trackId: `sound-${id}` } satisfies ToReplayRecorder);
+    };
+  }
+
+  private protect(): void {
+    const { show, air } = this.host.desk();
+    const frame = this.host.frame();
+    const message: ToReplayRecorder = { type: 'protect', spans: protectedSpans(show, air, frame), budget: show.replay.settings.budget, now: frameToMicros(frame, show.rate) };
+    this.workers?.recorder.postMessage(message);
+  }
+
+  private fromRecorder(message: FromReplayRecorder): void {
+    if (message.type === 'trouble') return this.host.notify('trouble', `${message.message.replace(/\.$/, '')}.`);
+    if (message.type === 'closed') {
+      this.closings.get(message.key)?.();
+      this.closings.delete(message.key);
+      return;
+    }
+    this.statusSeen = message.status;
+    this.host.status(message.status);
+    this.reportKept(message.status);
+  }
+
+  /** Air knows the oldest frame, and after a recording the newest: decks stop there. */
+  private reportKept({ runs }: ReplayStatus): void {
+    const { show, air } = this.host.desk();
+    const all = Object.entries(runs).flatMap(([id, list]) => (id.startsWith('sound-') ? [] : list));
+    const { kept, recording } = air.replay;
+    if (all.length === 0) {
+      if (!recording && kept) this.host.command({ type: 'replay.report', args: { from: null, to: null } });
+      return;
+    }
+    const from = microsToFrame(Math.min(...all.map((r) => r.from)) + 1, show.rate);
+    const to = recording ? null : microsToFrame(Math.max(...all.map((r) => r.to)) + 1, show.rate);
+    if (kept?.from !== from || (kept.to ?? null) !== to) this.host.command({ type: 'replay.report', args: { from, to } });
+  }
+
+  private fromDecks(message: FromDecks): void {
+    if (message.type === 'cache') return this.host.cache(message.bytes);
+    this.answers.get(message.key)?.(message);
+    this.answers.delete(message.key);
+  }
+
+  /** Closes what grows, so that everything recorded so far can be read from disk. */
+  async closeSegments(): Promise<void> {
+    const { recorder } = this.started();
+    this.keys += 1;
+    const key = this.keys;
+    await new Promise<void>((resolve) => {
+      this.closings.set(key, resolve);
+      recorder.postMessage({ type: 'close-segments', key } satisfies ToReplayRecorder);
+    });
+  }
+
+  private ask(message: Extract<ToDecks, { key: string }>): Promise<FromDecks | null> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(() => {
+        this.answers.delete(message.key);
+        resolve(null);
+      }, THUMBNAIL_MS);
+      this.answers.set(message.key, (answer) => {
+        clearTimeout(timer);
+        resolve(answer);
+      });
+      this.started().decks.postMessage(message);
+    });
+  }
+
+  /** A small picture of an angle at a show frame; null in a gap. The caller closes it. */
+  async thumbnail(trackId: string, frame: number, width: number): Promise<ImageBitmap | null> {
+    this.keys += 1;
+    const answer = await this.ask({ type: 'thumbnail', key: `t${this.keys}`, trackId, micros: frameToMicros(frame, this.format.rate), width });
+    return answer?.type === 'thumbnail' ? answer.image : null;
+  }
+
+  /** Reads one frame as a deck would: milliseconds, and the stamp it has. For the bench and tests. */
+  async probe(trackId: string, frame: number): Promise<{ ms: number; stamp: number | null } | null> {
+    this.keys += 1;
+    const answer = await this.ask({ type: 'probe', key: `p${this.keys}`, trackId, micros: frameToMicros(frame, this.format.rate) });
+    return answer?.type === 'probe' ? { ms: answer.ms, stamp: answer.stamp } : null;
+  }
+
+  /** Sets up the return of a roll that is about to end; call once a frame. */
+  tick({ show, air }: Desk, frame: number): void {
+    const { takeBack, decks } = air.replay;
+    if (!takeBack) return;
+    const deck = decks[takeBack.deck];
+    const left = rollLeft(deck, deckPlace(deck, air.replay, frame, show.rate))?.all;
+    if (left === undefined) return;
+    // A cut cannot be set up ahead: it happens with its command.
+    const ahead = rollTransition({ show, air }).kind === 'cut' ? 1 : RETURN_AHEAD;
+    if (left <= ahead && deck.motion.kind === 'play') this.host.command({ type: 'roll.finish', args: { at: Math.round(frame + left) } });
+  }
+
+  get status(): ReplayStatus | null {
+    return this.statusSeen;
+  }
+
+  /** Ends recording; resolves when everything is on disk. */
+  async close(): Promise<void> {
+    clearInterval(this.timer);
+    for (const end of this.tracks.values()) end();
+    this.tracks.clear();
+    if (this.workers && this.recordingId !== null) await Promise.race([this.closeSegments(), new Promise((resolve) => setTimeout(resolve, 3000))]);
+    this.workers?.recorder.terminate();
+    this.workers?.decks.terminate();
+    this.workers = null;
+  }
+}

@@ -1,0 +1,120 @@
+/** One group of pictures as decoded frames; decodes as far as somebody asks, also while the group still grows. */
+import { lastAtOrBefore } from '#core/replay/timeline';
+import { decoderConfig } from './angle-recorder';
+import { type DecoderPool, type PooledDecoder } from './decoder-pool';
+import { type PacketGroup } from './material';
+
+export class GroupDecode {
+  bytes = 0;
+  decoded = 0;
+  private readonly frames: VideoFrame[] = [];
+  private decoder: PooledDecoder | null = null;
+  private fed = 0;
+  private flushed = false;
+  private closed = false;
+  private waiting: { stamp: number; done: () => void }[] = [];
+
+  constructor(
+    private readonly group: PacketGroup,
+    private readonly pool: DecoderPool,
+    private readonly grew: (bytes: number) => void,
+  ) {}
+
+  /** True while a decoder is held for it. */
+  get busy(): boolean {
+    return this.decoder !== null;
+  }
+
+  /** A frame of the caller's: the last at or before `micros`; null when the group has been thrown away or cannot be decoded. */
+  async at(micros: number): Promise<VideoFrame | null> {
+    const { packets } = this.group;
+    const index = Math.max(0, lastAtOrBefore(packets, micros, (p) => p.stamp));
+    const wanted = packets[index];
+    if (!wanted || this.closed) return null;
+    this.feed(index + 1);
+    if (!this.has(wanted.stamp) && !this.flushed) await new Promise<void>((done) => this.waiting.push({ stamp: wanted.stamp, done }));
+    const found = this.frames[lastAtOrBefore(this.frames, micros, (f) => f.timestamp)];
+    return found ? found.clone() : null;
+  }
+
+  /** Decodes the rest of what there is, for steps and playing. */
+  complete(): void {
+    if (!this.closed) this.feed(this.group.packets.length);
+  }
+
+  private has(stamp: number): boolean {
+    const last = this.frames.at(-1);
+    return last !== undefined && last.timestamp >= stamp;
+  }
+
+  private feed(count: number): void {
+    const { packets, segment } = this.group;
+    if (this.closed || this.flushed || segment.config.kind !== 'picture') return;
+    if (this.fed < count) {
+      this.decoder ??= this.borrow();
+      for (; this.fed < count; this.fed += 1) {
+        const packet = packets[this.fed];
+        if (!packet) break;
+        this.decoder.decoder.decode(new EncodedVideoChunk({ type: packet.key ? 'key' : 'delta', timestamp: packet.stamp, duration: packet.duration, data: packet.data }));
+      }
+    }
+    if (this.fed === packets.length && this.group.complete()) this.finish();
+  }
+
+  private borrow(): PooledDecoder {
+    const { config } = this.group.segment;
+    if (config.kind !== 'picture') throw new Error('Sound has no pictures.');
+    const lent = this.pool.take(decoderConfig(config), JSON.stringify(config));
+    lent.output = (frame) => this.took(frame);
+    lent.failed = () => this.finished();
+    return lent;
+  }
+
+  private took(frame: VideoFrame): void {
+    if (this.closed) {
+      frame.close();
+      return;
+    }
+    this.frames.push(frame);
+    this.decoded += 1;
+    const bytes = frame.format ? frame.allocationSize() : frame.codedWidth * frame.codedHeight * 4;
+    this.bytes += bytes;
+    this.grew(bytes);
+    this.waiting = this.waiting.filter(({ stamp, done }) => {
+      if (frame.timestamp < stamp) return true;
+      done();
+      return false;
+    });
+  }
+
+  /** All is fed: the decoder puts the rest out and goes back to the pool. */
+  private finish(): void {
+    const lent = this.decoder;
+    if (!lent || this.flushed) return;
+    this.flushed = true;
+    lent.decoder
+      .flush()
+      .catch(() => undefined)
+      .finally(() => {
+        if (this.decoder === lent) {
+          this.decoder = null;
+          this.pool.give(lent);
+        }
+        this.finished();
+      });
+  }
+
+  private finished(): void {
+    this.flushed = true;
+    for (const { done } of this.waiting.splice(0)) done();
+  }
+
+  /** Closes every frame. */
+  close(): void {
+    this.closed = true;
+    if (this.decoder) this.pool.discard(this.decoder);
+    this.decoder = null;
+    for (const frame of this.frames.splice(0)) frame.close();
+    this.finished();
+  }
+}

@@ -1,0 +1,94 @@
+/** Decoded groups of pictures, bounded in bytes: the ones used last stay. */
+import { DecoderPool } from './decoder-pool';
+import { GroupDecode } from './group-decode';
+import { type Material } from './material';
+
+/** Groups that may hold a decoder in the middle of their work. */
+const MOST_BUSY = 6;
+
+export class PictureCache {
+  bytes = 0;
+  decoded = 0;
+  private readonly groups = new Map<string, GroupDecode>();
+  private readonly loading = new Map<string, Promise<GroupDecode | null>>();
+  private readonly pool = new DecoderPool();
+
+  constructor(
+    private readonly material: Material,
+    public limit: number,
+  ) {}
+
+  /**
+   * The recorded frame of a time, for the caller to close; null in a gap. `rate` says which way the deck moves, so that the
+   * neighbour is ready in time; Infinity wants this one frame only.
+   */
+  async frameAt(trackId: string, micros: number, rate: number): Promise<VideoFrame | null> {
+    const place = this.material.place(trackId, micros);
+    if (!place) return null;
+    const group = await this.group(place);
+    const frame = (await group?.at(micros)) ?? null;
+    if (group && Math.abs(rate) <= 2) {
+      group.complete();
+      if (rate !== 0) void this.prefetch(place, rate > 0 ? 1 : -1);
+    }
+    return frame;
+  }
+
+  private async prefetch(place: NonNullable<ReturnType<Material['place']>>, by: 1 | -1): Promise<void> {
+    const next = this.material.beside(place, by);
+    if (!next || this.groups.has(`${next.segment.id}/${next.index}`)) return;
+    (await this.group(next))?.complete();
+  }
+
+  private async group(place: NonNullable<ReturnType<Material['place']>>): Promise<GroupDecode | null> {
+    const key = `${place.segment.id}/${place.index}`;
+    const known = this.groups.get(key);
+    if (known) {
+      this.groups.delete(key);
+      this.groups.set(key, known);
+      return known;
+    }
+    const coming = this.loading.get(key);
+    if (coming) return coming;
+    const loading = this.load(place, key).finally(() => this.loading.delete(key));
+    this.loading.set(key, loading);
+    return loading;
+  }
+
+  private async load(place: NonNullable<ReturnType<Material['place']>>, key: string): Promise<GroupDecode | null> {
+    // The file can have gone by the budget in this very moment: a gap then.
+    const packets = await this.material.read(place).catch(() => null);
+    if (!packets) return null;
+    const made = new GroupDecode(packets, this.pool, (bytes) => {
+      this.bytes += bytes;
+      this.decoded += 1;
+      this.trim(key);
+    });
+    this.groups.set(key, made);
+    this.trim(key);
+    return made;
+  }
+
+  /** Throws the oldest groups away until the rest fits. */
+  private trim(keep: string): void {
+    let busy = [...this.groups.values()].filter((g) => g.busy).length;
+    for (const [key, group] of this.groups) {
+      const tooMany = busy > MOST_BUSY && group.busy;
+      if (this.bytes <= this.limit && !tooMany) {
+        if (busy <= MOST_BUSY) break;
+        continue;
+      }
+      if (key === keep) continue;
+      if (group.busy) busy -= 1;
+      this.bytes -= group.bytes;
+      this.groups.delete(key);
+      group.close();
+    }
+  }
+
+  close(): void {
+    for (const group of this.groups.values()) group.close();
+    this.groups.clear();
+    this.bytes = 0;
+  }
+}

@@ -1,0 +1,102 @@
+/** One recorded track: takes packets from an encoder and puts them into segments. Shared by pictures and sound. */
+import { nanoid } from 'nanoid';
+import { type StoredSegment, type TrackStatus } from './messages';
+import { type Packet, type TrackConfig } from './segment-format';
+import { SegmentWriter } from './segment-writer';
+
+/** Length of a segment: what retention drops at a time. */
+const SEGMENT_MICROS = 10e6;
+/** A pause longer than this is a gap. */
+export const GAP_MICROS = 500_000;
+/** Window in which the bitrate is measured. */
+const RATE_MICROS = 10e6;
+/** A track that failed tries again after so many milliseconds. */
+export const RETRY_MS = 2000;
+
+export interface TrackEvents {
+  opened: (segment: StoredSegment) => void;
+  packet: (segmentId: string, packet: Packet) => void;
+  closed: (segment: StoredSegment) => void;
+  trouble: (message: string) => void;
+}
+
+export class Track {
+  readonly status: TrackStatus;
+  private writer: SegmentWriter | null = null;
+  private lastEnd = NaN;
+  private sizes: { at: number; bytes: number }[] = [];
+  private closing: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    id: string,
+    name: string,
+    private readonly events: TrackEvents,
+  ) {
+    this.status = { id, name, state: 'waiting', trouble: 'waiting for its first picture', frames: 0, missed: 0, bytesPerSecond: 0 };
+  }
+
+  /** The segment that grows; null between segments. */
+  get open(): StoredSegment | null {
+    return this.writer?.segment ?? null;
+  }
+
+  /** True when a packet at `stamp` cannot go on where the last one ended. */
+  isGap(stamp: number): boolean {
+    return stamp - this.lastEnd > GAP_MICROS || stamp < this.lastEnd - GAP_MICROS;
+  }
+
+  put(packet: Packet, config: TrackConfig): void {
+    const { writer } = this;
+    const full = writer && packet.key && packet.stamp - writer.segment.from >= SEGMENT_MICROS;
+    const changed = writer && packet.key && JSON.stringify(writer.segment.config) !== JSON.stringify(config);
+    if (full || changed || this.isGap(packet.stamp)) this.endSegment();
+    if (!this.writer) {
+      // A segment can only begin with a picture that needs no other.
+      if (!packet.key) return;
+      this.writer = this.begin(packet.stamp, config);
+      this.events.opened(this.writer.segment);
+    }
+    const current = this.writer;
+    current.add(packet);
+    this.lastEnd = packet.stamp + packet.duration;
+    this.measure(packet);
+    Object.assign(this.status, { state: 'recording', trouble: '' });
+    this.events.packet(current.segment.id, packet);
+  }
+
+  private begin(from: number, config: TrackConfig): SegmentWriter {
+    return new SegmentWriter(nanoid(16), this.status.id, config, from, (message) => {
+      this.fail(`cannot be written: ${message}`);
+      this.endSegment();
+    });
+  }
+
+  private measure(packet: Packet): void {
+    this.sizes.push({ at: packet.stamp, bytes: packet.data.length });
+    const first = this.sizes.findIndex((s) => s.at >= packet.stamp - RATE_MICROS);
+    if (first > 50) this.sizes.splice(0, first);
+    const from = this.sizes[0]?.at ?? packet.stamp;
+    const span = packet.stamp + packet.duration - from;
+    if (span > 0) this.status.bytesPerSecond = this.sizes.reduce((sum, s) => sum + s.bytes, 0) / (span / 1e6);
+  }
+
+  /** Says what is wrong, once for each trouble; the other tracks go on. */
+  fail(trouble: string): void {
+    if (this.status.state === 'failed' && this.status.trouble === trouble) return;
+    Object.assign(this.status, { state: 'failed', trouble, bytesPerSecond: 0 });
+    this.events.trouble(`${this.status.name}: ${trouble}. The other angles go on.`);
+  }
+
+  /** Ends the segment that grows; the next packet begins another. */
+  endSegment(): void {
+    const { writer } = this;
+    this.writer = null;
+    if (!writer) return;
+    this.closing = this.closing.then(() => writer.close()).then(() => this.events.closed(writer.segment));
+  }
+
+  /** Resolves when everything that was ended is on disk. */
+  async settled(): Promise<void> {
+    await this.closing;
+  }
+}
