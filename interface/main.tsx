@@ -19,6 +19,7 @@ import { OpenShow } from './host/open-show';
 import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
 import { ProgrammeWindow } from './programme/programme-window';
+import { ReplayRoom } from './replay/replay-room';
 import { ShowSettings } from './settings/settings';
 import { DemoRoute } from './shows/demo-route';
 import { ShowList } from './shows/show-list';
@@ -60,6 +61,7 @@ createRoot(root).render(
         <Route path="/show/:showId" element={<OpenShow drivers={drivers} />}>
           <Route index element={<Navigate to="desk" replace />} />
           <Route path="desk" element={<Desk />} />
+          <Route path="replay" element={<ReplayRoom />} />
           <Route path="layouts" element={<LayoutsRoom />} />
           <Route path="output" element={<OutputRoom />} />
           <Route path="settings" element={<ShowSettings />} />

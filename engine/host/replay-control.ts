@@ -213,10 +213,10 @@ export class ReplayControl {
     });
   }
 
-  /** A small picture of an angle at a show frame; null in a gap. The caller closes it. */
-  async thumbnail(trackId: string, frame: number, width: number): Promise<ImageBitmap | null> {
+  /** A small picture of an angle at a show frame, or near it unless `exact`; null in a gap. The caller closes it. */
+  async thumbnail(trackId: string, frame: number, width: number, exact = false): Promise<ImageBitmap | null> {
     this.keys += 1;
-    const answer = await this.ask({ type: 'thumbnail', key: `t${this.keys}`, trackId, micros: frameToMicros(frame, this.format.rate), width });
+    const answer = await this.ask({ type: 'thumbnail', key: `t${this.keys}`, trackId, micros: frameToMicros(frame, this.format.rate), width, exact });
     return answer?.type === 'thumbnail' ? answer.image : null;
   }
 

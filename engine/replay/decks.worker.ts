@@ -99,10 +99,10 @@ async function drawThumbnails(): Promise<void> {
   if (drawing) return;
   drawing = true;
   for (let next = thumbnails.pop(); next; next = thumbnails.pop()) {
-    const { key, trackId, micros, width } = next;
+    const { key, trackId, micros, width, exact } = next;
     // A key frame is enough for a small picture, and needs no other to be decoded.
-    const place = material.place(trackId, micros);
-    const stamp = place?.segment.groups[place.index]?.stamp;
+    const place = exact ? null : material.place(trackId, micros);
+    const stamp = exact ? micros : place?.segment.groups[place.index]?.stamp;
     const frame = stamp === undefined ? null : await small.frameAt(trackId, stamp, Infinity).catch(() => null);
     const image = frame && (await createImageBitmap(frame, { resizeWidth: width, resizeQuality: 'low' }).catch(() => null));
     frame?.close();

@@ -82,7 +82,8 @@ export type ToDecks =
   | { type: 'desk'; desk: DecksDesk }
   | { type: 'connect'; deck: 1 | 2; frames: MessagePort; second: MessagePort; sound: MessagePort }
   | { type: 'disconnect'; deck: 1 | 2 }
-  | { type: 'thumbnail'; key: string; trackId: string; micros: number; width: number }
+  /** Without `exact` the key frame before it will do. */
+  | { type: 'thumbnail'; key: string; trackId: string; micros: number; width: number; exact: boolean }
   /** Answers with how long reading one frame took: for the bench. */
   | { type: 'probe'; key: string; trackId: string; micros: number };
 

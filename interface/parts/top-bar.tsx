@@ -153,6 +153,9 @@ export function Bar() {
         <NavLink to="desk" className={room}>
           Desk
         </NavLink>
+        <NavLink to="replay" className={room}>
+          Replay
+        </NavLink>
         <NavLink to="layouts" className={room}>
           Layouts
         </NavLink>

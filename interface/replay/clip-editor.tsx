@@ -1,0 +1,132 @@
+import { useEffect, useState } from 'react';
+import { type Clip } from '#core/replay/document';
+import { frameOfDay } from '#core/replay/edit';
+import { TILE_COLOURS } from '#core/show/create';
+import { pictureName } from '#core/show/pictures';
+import { parseTimecode, TimecodeError, formatTimecode } from '#core/time/timecode';
+import { useHost, useHostState, useSend } from '../host/host-context';
+import { Button } from '../parts/button';
+import { NumberField } from '../parts/number-field';
+import { keyOf } from './keys';
+import { useRoom } from './room-state';
+import { useAct } from './use-actions';
+
+/** A text that is kept when the field is left. */
+function TextField({ label, value, max, onCommit, className }: { label: string; value: string; max: number; onCommit: (value: string) => void; className?: string }) {
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  const commit = () => text !== value && onCommit(text);
+  return <input aria-label={label} placeholder={label} maxLength={max} className={className} value={text} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />;
+}
+
+/** In or out by timecode, by nudges, and to the playhead. The out shown is the last frame of the clip. */
+function EdgeField({ clip, edge }: { clip: Clip; edge: 'in' | 'out' }) {
+  const host = useHost();
+  const send = useSend();
+  const deck = useRoom((s) => s.deck);
+  const rate = useHostState(({ desk: { show } }) => show.rate);
+  const shown = formatTimecode(edge === 'in' ? clip.in : clip.out - 1, rate);
+  const [text, setText] = useState(shown);
+  const [error, setError] = useState<string | null>(null);
+  useEffect(() => {
+    setText(shown);
+    setError(null);
+  }, [shown]);
+  const commit = () => {
+    if (text === shown) return setError(null);
+    try {
+      const frame = frameOfDay(parseTimecode(text, rate), host.state.frame, rate);
+      setError(null);
+      send('clip.edit', { clip: clip.id, [edge]: edge === 'in' ? frame : frame + 1 });
+    } catch (fault) {
+      setError(fault instanceof TimecodeError ? fault.message : String(fault));
+    }
+  };
+  const nudge = (frames: number) => (
+    <Button className="figures px-1.5!" title={keyOf(`${edge}${frames}`)} aria-label={`${edge} ${frames} frames`} onClick={() => send('clip.nudge', { clip: clip.id, edge, frames })}>
+      {frames > 0 ? `+${frames}` : `−${-frames}`}
+    </Button>
+  );
+  return (
+    <div className="flex flex-wrap items-center gap-1">
+      <span className="w-7 text-muted">{edge === 'in' ? 'In' : 'Out'}</span>
+      <input aria-label={`${edge} point of the clip`} aria-invalid={error !== null} className="figures w-28" value={text} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && commit()} />
+      {nudge(-10)}
+      {nudge(-1)}
+      {nudge(1)}
+      {nudge(10)}
+      <Button className="px-1.5!" title={`Set to where deck ${deck} stands · ${keyOf(`${edge}-here`)}`} onClick={() => send('clip.setEdge', { clip: clip.id, edge, deck })}>
+        Here
+      </Button>
+      {error && (
+        <span role="alert" className="w-full text-xs text-air">
+          {error}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** What one clip is, or what several chosen clips share. */
+export function ClipEditor() {
+  const send = useSend();
+  const act = useAct();
+  const chosen = useRoom((s) => s.chosen);
+  const show = useHostState(({ desk }) => desk.show);
+  const clips = show.replay.clips.filter((c) => chosen.includes(c.id));
+  const [clip] = clips;
+  if (!clip) return <p className="border-t border-line p-2 text-muted">Choose a clip to edit it. With several, an edit touches all of them.</p>;
+  const ids = clips.map((c) => c.id);
+  const one = clips.length === 1;
+  return (
+    <section aria-label="Edit" className="flex flex-col gap-1.5 border-t border-line bg-panel p-1.5">
+      {one ? (
+        <>
+          <div className="flex gap-1">
+            <span className="figures self-center px-1 font-semibold">{clip.number}</span>
+            <TextField label="Name" max={120} className="min-w-0 flex-1" value={clip.name} onCommit={(name) => name !== '' && send('clip.edit', { clip: clip.id, name })} />
+            <Button className="px-1.5!" title={`Split at the playhead · ${keyOf('split')}`} onClick={() => act('split')}>
+              Split
+            </Button>
+            <Button className="px-1.5!" title={keyOf('duplicate')} onClick={() => act('duplicate')}>
+              Duplicate
+            </Button>
+          </div>
+          <EdgeField clip={clip} edge="in" />
+          <EdgeField clip={clip} edge="out" />
+        </>
+      ) : (
+        <p className="font-semibold text-straw">{clips.length} clips: an edit touches all of them</p>
+      )}
+      <div className="flex items-center gap-1">
+        <NumberField className="w-20" label="Speed of the clip" unit="%" min={1} max={200} value={clip.speed} onCommit={(speed) => send('clip.set', { clips: ids, speed: Math.round(speed) })} />
+        <span className="ml-1 text-muted">Angles</span>
+        {show.replay.angles.map(({ sourceId }, i) => {
+          const order = clip.angleIds.indexOf(sourceId);
+          return (
+            <Button key={sourceId} className="figures min-w-8 px-1.5!" pressed={order >= 0} title={`${pictureName(show, sourceId)}${order >= 0 ? `, shown as number ${order + 1}` : ''}. Switch off and on to put it last.`} onClick={() => send('clip.toggleAngle', { clips: ids, angle: sourceId })}>
+              {i + 1}
+              {order >= 0 && clip.angleIds.length > 1 && <sub>{order + 1}</sub>}
+            </Button>
+          );
+        })}
+      </div>
+      <div className="flex items-center gap-1">
+        {[1, 2, 3, 4, 5].map((n) => (
+          <button key={n} type="button" className={`min-h-7 px-0.5 text-lg leading-none ${clip.rating >= n ? 'text-straw' : 'text-line'}`} aria-label={`Rate ${n}`} title={`Alt ${n}`} onClick={() => send('clip.set', { clips: ids, rating: clip.rating === n ? 0 : n })}>
+            ★
+          </button>
+        ))}
+        <span className="ml-2 flex gap-0.5" role="group" aria-label="Colour">
+          {TILE_COLOURS.map((colour) => (
+            <button key={colour} type="button" aria-label={`Colour ${colour}`} aria-pressed={clip.colour === colour} className={`h-6 w-6 border-2 ${clip.colour === colour ? 'border-text' : 'border-transparent'}`} style={{ background: colour }} onClick={() => send('clip.set', { clips: ids, colour })} />
+          ))}
+        </span>
+      </div>
+      <div className="flex gap-1">
+        <TextField label="Tags" max={200} className="min-w-0 flex-1" value={clip.tags} onCommit={(tags) => send('clip.set', { clips: ids, tags })} />
+        {one && <TextField label="Note" max={2000} className="min-w-0 flex-[2]" value={clip.note} onCommit={(note) => send('clip.edit', { clip: clip.id, note })} />}
+      </div>
+    </section>
+  );
+}

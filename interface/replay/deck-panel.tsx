@@ -1,0 +1,160 @@
+import clsx from 'clsx';
+import { type ReactNode } from 'react';
+import { type DeckNumber } from '#core/replay/air';
+import { deckPlace, rollLeft } from '#core/replay/deck';
+import { totalFrames } from '#core/replay/roll';
+import { formatTimecode } from '#core/time/timecode';
+import { pictureName } from '#core/show/pictures';
+import { useHostState, useSend } from '../host/host-context';
+import { useTally } from '../host/use-tally';
+import { Button } from '../parts/button';
+import { Monitor } from '../parts/monitor';
+import { TallyFrame } from '../parts/tally-frame';
+import { keyOf } from './keys';
+import { setRoom, useRoom } from './room-state';
+import { behindText, lengthText, motionText } from './words';
+
+/** How far behind the present a deck is: a filled block when live, large figures when not. */
+function Sign({ deck }: { deck: DeckNumber }) {
+  const { live, behind, code, motion, left, all, ends, clip } = useHostState(({ desk: { show, air }, frame }) => {
+    const state = air.replay.decks[deck];
+    const place = deckPlace(state, air.replay, frame, show.rate);
+    const rest = rollLeft(state, place);
+    const item = place.roll ? state.roll?.items[place.roll.index] : undefined;
+    return {
+      live: place.live,
+      behind: behindText(frame - place.position, show.rate),
+      code: formatTimecode(Math.floor(place.position), show.rate),
+      motion: motionText(place.live ? 1 : place.rate, state.motion.kind),
+      left: rest ? lengthText(rest.item, show.rate) : null,
+      all: rest ? (Number.isFinite(rest.all) ? lengthText(rest.all, show.rate) : 'loops') : null,
+      ends: rest !== null && rest.all < 10 * (show.rate.num / show.rate.den) && rest.all > 0,
+      clip: item && place.roll && state.roll ? `${place.roll.index + 1}/${state.roll.items.length} ${item.name}` : null,
+    };
+  });
+  return (
+    <div className="flex min-h-[62px] items-stretch border-t border-line">
+      <div
+        role="status"
+        aria-label={live ? `Deck ${deck} is live` : `Deck ${deck} is ${behind} behind`}
+        className={clsx('figures grid w-[164px] shrink-0 place-items-center text-[30px] leading-none font-semibold', live ? 'bg-next text-deep' : 'border-l-[10px] border-straw bg-raised text-straw')}
+      >
+        {live ? 'LIVE' : behind}
+      </div>
+      <div className="flex min-w-0 flex-1 flex-col justify-center px-2.5">
+        <span className="figures text-[17px] leading-tight">{code}</span>
+        <span className="figures text-[15px] text-muted" aria-label={`Motion ${motion}`}>
+          {motion}
+        </span>
+      </div>
+      {all !== null && (
+        <div className={clsx('flex min-w-0 flex-col items-end justify-center px-2.5', ends && 'bg-caution text-deep')}>
+          <span className="figures text-[24px] leading-tight font-semibold" aria-label="Time left of everything">
+            {all}
+          </span>
+          <span className={clsx('figures max-w-40 truncate text-[13px]', !ends && 'text-muted')} title={clip ?? ''}>
+            {left} · {clip}
+          </span>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Angles({ deck }: { deck: DeckNumber }) {
+  const send = useSend();
+  const shown = useHostState(({ desk: { show, air }, frame }) => deckPlace(air.replay.decks[deck], air.replay, frame, show.rate).angleId);
+  const show = useHostState(({ desk }) => desk.show);
+  return (
+    <div className="flex min-w-0 flex-1 gap-1" role="group" aria-label={`Angle of deck ${deck}`}>
+      {show.replay.angles.map(({ sourceId }, i) => (
+        <Button key={sourceId} pressed={shown === sourceId} className={clsx('figures min-w-8 px-1.5!', shown === sourceId && 'bg-straw! text-deep!')} title={`${pictureName(show, sourceId)} (${i + 1})`} onClick={() => send('deck.setAngle', { deck, angle: sourceId })}>
+          {i + 1}
+        </Button>
+      ))}
+      <span className="min-w-0 truncate self-center pl-1 text-muted">{pictureName(show, shown)}</span>
+    </div>
+  );
+}
+
+function Transport({ deck }: { deck: DeckNumber }) {
+  const send = useSend();
+  const { speed, rolling, sourceId } = useHostState(({ desk: { show, air } }) => ({
+    speed: air.replay.decks[deck].speed,
+    rolling: air.replay.decks[deck].roll !== null,
+    sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
+  }));
+  const press = (label: ReactNode, title: string, action: string, type: string, args: Record<string, unknown> = {}) => (
+    <Button className="figures min-w-9 flex-1 px-1!" title={[title, keyOf(action)].filter(Boolean).join(' · ')} aria-label={`${title}, deck ${deck}`} onClick={() => send(type, { deck, ...args })}>
+      {label}
+    </Button>
+  );
+  return (
+    <div className="flex flex-col gap-1 p-1.5">
+      <div className="flex gap-1">
+        {press('◀◀', 'Shuttle backwards', 'back', 'deck.shuttleOn', { direction: 'backwards' })}
+        {press('−10', 'Ten frames back', 'step-back-10', 'deck.step', { frames: -10 })}
+        {press('−1', 'One frame back', 'step-back', 'deck.step', { frames: -1 })}
+        {press('▶ ❙❙', 'Play or pause', 'toggle', 'deck.toggle')}
+        {press('+1', 'One frame on', 'step', 'deck.step', { frames: 1 })}
+        {press('+10', 'Ten frames on', 'step-10', 'deck.step', { frames: 10 })}
+        {press('▶▶', 'Shuttle forwards', 'on', 'deck.shuttleOn', { direction: 'forwards' })}
+        {press('Live', 'Jump to live', 'live', 'deck.jump', { to: 'live' })}
+      </div>
+      <div className="flex items-center gap-1.5">
+        <input type="range" aria-label={`Speed of deck ${deck}`} className="min-w-16 flex-1" min={1} max={200} value={speed} onChange={(e) => send('deck.setSpeed', { deck, speed: Number(e.target.value) })} />
+        <span className="figures w-14 text-right">{speed} %</span>
+        {[25, 50, 100].map((s) => (
+          <Button key={s} className="figures px-1.5!" pressed={speed === s} title={`Speed ${s} % · ${keyOf(`speed-${s}`)}`} onClick={() => send('deck.setSpeed', { deck, speed: s })}>
+            {s}
+          </Button>
+        ))}
+        {rolling ? press('⏭', 'Next piece', 'next', 'roll.next') : null}
+        <Button className="px-2!" unusable={sourceId === null ? 'Add an angle first: the decks are then among the sources.' : null} title="Put this deck into Next" onClick={() => sourceId !== null && send('picture.setNext', { source: sourceId })}>
+          Next
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function DeckTally({ id, name }: { id: string; name: string }) {
+  return <TallyFrame small tally={useTally(id)} name={name} />;
+}
+
+/** One deck: its picture, where it is, how it moves. */
+export function DeckPanel({ deck }: { deck: DeckNumber }) {
+  const chosen = useRoom((s) => s.deck === deck);
+  const { sourceId, gang, total } = useHostState(({ desk: { show, air } }) => {
+    const { roll } = air.replay.decks[deck];
+    return {
+      sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
+      gang: air.replay.gang,
+      total: roll ? lengthText(totalFrames(roll.items, roll.joinFrames), show.rate) : null,
+    };
+  });
+  return (
+    <section aria-label={`Deck ${deck}`} className={clsx('flex min-w-0 flex-col border-t-4 bg-panel', chosen ? 'border-straw' : 'border-transparent')} onPointerDown={() => setRoom({ deck })}>
+      <header className="flex items-center gap-2 px-1.5 py-1">
+        <Button pressed={chosen} className={clsx('font-semibold', chosen && 'bg-straw/15')} title={`Keys work on deck ${deck} · ${keyOf('other-deck')}`}>
+          Deck {deck}
+          {gang && <span className="text-[13px] text-next">ganged</span>}
+        </Button>
+        <Angles deck={deck} />
+        {total !== null && <span className="figures text-muted" title="Running time of what stands on the deck">{total}</span>}
+      </header>
+      <div className="relative aspect-video w-full bg-deep">
+        {sourceId === null ? (
+          <p className="grid h-full place-items-center p-4 text-center text-muted">Choose the angles to record; then both decks play them.</p>
+        ) : (
+          <>
+            <Monitor picture={{ kind: 'source', id: sourceId }} label={`Picture of deck ${deck}`} className="absolute inset-0" />
+            <DeckTally id={sourceId} name="" />
+          </>
+        )}
+      </div>
+      <Sign deck={deck} />
+      <Transport deck={deck} />
+    </section>
+  );
+}

@@ -1,0 +1,147 @@
+import { Pencil, Plus, Star, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { pictureName } from '#core/show/pictures';
+import { useHost, useHostState, useSend } from '../host/host-context';
+import { Button } from '../parts/button';
+import { Popover } from '../parts/popover';
+import { keyOf } from './keys';
+import { setRoom, useRoom } from './room-state';
+import { targetReel, useAct } from './use-actions';
+
+/** A name, asked for where it is needed. */
+function NameForm({ label, first, verb, onDone }: { label: string; first: string; verb: string; onDone: (name: string) => void }) {
+  const [name, setName] = useState(first);
+  return (
+    <form
+      className="flex gap-1"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (name.trim() !== '') onDone(name.trim());
+      }}
+    >
+      <input aria-label={label} maxLength={60} value={name} onChange={(e) => setName(e.target.value)} />
+      <Button type="submit">{verb}</Button>
+    </form>
+  );
+}
+
+/** Which reel is open, how it is named, and where copies go. */
+export function ReelBar() {
+  const host = useHost();
+  const send = useSend();
+  const [open, setOpen] = useState<string | null>(null);
+  const { reels, reelId, counts } = useHostState(({ desk: { show } }) => ({ reels: show.replay.reels, reelId: show.replay.reelId, counts: show.replay.clips.length }));
+  const chosenTarget = useRoom((s) => s.target);
+  const target = targetReel(host.state.desk.show);
+  const reel = reels.find((r) => r.id === reelId);
+  const best = () => {
+    const outcome = host.dispatch({ type: 'reel.highlights', args: { name: 'Highlights', rating: 1 } });
+    if (!outcome.ok) toast.warning(outcome.error.message);
+    else send('reel.choose', { reel: outcome.result.id });
+  };
+  return (
+    <div className="flex items-center gap-1 border-b border-line p-1.5">
+      <select aria-label="Reel" className="min-w-0 flex-1 font-semibold" title={`Reel · ${keyOf('reel-before')}, ${keyOf('reel-after')}`} value={reelId} onChange={(e) => send('reel.choose', { reel: e.target.value })}>
+        {reels.map((r) => (
+          <option key={r.id} value={r.id}>
+            {r.name}
+          </option>
+        ))}
+      </select>
+      <Popover label="Rename the reel" open={open === 'rename'} onOpenChange={(o) => setOpen(o ? 'rename' : null)} trigger={<Button look="quiet" className="px-1!" aria-label="Rename this reel" title="Rename this reel"><Pencil size={15} /></Button>}>
+        <NameForm label="Name of the reel" first={reel?.name ?? ''} verb="Rename" onDone={(name) => send('reel.rename', { reel: reelId, name }) && setOpen(null)} />
+      </Popover>
+      <Popover label="New reel" open={open === 'add'} onOpenChange={(o) => setOpen(o ? 'add' : null)} trigger={<Button look="quiet" className="px-1!" aria-label="New reel" title="New reel"><Plus size={15} /></Button>}>
+        <NameForm label="Name of the new reel" first="" verb="Add" onDone={(name) => send('reel.add', { name }) && setOpen(null)} />
+      </Popover>
+      <Button look="quiet" className="px-1!" aria-label="Reel of the rated clips" title="New reel with copies of all rated clips" unusable={counts === 0 ? 'There are no clips yet.' : null} onClick={best}>
+        <Star size={15} />
+      </Button>
+      <Button look="quiet" className="px-1!" aria-label="Remove this reel" title="Remove this reel with its clips" onClick={() => send('reel.remove', { reel: reelId })}>
+        <Trash2 size={15} />
+      </Button>
+      <label className="flex items-center gap-1 pl-1 text-[13px] text-muted" title={`Copies (${keyOf('copy')}) and moves (${keyOf('move')}) go here · ${keyOf('target')}`}>
+        to
+        <select aria-label="Target reel for copies" className="w-24" value={chosenTarget ?? target} onChange={(e) => setRoom({ target: e.target.value })}>
+          {reels.map((r) => (
+            <option key={r.id} value={r.id}>
+              {r.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+/** Search over the reel, or over all. */
+export function ClipSearch() {
+  const filter = useRoom((s) => s.filter);
+  const show = useHostState(({ desk }) => desk.show);
+  const set = (change: Partial<typeof filter>) => setRoom({ filter: { ...filter, ...change } });
+  return (
+    <div className="flex items-center gap-1 border-b border-line px-1.5 py-1">
+      <input
+        data-role="clip-search"
+        aria-label="Search the clips"
+        placeholder="Search: words, #12"
+        title={`Search · ${keyOf('search')}`}
+        className="min-w-0 flex-1"
+        value={filter.text}
+        onChange={(e) => set({ text: e.target.value })}
+        onKeyDown={(e) => {
+          if (e.key !== 'Escape' && e.key !== 'Enter') return;
+          if (e.key === 'Escape') set({ text: '' });
+          e.currentTarget.blur();
+        }}
+      />
+      <select aria-label="Lowest rating" value={filter.rating} onChange={(e) => set({ rating: Number(e.target.value) })}>
+        <option value={0}>any ★</option>
+        {[1, 2, 3, 4, 5].map((n) => (
+          <option key={n} value={n}>
+            {n} ★ +
+          </option>
+        ))}
+      </select>
+      <select aria-label="Angle" className="w-24" value={filter.angleId ?? ''} onChange={(e) => set({ angleId: e.target.value || null })}>
+        <option value="">any angle</option>
+        {show.replay.angles.map(({ sourceId }, i) => (
+          <option key={sourceId} value={sourceId}>
+            {i + 1} {pictureName(show, sourceId)}
+          </option>
+        ))}
+      </select>
+      <Button pressed={filter.everywhere} title="Look through all reels" onClick={() => set({ everywhere: !filter.everywhere })}>
+        All
+      </Button>
+    </div>
+  );
+}
+
+/** What is done with the chosen clips: stand them on the deck, play, roll to air, copy, remove. */
+export function ClipTools() {
+  const act = useAct();
+  const none = useRoom((s) => s.chosen.length === 0);
+  const why = none ? 'Choose a clip first.' : null;
+  const { look, rolls } = useHostState(({ desk: { air } }) => ({ look: air.replay.lookBack !== null, rolls: air.replay.takeBack !== null }));
+  const button = (id: string, label: string, title: string, unusable: string | null = null, kind: 'plain' | 'air' | 'straw' = 'plain') => (
+    <Button look={kind} className="px-2!" title={[title, keyOf(id)].filter(Boolean).join(' · ')} unusable={unusable} onClick={() => act(id)}>
+      {label}
+    </Button>
+  );
+  return (
+    <div className="flex flex-wrap gap-1 border-t border-line p-1.5">
+      {button('roll', 'Play', 'Play the chosen clips on the deck', why, 'straw')}
+      {button('cue', 'Cue', 'Stand the chosen clips on the deck', why)}
+      {button('roll-reel', 'Play reel', 'Play the whole reel on the deck')}
+      {button('to-air', 'Roll to air', 'Take the deck to air, play the chosen clips, and take back what was on air', why, 'air')}
+      {button('reel-to-air', 'Reel to air', 'Take the deck to air, play the whole reel, and take back what was on air', null, 'air')}
+      {button('look-back', look ? 'Again' : 'Look back', 'Show on air what was on air some seconds ago; again starts it again', null, 'air')}
+      {(look || rolls) && button('return', 'Return', 'Take back what was on air before', null, 'straw')}
+      {button('copy', 'Copy', 'Copy the chosen clips to the target reel', why)}
+      {button('move', 'Move', 'Move the chosen clips to the target reel', why)}
+      {button('remove', 'Remove', 'Remove the chosen clips', why)}
+    </div>
+  );
+}

@@ -1,0 +1,88 @@
+import { Circle } from 'lucide-react';
+import { useState } from 'react';
+import { useHostState, useSend } from '../host/host-context';
+import { Button } from '../parts/button';
+import { HoldButton } from '../parts/hold-button';
+import { Tabs } from '../parts/tabs';
+import { AnglesPanel, BudgetLine } from './angles-panel';
+import { ClipEditor } from './clip-editor';
+import { ClipList } from './clip-list';
+import { DeckPanel } from './deck-panel';
+import { ClipSearch, ClipTools, ReelBar } from './reel-bar';
+import { Timeline } from './timeline';
+import { Totals } from './totals';
+import { useReplayKeys } from './use-actions';
+
+/** Starts and stops the recording of the angles; says what is wrong with any of them. */
+function RecordAngles() {
+  const send = useSend();
+  const { on, angles, troubles } = useHostState(({ desk: { show, air }, replay }) => ({
+    on: air.replay.recording !== null,
+    angles: show.replay.angles.length,
+    troubles: (replay?.tracks ?? []).filter((t) => t.state === 'failed').map((t) => t.name).join(', '),
+  }));
+  if (!on) {
+    return (
+      <Button look="straw" unusable={angles === 0 ? 'Choose the angles first, under Angles.' : null} title="Record the angles · Alt A" onClick={() => send('replay.start')}>
+        <Circle size={13} /> Record {angles} angles
+      </Button>
+    );
+  }
+  return (
+    <HoldButton look={troubles ? 'air' : 'plain'} className={troubles ? '' : 'border-next! text-next!'} title="Hold to stop recording the angles" onHeld={() => send('replay.stop')}>
+      <Circle size={13} fill="currentColor" /> {troubles ? `Trouble: ${troubles}` : `Recording ${angles} angles`}
+    </HoldButton>
+  );
+}
+
+function Clips() {
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <ReelBar />
+      <ClipSearch />
+      <ClipList />
+      <ClipTools />
+      <ClipEditor />
+    </div>
+  );
+}
+
+/** The room of the replay operator: decks, timeline, reels. Everything in it has a key. */
+export function ReplayRoom() {
+  useReplayKeys();
+  const [tab, setTab] = useState('clips');
+  return (
+    <main
+      className="grid h-[calc(100dvh-44px)] grid-cols-[minmax(0,1fr)_430px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible"
+      // After a press with the mouse the keys mean the room again, not the button.
+      onPointerUp={() => document.activeElement instanceof HTMLButtonElement && document.activeElement.blur()}
+    >
+      <h1 className="sr-only">Replay</h1>
+      <div className="flex min-h-0 min-w-0 flex-col">
+        <div className="grid shrink-0 grid-cols-2 gap-1">
+          <DeckPanel deck={1} />
+          <DeckPanel deck={2} />
+        </div>
+        <Timeline />
+      </div>
+      <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[720px]" aria-label="Clips and settings">
+        <div className="flex items-center gap-2 border-b border-line px-1.5 py-1">
+          <RecordAngles />
+          <div className="min-w-0 flex-1">
+            <BudgetLine />
+          </div>
+        </div>
+        <Totals />
+        <Tabs
+          label="Clips and settings"
+          value={tab}
+          onChange={setTab}
+          tabs={[
+            { value: 'clips', label: 'Clips', content: <Clips /> },
+            { value: 'angles', label: 'Angles and settings', content: <AnglesPanel /> },
+          ]}
+        />
+      </aside>
+    </main>
+  );
+}

@@ -1,0 +1,58 @@
+import clsx from 'clsx';
+import { useMemo } from 'react';
+import { rollLeft, deckPlace } from '#core/replay/deck';
+import { DECKS } from '#core/replay/air';
+import { clipsOf } from '#core/replay/document';
+import { clipsFrames } from '#core/replay/roll';
+import { useHostState } from '../host/host-context';
+import { useRoom } from './room-state';
+import { lengthText } from './words';
+
+function Total({ label, count, frames, tone }: { label: string; count?: number; frames: string; tone?: 'caution' | 'air' | undefined }) {
+  return (
+    <div className={clsx('min-w-0 flex-1 px-2 py-1', tone === 'caution' && 'bg-caution text-deep', tone === 'air' && 'bg-air text-deep')}>
+      <div className={clsx('text-[13px]', !tone && 'text-muted')}>
+        {label}
+        {count !== undefined && <span className="figures"> · {count}</span>}
+      </div>
+      <div className="figures text-[26px] leading-none font-semibold" aria-label={`Running time of ${label}`}>
+        {frames}
+      </div>
+    </div>
+  );
+}
+
+/** Time left of whatever plays out on air, else on the chosen deck. */
+function Left() {
+  const deck = useRoom((s) => s.deck);
+  const { text, ends, onAir } = useHostState(({ desk: { show, air }, frame }) => {
+    const isOnAir = (n: 1 | 2) => show.sources.some((s) => s.id === air.onAirId && s.settings.kind === 'deck' && s.settings.deck === n);
+    const shown = DECKS.find((n) => isOnAir(n) && air.replay.decks[n].roll) ?? deck;
+    const state = air.replay.decks[shown];
+    const left = rollLeft(state, deckPlace(state, air.replay, frame, show.rate));
+    if (!left) return { text: '–:––:––', ends: false, onAir: false };
+    const second = show.rate.num / show.rate.den;
+    return { text: Number.isFinite(left.all) ? lengthText(left.all, show.rate) : 'loops', ends: left.all > 0 && left.all <= 10 * second && state.motion.kind === 'play', onAir: isOnAir(shown) };
+  });
+  return <Total label={onAir ? 'Left on air' : 'Left'} frames={text} tone={ends ? 'caution' : onAir && text !== '–:––:––' ? 'air' : undefined} />;
+}
+
+/** "How much have you got?": running times of the chosen clips and of the reel, and what is left. */
+export function Totals() {
+  const chosen = useRoom((s) => s.chosen);
+  const { replay, rate } = useHostState(({ desk: { show } }) => ({ replay: show.replay, rate: show.rate }));
+  const { clips, reelId, settings } = replay;
+  const join = settings.join === 'dissolve' ? settings.joinFrames : 0;
+  const reel = useMemo(() => clipsOf(replay, reelId), [replay, reelId]);
+  const selection = useMemo(() => {
+    const ids = new Set(chosen);
+    return clips.filter((c) => ids.has(c.id));
+  }, [clips, chosen]);
+  return (
+    <div className="flex divide-x divide-line border-b border-line">
+      <Total label="Chosen" count={selection.length} frames={lengthText(clipsFrames(selection, join), rate)} />
+      <Total label="Reel" count={reel.length} frames={lengthText(clipsFrames(reel, join), rate)} />
+      <Left />
+    </div>
+  );
+}
