@@ -9,11 +9,17 @@ import { cameraDriver, screenDriver } from '#engine/capture/device-driver';
 import { createDrawnDriver } from '#engine/capture/drawn-driver';
 import { type Drivers } from '#engine/capture/driver';
 import { mediaDriver, stillDriver } from '#engine/capture/file-drivers';
+import { type ControlDriver } from '#engine/control/driver';
+import { gamepadDriver } from '#engine/control/gamepad-driver';
+import { hidDriver } from '#engine/control/hid-driver';
+import { midiDriver } from '#engine/control/midi-driver';
 import { storeAsset } from '#engine/storage/assets';
 import { db } from '#engine/storage/db';
 import { storeShow, sweep } from '#engine/storage/shows';
+import { panelDriver } from '#standins/control/panel-driver';
 import { createDemoShow } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
+import { JogPanelWindow } from './control/jog-panel';
 import { Desk } from './desk/desk';
 import { OpenShow } from './host/open-show';
 import { LayoutsRoom } from './layouts/layouts-room';
@@ -33,6 +39,8 @@ const drivers: Drivers = {
   test: createDrawnDriver(() => new Worker(new URL('../engine/capture/test-signals.worker.ts', import.meta.url), { type: 'module' })),
   simulated: createDrawnDriver(() => new Worker(new URL('../standins/pictures/cameras.worker.ts', import.meta.url), { type: 'module' })),
 };
+
+const controls: readonly ControlDriver[] = [midiDriver, gamepadDriver, hidDriver, panelDriver];
 
 async function makeDemo(): Promise<string> {
   const art = async (drawn: Promise<Blob>, name: string) => storeAsset(await drawn, name, 'image/png');
@@ -57,11 +65,12 @@ createRoot(root).render(
       <Routes>
         <Route path="/" element={<ShowList makeDemo={makeDemo} />} />
         <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
+        <Route path="/panel" element={<JogPanelWindow />} />
         <Route path="/programme" element={<ProgrammeWindow />} />
-        <Route path="/show/:showId" element={<OpenShow drivers={drivers} />}>
+        <Route path="/show/:showId" element={<OpenShow drivers={drivers} controls={controls} />}>
           <Route index element={<Navigate to="desk" replace />} />
           <Route path="desk" element={<Desk />} />
-          <Route path="replay" element={<ReplayRoom />} />
+          <Route path="replay" element={<ReplayRoom controls={controls} />} />
           <Route path="layouts" element={<LayoutsRoom />} />
           <Route path="output" element={<OutputRoom />} />
           <Route path="settings" element={<ShowSettings />} />

@@ -11,13 +11,15 @@ export interface OnAirItem {
   what: string;
   /** How it came. */
   how: string;
+  /** Identity of the picture; of lines from before Bivoca wrote it, and of cards, there is none. */
+  pictureId?: string;
 }
 
 /** Everything on air at `frame`. */
 export function onAirItems(show: Show, air: Air, frame: number): OnAirItem[] {
   const items: OnAirItem[] = [];
   if (air.onAirId !== null) {
-    items.push({ place: 'picture', what: pictureName(show, air.onAirId), how: air.transition?.toId === air.onAirId ? air.transition.settings.kind : 'cut' });
+    items.push({ place: 'picture', what: pictureName(show, air.onAirId), pictureId: air.onAirId, how: air.transition?.toId === air.onAirId ? air.transition.settings.kind : 'cut' });
   }
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];

@@ -19,7 +19,7 @@ function soundingWithin(show: Show, air: Air, id: string | null, frame: number):
   const parts = new Set(picturesWithin(show, id));
   for (const part of [...parts]) {
     const angle = liveAngle(show, air, part, frame);
-    if (angle?.soundId != null) parts.add(angle.soundId);
+    if (angle && angle.soundId !== null) parts.add(angle.soundId);
   }
   return parts;
 }

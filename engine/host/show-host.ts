@@ -23,6 +23,7 @@ import { AsRunLog } from './as-run-log';
 import { Journal } from './journal';
 import { IDLE_ENCODER, OutputControl } from './output-control';
 import { ReplayControl } from './replay-control';
+import { ReplayExport, sweepExports } from './replay-export';
 import { recoverAir, recoverRecordings } from './recovery';
 import { SourceDrivers } from './source-drivers';
 import { type HealthSample, type HostState, type Notice } from './state';
@@ -56,6 +57,7 @@ export class ShowHost {
   readonly store: StoreApi<HostState>;
   readonly sound: SoundDesk;
   readonly replay: ReplayControl;
+  readonly exports: ReplayExport;
   private readonly mixer: Worker;
   private readonly encoder: Worker;
   private readonly outputs: OutputControl;
@@ -118,6 +120,7 @@ export class ShowHost {
       cache: (replayCache) => this.set({ replayCache }),
       toMixer: (m, t) => this.toMixer(m, t),
     });
+    this.exports = new ReplayExport(showId, show.rate, () => this.replay.closeSegments());
     this.drivers = new SourceDrivers({ ...drivers, deck: this.replay.deckDriver }, format, (m, t) => this.toMixer(m, t), sound, (id, health) => this.setHealth(id, health));
     this.outputs = new OutputControl(this.encoder, {
       state: () => this.state,
@@ -152,6 +155,7 @@ export class ShowHost {
     await db.shows.update(row.id, { epoch, openedAt: now, openSince: now });
     const [sound, cutOff] = await Promise.all([SoundDesk.create(clock), recoverRecordings(row.id)]);
     void navigator.storage.persist?.();
+    void sweepExports();
     const host = new ShowHost(row.id, { show: row.show, air }, clock, sound, drivers, drawsInSoftware(), [...notices, ...cutOff]);
     await host.asRun.closeStale(microsToFrame(clock.now(), row.show.rate), now);
     void sound.wake();
@@ -383,6 +387,7 @@ export class ShowHost {
     while ((this.state.encoder.recording || this.state.encoder.stream) && performance.now() - started < 6000) {
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
+    this.exports.close();
     await this.replay.close();
     this.closed = true;
     this.outputs.close();

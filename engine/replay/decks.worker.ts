@@ -29,7 +29,7 @@ const players = new Map<DeckNumber, DeckPlayer>();
 let desk: DecksDesk | null = null;
 let generation = 0;
 let wake: (() => void) | null = null;
-let thumbnails: Extract<ToDecks, { type: 'thumbnail' }>[] = [];
+const thumbnails: Extract<ToDecks, { type: 'thumbnail' }>[] = [];
 let drawing = false;
 
 function changed(next: DecksDesk): void {

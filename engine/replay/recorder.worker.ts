@@ -42,9 +42,10 @@ function makeTrack(trackId: string, name: string): Track {
       tell({ type: 'opened', segment });
     },
     packet: (segmentId, packet) => tell({ type: 'packet', segmentId, packet }),
-    closed: (segment) => {
-      void finishSegment(segment);
+    closed: async (segment) => {
       tell({ type: 'closed', segment });
+      if (segment.groups.length === 0) segments.delete(segment.id);
+      await finishSegment(segment).catch(() => undefined);
     },
     trouble: (message) => say({ type: 'trouble', message }),
   });

@@ -16,7 +16,8 @@ export const RETRY_MS = 2000;
 export interface TrackEvents {
   opened: (segment: StoredSegment) => void;
   packet: (segmentId: string, packet: Packet) => void;
-  closed: (segment: StoredSegment) => void;
+  /** Its file is complete; resolves when it is listed so. */
+  closed: (segment: StoredSegment) => Promise<void>;
   trouble: (message: string) => void;
 }
 

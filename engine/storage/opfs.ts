@@ -1,13 +1,13 @@
 /** Folders in the origin private file system. */
 
 /** A folder, made when missing. */
-export async function folder(name: 'assets' | 'recordings' | 'replay'): Promise<FileSystemDirectoryHandle> {
+export async function folder(name: 'assets' | 'recordings' | 'replay' | 'exports'): Promise<FileSystemDirectoryHandle> {
   const root = await navigator.storage.getDirectory();
   return root.getDirectoryHandle(name, { create: true });
 }
 
 /** Removes a file; one that is gone already is no fault. */
-export async function removeFile(from: 'assets' | 'recordings' | 'replay', name: string): Promise<void> {
+export async function removeFile(from: 'assets' | 'recordings' | 'replay' | 'exports', name: string): Promise<void> {
   try {
     await (await folder(from)).removeEntry(name);
   } catch (error) {

@@ -26,6 +26,12 @@ export async function segmentFile(id: string): Promise<File> {
   return (await (await folder('replay')).getFileHandle(id)).getFile();
 }
 
+/** Segments of a show that are complete on disk, in order of time. */
+export async function storedSegments(showId: string): Promise<StoredSegment[]> {
+  const rows = await db.replaySegments.where('showId').equals(showId).filter((row) => row.state === 'done').toArray();
+  return rows.map(({ state: _, showId: __, ...segment }) => segment).sort((a, b) => a.from - b.from);
+}
+
 /** All segments of a show; those that a crash has cut off are read anew, up to their last whole packet. */
 export async function recoverSegments(showId: string): Promise<StoredSegment[]> {
   const rows = await db.replaySegments.where('showId').equals(showId).toArray();

@@ -1,5 +1,6 @@
 import { Dialog } from '../parts/dialog';
 import { useLocation } from 'react-router';
+import { KeyDrawing } from '../replay/key-drawing';
 import { DESK_KEYS, keyName, LAYOUT_KEYS } from './keymap';
 
 const GROUPS = ['Picture', 'Lanes', 'Output', 'Show'] as const;
@@ -25,7 +26,15 @@ function Lines({ lines }: { lines: readonly (readonly [string, string])[] }) {
 
 /** The keys of this room. */
 export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const inReplay = useLocation().pathname.endsWith('/replay');
   const inLayouts = useLocation().pathname.endsWith('/layouts');
+  if (inReplay) {
+    return (
+      <Dialog open={open} onClose={onClose} title="Keys of Replay" about="They work on the chosen deck and the chosen clips. Ctrl K finds any command by name." extraWide>
+        <KeyDrawing />
+      </Dialog>
+    );
+  }
   if (inLayouts) {
     return (
       <Dialog open={open} onClose={onClose} title="Keys of this room" about="Ctrl K finds any command by name." wide>

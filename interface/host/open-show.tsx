@@ -1,9 +1,11 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { type Drivers } from '#engine/capture/driver';
+import { type ControlDriver } from '#engine/control/driver';
 import { becomeHost } from '#engine/host/host-lock';
 import { ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
+import { useControllers } from '../control/use-controllers';
 import { Button } from '../parts/button';
 import { RoomGuard } from '../parts/room-guard';
 import { Bar } from '../parts/top-bar';
@@ -19,7 +21,7 @@ declare global {
 }
 
 /** Opens the show of the address and keeps it running above all rooms, so that changing rooms disturbs nothing. */
-export function OpenShow({ drivers }: { drivers: Drivers }) {
+export function OpenShow({ drivers, controls }: { drivers: Drivers; controls: readonly ControlDriver[] }) {
   const { showId = '' } = useParams();
   const room = useLocation().pathname;
   const [opening, setOpening] = useState<Opening>({ state: 'opening' });
@@ -57,6 +59,7 @@ export function OpenShow({ drivers }: { drivers: Drivers }) {
     return (
       <HostContext value={opening.host}>
         <Wakes host={opening.host} />
+        <Controllers drivers={controls} />
         <Bar />
         <RoomGuard key={room}>
           <Outlet />
@@ -103,5 +106,11 @@ function Wakes({ host }: { host: ShowHost }) {
       for (const event of events) window.removeEventListener(event, wake);
     };
   }, [host]);
+  return null;
+}
+
+/** Hands-on controllers work in every room. */
+function Controllers({ drivers }: { drivers: readonly ControlDriver[] }) {
+  useControllers(drivers);
   return null;
 }

@@ -9,16 +9,17 @@ interface DialogProps {
   about?: string;
   children: ReactNode;
   wide?: boolean;
+  extraWide?: boolean;
 }
 
 /** A dialog over the app. What is on air goes on beneath it. */
-export function Dialog({ open, onClose, title, about, children, wide }: DialogProps) {
+export function Dialog({ open, onClose, title, about, children, wide, extraWide }: DialogProps) {
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-deep/70" />
         <Radix.Content
-          className={`fixed top-[8vh] left-1/2 z-50 flex max-h-[84vh] ${wide ? 'w-[680px]' : 'w-[480px]'} max-w-[94vw] -translate-x-1/2 flex-col gap-3 overflow-auto rounded border border-line bg-panel p-4`}
+          className={`fixed top-[8vh] left-1/2 z-50 flex max-h-[84vh] ${extraWide ? 'w-[960px]' : wide ? 'w-[680px]' : 'w-[480px]'} max-w-[94vw] -translate-x-1/2 flex-col gap-3 overflow-auto rounded border border-line bg-panel p-4`}
           {...(about ? {} : { 'aria-describedby': undefined })}
         >
           <div>

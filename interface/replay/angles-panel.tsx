@@ -67,7 +67,7 @@ function AddAngle() {
 
 /** What is used of the budget, and how long it lasts. */
 export function BudgetLine() {
-  const { status, on, kind } = useHostState(({ replay, desk: { show, air } }) => ({ status: replay, on: air.replay.recording !== null, kind: show.replay.settings.budget.kind }));
+  const { status, on, kind, hours } = useHostState(({ replay, desk: { show, air } }) => ({ status: replay, hours: show.replay.settings.budget.value, on: air.replay.recording !== null, kind: show.replay.settings.budget.kind }));
   if (!status) return null;
   const share = status.limitBytes > 0 ? Math.min(1, status.usedBytes / status.limitBytes) : 0;
   const left = status.secondsLeft < 0 ? '–' : status.secondsLeft < 1 ? 'the oldest goes' : formatDuration(Math.min(status.secondsLeft, 359_999));
@@ -76,20 +76,16 @@ export function BudgetLine() {
       <div className="h-2 bg-deep" role="progressbar" aria-valuenow={Math.round(share * 100)} aria-label="Budget used">
         <div className={`h-full ${status.overfull ? 'bg-air' : 'bg-next'}`} style={{ width: `${share * 100}%` }} />
       </div>
-      <dl className="figures mt-1 flex justify-between text-[13px]">
-        <div>
-          <dt className="inline text-muted">used </dt>
-          <dd className="inline">{formatBytes(status.usedBytes)}</dd>
-        </div>
-        <div>
-          <dt className="inline text-muted">of </dt>
-          <dd className="inline">{kind === 'hours' && !on ? '–' : formatBytes(status.limitBytes)}</dd>
-        </div>
-        <div>
-          <dt className="inline text-muted">{((status.bytesPerSecond * 8) / 1e6).toFixed(1)} Mb/s, left </dt>
-          <dd className="inline">{on ? left : '–'}</dd>
-        </div>
-      </dl>
+      <p className="figures mt-1 flex justify-between text-[13px] whitespace-nowrap" title={`At ${((status.bytesPerSecond * 8) / 1e6).toFixed(1)} Mb/s, measured over all angles. After that the oldest goes, never what a clip uses.`}>
+        <span>
+          {formatBytes(status.usedBytes)} <span className="text-muted">of</span> {kind === 'hours' && !on ? `${hours} h` : formatBytes(status.limitBytes)}
+        </span>
+        {on && (
+          <span>
+            {left} <span className="text-muted">left</span>
+          </span>
+        )}
+      </p>
     </div>
   );
 }

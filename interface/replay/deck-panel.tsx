@@ -1,4 +1,5 @@
 import clsx from 'clsx';
+import { SkipForward } from 'lucide-react';
 import { type ReactNode } from 'react';
 import { type DeckNumber } from '#core/replay/air';
 import { deckPlace, rollLeft } from '#core/replay/deck';
@@ -37,22 +38,22 @@ function Sign({ deck }: { deck: DeckNumber }) {
       <div
         role="status"
         aria-label={live ? `Deck ${deck} is live` : `Deck ${deck} is ${behind} behind`}
-        className={clsx('figures grid w-[164px] shrink-0 place-items-center text-[30px] leading-none font-semibold', live ? 'bg-next text-deep' : 'border-l-[10px] border-straw bg-raised text-straw')}
+        className={clsx('figures grid w-[142px] shrink-0 place-items-center text-[27px] leading-none font-semibold', live ? 'bg-next text-deep' : 'border-l-[10px] border-straw bg-raised text-straw')}
       >
         {live ? 'LIVE' : behind}
       </div>
-      <div className="flex min-w-0 flex-1 flex-col justify-center px-2.5">
+      <div className={clsx('flex shrink-0 flex-col justify-center px-2 whitespace-nowrap', all === null && 'flex-1')}>
         <span className="figures text-[17px] leading-tight">{code}</span>
         <span className="figures text-[15px] text-muted" aria-label={`Motion ${motion}`}>
           {motion}
         </span>
       </div>
       {all !== null && (
-        <div className={clsx('flex min-w-0 flex-col items-end justify-center px-2.5', ends && 'bg-caution text-deep')}>
+        <div className={clsx('flex min-w-0 flex-1 flex-col items-end justify-center px-2', ends && 'bg-caution text-deep')}>
           <span className="figures text-[24px] leading-tight font-semibold" aria-label="Time left of everything">
             {all}
           </span>
-          <span className={clsx('figures max-w-40 truncate text-[13px]', !ends && 'text-muted')} title={clip ?? ''}>
+          <span className={clsx('figures max-w-full truncate text-[13px]', !ends && 'text-muted')} title={clip ?? ''}>
             {left} · {clip}
           </span>
         </div>
@@ -109,7 +110,7 @@ function Transport({ deck }: { deck: DeckNumber }) {
             {s}
           </Button>
         ))}
-        {rolling ? press('⏭', 'Next piece', 'next', 'roll.next') : null}
+        {rolling && press(<SkipForward size={15} />, 'Next piece', 'next', 'roll.next')}
         <Button className="px-2!" unusable={sourceId === null ? 'Add an angle first: the decks are then among the sources.' : null} title="Put this deck into Next" onClick={() => sourceId !== null && send('picture.setNext', { source: sourceId })}>
           Next
         </Button>

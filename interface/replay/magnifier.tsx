@@ -1,7 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { formatTimecode } from '#core/time/timecode';
 import { useHost, useHostState } from '../host/host-context';
-import { type EdgeDrag } from './timeline';
+
+/** An edge of a clip on its way. */
+export interface EdgeDrag {
+  clip: string;
+  edge: 'in' | 'out';
+  frame: number;
+}
 
 /** Frames to either side of the edge. */
 const AROUND = 2;

@@ -1,6 +1,9 @@
 import { Circle } from 'lucide-react';
 import { useState } from 'react';
 import { useHostState, useSend } from '../host/host-context';
+import { type ControlDriver } from '#engine/control/driver';
+import { ControllersPanel } from '../control/controllers-panel';
+import { JogPanel } from '../control/jog-panel';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { Tabs } from '../parts/tabs';
@@ -9,6 +12,8 @@ import { ClipEditor } from './clip-editor';
 import { ClipList } from './clip-list';
 import { DeckPanel } from './deck-panel';
 import { ClipSearch, ClipTools, ReelBar } from './reel-bar';
+import { ExportPanel } from './export-panel';
+import { useRoom } from './room-state';
 import { Timeline } from './timeline';
 import { Totals } from './totals';
 import { useReplayKeys } from './use-actions';
@@ -48,9 +53,10 @@ function Clips() {
 }
 
 /** The room of the replay operator: decks, timeline, reels. Everything in it has a key. */
-export function ReplayRoom() {
+export function ReplayRoom({ controls }: { controls: readonly ControlDriver[] }) {
   useReplayKeys();
   const [tab, setTab] = useState('clips');
+  const jog = useRoom((s) => s.jogPanel);
   return (
     <main
       className="grid h-[calc(100dvh-44px)] grid-cols-[minmax(0,1fr)_430px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible"
@@ -64,6 +70,11 @@ export function ReplayRoom() {
           <DeckPanel deck={2} />
         </div>
         <Timeline />
+        {jog && (
+          <div className="fixed bottom-2 left-2 z-30 border border-line bg-panel p-3 shadow-2xl">
+            <JogPanel />
+          </div>
+        )}
       </div>
       <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[720px]" aria-label="Clips and settings">
         <div className="flex items-center gap-2 border-b border-line px-1.5 py-1">
@@ -80,6 +91,8 @@ export function ReplayRoom() {
           tabs={[
             { value: 'clips', label: 'Clips', content: <Clips /> },
             { value: 'angles', label: 'Angles and settings', content: <AnglesPanel /> },
+            { value: 'export', label: 'Export', content: <ExportPanel /> },
+            { value: 'controllers', label: 'Controllers', content: <ControllersPanel drivers={controls} /> },
           ]}
         />
       </aside>

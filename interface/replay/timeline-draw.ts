@@ -5,11 +5,11 @@ import { type Rate } from '#core/time/rate';
 import { formatTimecode } from '#core/time/timecode';
 
 /** Heights in CSS pixels. */
-export const RULER = 22;
 export const CLIP_ROW = 20;
 export const CLIP_ROWS = 3;
-export const CLIPS_TOP = RULER;
-export const LANES_TOP = RULER + CLIP_ROW * CLIP_ROWS + 6;
+/** Where the rows of clips begin. */
+export const CLIPS_TOP = 22;
+export const LANES_TOP = CLIPS_TOP + CLIP_ROW * CLIP_ROWS + 6;
 /** Length of a tile of the strip of small pictures, CSS pixels. */
 export const TILE = 72;
 
@@ -94,7 +94,7 @@ export function drawTimeline(c: CanvasRenderingContext2D, s: TimelineScene): voi
   const edge = Math.round(x(s.now));
   if (edge < width) {
     c.fillStyle = 'rgba(13,21,23,0.82)';
-    c.fillRect(edge, RULER, width - edge, height - RULER);
+    c.fillRect(edge, CLIPS_TOP, width - edge, height - CLIPS_TOP);
     c.fillStyle = s.recording ? COLOURS.next : COLOURS.muted;
     c.fillRect(edge - 1, 0, 3, height);
     c.font = '600 13px "IBM Plex Mono", monospace';
@@ -129,7 +129,7 @@ function drawLanes(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
       const [left, right] = [Math.max(0, x(run.from)), Math.min(s.width, x(run.to))];
       c.fillStyle = COLOURS.raised;
       c.fillRect(left, top + 1, right - left, laneHeight - 2);
-      drawTiles(c, s, lane.id, left, right, top + 1, laneHeight - 2);
+      drawTiles(c, s, lane.id, Math.ceil(run.from), left, right, top + 1, laneHeight - 2);
     }
     // The last half second is still on its way to the disk: no gap.
     for (const gap of gapsOf(runs, window)) {
@@ -148,7 +148,7 @@ function drawLanes(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
   });
 }
 
-function drawTiles(c: CanvasRenderingContext2D, s: TimelineScene, laneId: string, left: number, right: number, top: number, height: number): void {
+function drawTiles(c: CanvasRenderingContext2D, s: TimelineScene, laneId: string, first: number, left: number, right: number, top: number, height: number): void {
   const step = tileStep(s.scale);
   const wide = step / s.scale;
   const tile = Math.min(wide, (height * 16) / 9);
@@ -159,8 +159,10 @@ function drawTiles(c: CanvasRenderingContext2D, s: TimelineScene, laneId: string
   for (let at = Math.floor((s.from + left * s.scale) / step) * step; ; at += step) {
     const px = (at - s.from) / s.scale;
     if (px >= right) break;
-    const image = s.picture(laneId, at, step);
-    if (image) c.drawImage(image, px, top, tile, height);
+    // The first tile of a run begins with the run.
+    const frame = Math.max(at, first);
+    const image = s.picture(laneId, frame, step);
+    if (image) c.drawImage(image, Math.max(px, (frame - s.from) / s.scale), top, tile, height);
   }
   c.restore();
 }
@@ -174,7 +176,7 @@ function drawClips(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
     const wide = Math.max(2, x(clip.out) - left);
     const top = CLIPS_TOP + row * CLIP_ROW + 1;
     const chosen = s.chosen.has(clip.id);
-    c.fillStyle = chosen ? clip.colour : `${clip.colour}88`;
+    c.fillStyle = chosen ? clip.colour : `${clip.colour}59`;
     c.fillRect(left, top, wide, CLIP_ROW - 2);
     if (chosen) {
       c.strokeStyle = COLOURS.text;
@@ -186,7 +188,7 @@ function drawClips(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
     c.beginPath();
     c.rect(left, top, wide, CLIP_ROW);
     c.clip();
-    c.fillStyle = COLOURS.deep;
+    c.fillStyle = chosen ? COLOURS.deep : COLOURS.text;
     c.fillText(`${clip.number} ${clip.name}`, Math.max(left, 0) + 4, top + 13);
     c.restore();
   }
@@ -196,7 +198,7 @@ function drawMarks(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
   const { markIn, markOut } = s;
   if (markIn !== null && markOut !== null) {
     c.fillStyle = 'rgba(226,196,141,0.18)';
-    c.fillRect(x(markIn), RULER, x(markOut) - x(markIn), s.height - RULER);
+    c.fillRect(x(markIn), CLIPS_TOP, x(markOut) - x(markIn), s.height - CLIPS_TOP);
   }
   c.font = '600 13px "IBM Plex Mono", monospace';
   for (const [frame, text] of [[markIn, 'IN'], [markOut, 'OUT']] as const) {
@@ -204,9 +206,9 @@ function drawMarks(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
     const px = x(frame);
     c.fillStyle = COLOURS.straw;
     c.fillRect(px - 1, 0, 2, s.height);
-    c.fillRect(text === 'IN' ? px : px - 32, RULER - 18, 32, 16);
+    c.fillRect(text === 'IN' ? px : px - 32, CLIPS_TOP - 18, 32, 16);
     c.fillStyle = COLOURS.deep;
-    c.fillText(text, text === 'IN' ? px + 4 : px - 28, RULER - 5);
+    c.fillText(text, text === 'IN' ? px + 4 : px - 28, CLIPS_TOP - 5);
   }
 }
 
@@ -216,8 +218,8 @@ function drawHeads(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
     const px = Math.round(x(head.position));
     if (px < -20 || px > s.width + 20) continue;
     c.fillStyle = COLOURS.text;
-    c.fillRect(px - (head.chosen ? 1 : 0), RULER, head.chosen ? 3 : 1, s.height - RULER);
-    const top = head.deck === 1 ? RULER : s.height - 18;
+    c.fillRect(px - (head.chosen ? 1 : 0), CLIPS_TOP, head.chosen ? 3 : 1, s.height - CLIPS_TOP);
+    const top = head.deck === 1 ? CLIPS_TOP : s.height - 18;
     c.fillStyle = head.chosen ? COLOURS.text : COLOURS.muted;
     c.fillRect(px - 11, top, 22, 18);
     c.fillStyle = COLOURS.deep;

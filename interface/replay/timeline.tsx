@@ -10,7 +10,7 @@ import { type ShowHost } from '#engine/host/show-host';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { keyOf } from './keys';
-import { Magnifier } from './magnifier';
+import { type EdgeDrag, Magnifier } from './magnifier';
 import { setRoom, useRoom, zoomView } from './room-state';
 import { Thumbnails } from './thumbnails';
 import { CLIP_ROW, CLIPS_TOP, drawTimeline, LANES_TOP, placeClips, type PlacedClip } from './timeline-draw';
@@ -20,12 +20,6 @@ import { chooseClip } from './use-actions';
 const FOLLOW_AT = 0.9;
 /** Pixels beside an edge that take hold of it. */
 const EDGE = 6;
-
-export interface EdgeDrag {
-  clip: string;
-  edge: 'in' | 'out';
-  frame: number;
-}
 
 function draw(host: ShowHost, canvas: HTMLCanvasElement, clips: readonly PlacedClip[], thumbnails: Thumbnails, drag: EdgeDrag | null): void {
   const context = canvas.getContext('2d', { alpha: false });
