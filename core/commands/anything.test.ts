@@ -33,6 +33,11 @@ function start(): Desk {
   add('style.store', { layout: first.id, box: first.boxes[0]?.id, name: 'Look', properties: ['radius', 'position', 'key'] });
   add('preset.store', { layout: first.id, name: 'Before' });
   add('group.add', { name: 'Group' });
+  add('replay.addAngle', { source: 'a' });
+  add('replay.addAngle', { source: 'b', sound: 'programme' });
+  d = must(d, 'replay.start', {}, 0);
+  for (const frame of [200, 300, 400]) d = must(d, 'clip.grab', { deck: 1, seconds: 4 }, frame);
+  add('clip.copyToReel', { clips: [d.show.replay.clips[0]?.id], reel: 'reel-2' });
   return d;
 }
 
@@ -49,7 +54,7 @@ const pick = <T>(dice: Dice, list: readonly T[]): T | undefined => list[Math.flo
 /** Identities that a field of this name usually means. */
 function likely(name: string, { show }: Desk): readonly { id: string }[] {
   const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
-  const lists: Record<string, readonly { id: string }[]> = { source: show.sources, layout: [...show.layouts, ...show.presets], fromLayout: show.layouts, box: boxes, fromBox: boxes, seat: show.seats, a: show.seats, b: show.seats, framing: show.framings, framingId: show.framings, style: show.styles, lane: show.lanes, preset: show.presets, transition: show.transitions, card: show.cards, group: show.groups };
+  const lists: Record<string, readonly { id: string }[]> = { source: show.sources, layout: [...show.layouts, ...show.presets], fromLayout: show.layouts, box: boxes, fromBox: boxes, seat: show.seats, a: show.seats, b: show.seats, framing: show.framings, framingId: show.framings, style: show.styles, lane: show.lanes, preset: show.presets, transition: show.transitions, card: show.cards, group: show.groups, clip: show.replay.clips, clips: show.replay.clips, before: show.replay.clips, from: show.replay.clips, reel: show.replay.reels, angle: show.replay.angles.map((a) => ({ id: a.sourceId })), angleIds: show.replay.angles.map((a) => ({ id: a.sourceId })), musicId: show.sources, transitionId: show.transitions };
   return lists[name] ?? [];
 }
 
@@ -66,10 +71,13 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
     return of ? { ...argsOf(of, dice, desk), kind } : {};
   }
   const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
-  if (field.type.startsWith('list of ids')) return [likely('box', desk), likely('box', desk)].flatMap((boxes) => pick(dice, boxes)?.id ?? []);
+  if (field.type.startsWith('list of ids')) {
+    const list = likely(field.name === 'boxes' ? 'box' : field.name, desk);
+    return [list, list].flatMap((all) => pick(dice, all)?.id ?? []);
+  }
   if (field.type.startsWith('list of')) return fixed.filter(() => dice() < 0.4);
   if (fixed.length > 0) return pick(dice, fixed);
-  if (field.type === 'id') return dice() < 0.85 ? (pick(dice, likely(field.name, desk))?.id ?? pick(dice, idsOf(desk))) : pick(dice, [...idsOf(desk), 'gone']);
+  if (field.type === 'id') return dice() < 0.85 ? (pick(dice, likely(field.name, desk))?.id ?? pick(dice, idsOf(desk))) : pick(dice, [...idsOf(desk), 'gone', ...desk.show.replay.clips.map((c) => c.id)]);
   if (field.type === 'true or false') return dice() < 0.5;
   if (field.type.startsWith('colour')) return pick(dice, ['#c02020', '#20a020', '#0d1517']);
   const range = /number (-?[\d.]+) to (-?[\d.]+)/.exec(field.type);
@@ -130,7 +138,7 @@ describe('any commands in any order', () => {
         for (let i = 0; i < 25; i += 1) {
           const spec = pick(dice, COMMANDS);
           if (!spec) continue;
-          const frame = i * 7;
+          const frame = 500 + i * 7;
           const args = argsOf(spec.args, dice, desk);
           const outcome = execute(desk, { type: spec.type, args }, { frame, newId: () => `n${seed}-${(ids += 1)}` });
           if (!outcome.ok) {
@@ -161,7 +169,7 @@ describe('any commands in any order', () => {
         for (let i = 0; i < 12; i += 1) {
           const spec = pick(dice, COMMANDS.filter((c) => !/^(picture\.(cut|take|moveBar|setNext)|preset\.recall|lane\.(show|toggle))/.test(c.type)));
           if (!spec) continue;
-          const outcome = execute(desk, { type: spec.type, args: argsOf(spec.args, dice, desk) }, { frame: i, newId: () => `u${seed}-${(ids += 1)}` });
+          const outcome = execute(desk, { type: spec.type, args: argsOf(spec.args, dice, desk) }, { frame: 500 + i, newId: () => `u${seed}-${(ids += 1)}` });
           if (!outcome.ok) continue;
           desk = outcome.desk;
           history = remember(history, spec.type, outcome.patches, outcome.inverse, null, i * 5000);

@@ -61,9 +61,11 @@ function joinAfter(roll: Roll, index: number): number {
 /** Frames of one round of a loop. */
 const roundFrames = (roll: Roll): number => roll.items.reduce((sum, item, i) => sum + itemFrames(item) - joinAfter(roll, i), 0);
 
-/** Elapsed show frames of an item that stands at timeline frame `position`. */
-export const elapsedAt = (item: RollItem, position: number): number =>
-  Math.min(itemFrames(item), Math.max(0, ((position - item.in) * 100) / item.speed));
+/** Elapsed show frames of an item that stands at timeline frame `position`; a millionth of a frame is rounding, not time. */
+function elapsedAt(item: RollItem, position: number): number {
+  const elapsed = Math.round((((position - item.in) * 100) / item.speed) * 1e6) / 1e6;
+  return Math.min(itemFrames(item), Math.max(0, elapsed));
+}
 
 /** Where a play-out stands `frames` show frames after it stood at `position` of item `roll.index`. Any `frames` ≥ 0. */
 export function rollPlace(roll: Roll, position: number, frames: number): RollPlace {

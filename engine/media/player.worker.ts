@@ -3,8 +3,10 @@ import { workerScope } from '../worker-scope';
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import { stateOfPlayer } from '#core/media/player';
 import { type Player } from '#core/show/air';
+import { type Raster } from '#core/show/show';
 import { type MediaSettings } from '#core/show/source';
 import { frameToMicros, microsToFrame, type Rate } from '#core/time/rate';
+import { drawPlaceholder, loadPlateFonts } from '../picture/plates';
 import { SAMPLE_RATE, type SoundChunk, type SoundFlush } from '../sound/chunk';
 import { SharedClock } from '../time/shared-clock';
 import { PictureReader } from './picture-reader';
@@ -16,6 +18,7 @@ export type ToPlayer =
       clock: SharedArrayBuffer;
       rate: Rate;
       frameStep: number;
+      working: Raster;
       file: File;
       settings: MediaSettings;
       player: Player | undefined;
@@ -62,6 +65,13 @@ async function sendSound(reader: SoundReader, clock: SharedClock, rate: Rate, po
   }
 }
 
+/** A file of sound alone shows its name. */
+async function sendPlate({ frames, settings: { fileName }, working }: Extract<ToPlayer, { type: 'start' }>, stamp: number): Promise<void> {
+  await loadPlateFonts().catch(() => undefined);
+  const frame = new VideoFrame(drawPlaceholder(fileName, 'sound only', '#5aa9c9', working.width, working.height), { timestamp: stamp });
+  frames.postMessage({ frame, stamp }, [frame]);
+}
+
 async function run(start: Extract<ToPlayer, { type: 'start' }>): Promise<void> {
   const { rate, frameStep, frames, sound } = start;
   const clock = new SharedClock(start.clock);
@@ -70,9 +80,10 @@ async function run(start: Extract<ToPlayer, { type: 'start' }>): Promise<void> {
   const input = new Input({ source: new BlobSource(start.file), formats: ALL_FORMATS });
   const video = await input.getPrimaryVideoTrack();
   const audio = await input.getPrimaryAudioTrack();
-  if (!video) throw new Error('the file holds no pictures');
-  if (!(await video.canDecode())) throw new Error(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
-  const pictures = new PictureReader(video);
+  if (!video && !audio) throw new Error('the file holds neither pictures nor sound');
+  if (video && !(await video.canDecode())) throw new Error(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
+  const pictures = video && new PictureReader(video);
+  if (!pictures) await sendPlate(start, frameToMicros(microsToFrame(clock.now(), rate), rate));
   const sounds = audio && (await audio.canDecode()) ? new SoundReader(audio) : null;
   say({ type: 'ready' });
   let last = -1;
@@ -82,7 +93,7 @@ async function run(start: Extract<ToPlayer, { type: 'start' }>): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, Math.max(0, clock.millisUntil(frameToMicros(frame, rate)))));
     last = frame;
     const state = stateOfPlayer(player, settings, frame, rate);
-    const picture = await pictures.read(Math.min(state.position, Math.max(0, settings.duration - 0.001)));
+    const picture = await pictures?.read(Math.min(state.position, Math.max(0, settings.duration - 0.001)));
     if (picture) frames.postMessage({ frame: picture, stamp: frameToMicros(frame, rate) }, [picture]);
     if (sounds) await sendSound(sounds, clock, rate, sound);
   }

@@ -79,14 +79,14 @@ async function addMedia(file: File): Promise<MediaSettings> {
   const input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
   try {
     const video = await input.getPrimaryVideoTrack().catch(() => null);
-    if (!video) throw new AssetError(`${file.name} holds no pictures that can be read. Add an MP4, WebM or MOV file.`);
-    if (!(await video.canDecode())) {
+    const audio = await input.getPrimaryAudioTrack().catch(() => null);
+    const hasSound = audio !== null && (await audio.canDecode());
+    if (!video && !hasSound) throw new AssetError(`${file.name} holds neither pictures nor sound that can be read. Add an MP4, WebM, MOV, WAV or MP3 file.`);
+    if (video && !(await video.canDecode())) {
       throw new AssetError(`This browser cannot decode the pictures of ${file.name} (${(await video.getCodec()) ?? 'unknown codec'}).`);
     }
-    const audio = await input.getPrimaryAudioTrack();
     const duration = await input.computeDuration();
-    const hasSound = audio !== null && (await audio.canDecode());
-    const hasAlpha = await video.canBeTransparent();
+    const hasAlpha = (await video?.canBeTransparent()) ?? false;
     const assetId = await storeAsset(file, file.name, file.type);
     return { kind: 'media', assetId, fileName: file.name, duration, hasSound, hasAlpha, in: 0, out: null, startOnTake: true, atEnd: 'hold' };
   } finally {

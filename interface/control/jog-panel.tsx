@@ -120,7 +120,7 @@ export function JogPanel({ large }: { large?: boolean }) {
   return (
     <section aria-label="Jog panel" className={clsx('flex flex-col items-center gap-3', large ? 'mx-auto max-w-xl p-4' : 'w-64')}>
       <div className="flex w-full items-stretch">
-        <span className={clsx('figures grid flex-1 place-items-center py-1 text-2xl font-semibold', state?.live ? 'bg-next text-deep' : 'border-l-8 border-straw bg-raised text-straw')}>{state?.sign ?? 'no show'}</span>
+        <span className={clsx('figures grid flex-1 place-items-center py-1 text-2xl font-semibold', state?.live ? 'bg-text text-deep' : 'border-l-8 border-straw bg-raised text-straw')}>{state?.sign ?? 'no show'}</span>
         <span className="figures flex flex-col justify-center px-2 text-[13px]">
           <span>
             Deck {state?.deck ?? '–'} · {state?.speed ?? '–'} %

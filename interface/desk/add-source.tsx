@@ -155,7 +155,7 @@ export function AddSource({ open, onClose }: { open: boolean; onClose: () => voi
           multiple
           className="hidden"
           aria-label="Files to add"
-          accept="video/mp4,video/webm,video/quicktime,.mov,image/png,image/jpeg,image/webp,image/svg+xml"
+          accept="video/mp4,video/webm,video/quicktime,.mov,audio/wav,audio/mpeg,audio/mp4,audio/ogg,audio/webm,image/png,image/jpeg,image/webp,image/svg+xml"
           onChange={(e) => {
             const files = [...(e.target.files ?? [])];
             onClose();

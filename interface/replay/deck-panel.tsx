@@ -1,9 +1,10 @@
 import clsx from 'clsx';
 import { SkipForward } from 'lucide-react';
 import { type ReactNode } from 'react';
-import { type DeckNumber } from '#core/replay/air';
+import { type DeckNumber, type ReplayAir } from '#core/replay/air';
 import { deckPlace, rollLeft } from '#core/replay/deck';
 import { totalFrames } from '#core/replay/roll';
+import { type Rate } from '#core/time/rate';
 import { formatTimecode } from '#core/time/timecode';
 import { pictureName } from '#core/show/pictures';
 import { useHostState, useSend } from '../host/host-context';
@@ -38,7 +39,7 @@ function Sign({ deck }: { deck: DeckNumber }) {
       <div
         role="status"
         aria-label={live ? `Deck ${deck} is live` : `Deck ${deck} is ${behind} behind`}
-        className={clsx('figures grid w-[142px] shrink-0 place-items-center text-[27px] leading-none font-semibold', live ? 'bg-next text-deep' : 'border-l-[10px] border-straw bg-raised text-straw')}
+        className={clsx('figures grid w-[142px] shrink-0 place-items-center text-[27px] leading-none font-semibold', live ? 'bg-text text-deep' : 'border-l-[10px] border-straw bg-raised text-straw')}
       >
         {live ? 'LIVE' : behind}
       </div>
@@ -78,10 +79,17 @@ function Angles({ deck }: { deck: DeckNumber }) {
   );
 }
 
+/** The speed that play has: of the piece that plays out, or the deck's own. */
+function speedOf(replay: ReplayAir, number: DeckNumber, frame: number, rate: Rate): number {
+  const deck = replay.decks[number];
+  const place = deck.roll && deckPlace(deck, replay, frame, rate);
+  return deck.roll?.items[place?.roll?.index ?? -1]?.speed ?? deck.speed;
+}
+
 function Transport({ deck }: { deck: DeckNumber }) {
   const send = useSend();
-  const { speed, rolling, sourceId } = useHostState(({ desk: { show, air } }) => ({
-    speed: air.replay.decks[deck].speed,
+  const { speed, rolling, sourceId } = useHostState(({ desk: { show, air }, frame }) => ({
+    speed: speedOf(air.replay, deck, frame, show.rate),
     rolling: air.replay.decks[deck].roll !== null,
     sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
   }));

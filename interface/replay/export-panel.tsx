@@ -88,7 +88,7 @@ export function ExportPanel() {
   return (
     <div className="flex flex-col gap-2 p-2">
       <div className="flex items-center gap-2">
-        <span className="font-semibold text-straw">{clips === reel ? `${name}: ${reel.length} clips` : `${picked.length} chosen ${picked.length === 1 ? 'clip' : 'clips'}`}</span>
+        <span className="font-semibold text-straw">{clips === reel ? `${name}: ${reel.length} ${reel.length === 1 ? 'clip' : 'clips'}` : `${picked.length} chosen ${picked.length === 1 ? 'clip' : 'clips'}`}</span>
         {picked.length > 0 && (
           <Button className="ml-auto" pressed={whole} onClick={() => setWhole(!whole)}>
             Whole reel

@@ -34,7 +34,7 @@ function RecordAngles() {
     );
   }
   return (
-    <HoldButton look={troubles ? 'air' : 'plain'} className={troubles ? '' : 'border-next! text-next!'} title="Hold to stop recording the angles" onHeld={() => send('replay.stop')}>
+    <HoldButton look={troubles ? 'air' : 'plain'} className={troubles ? '' : 'border-text!'} title="Hold to stop recording the angles" onHeld={() => send('replay.stop')}>
       <Circle size={13} fill="currentColor" /> {troubles ? `Trouble: ${troubles}` : `Recording ${angles} angles`}
     </HoldButton>
   );

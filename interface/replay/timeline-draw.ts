@@ -95,10 +95,13 @@ export function drawTimeline(c: CanvasRenderingContext2D, s: TimelineScene): voi
   if (edge < width) {
     c.fillStyle = 'rgba(13,21,23,0.82)';
     c.fillRect(edge, CLIPS_TOP, width - edge, height - CLIPS_TOP);
-    c.fillStyle = s.recording ? COLOURS.next : COLOURS.muted;
-    c.fillRect(edge - 1, 0, 3, height);
+    const words = s.recording ? 'NOW' : 'NOT RECORDING';
     c.font = '600 13px "IBM Plex Mono", monospace';
-    c.fillText(s.recording ? 'NOW' : 'NOT RECORDING', Math.min(edge + 6, width - 4), 15);
+    c.fillStyle = COLOURS.panel;
+    c.fillRect(edge, 0, c.measureText(words).width + 14, CLIPS_TOP);
+    c.fillStyle = s.recording ? COLOURS.text : COLOURS.muted;
+    c.fillRect(edge - 1, 0, 3, height);
+    c.fillText(words, edge + 7, 15);
   }
   drawHeads(c, s, x);
 }

@@ -45,3 +45,9 @@ export function must(desk: Desk, type: string, args: Record<string, unknown> = {
   if (!outcome.ok) throw new Error(`${type} was refused: ${outcome.error.message}`);
   return outcome.desk;
 }
+
+/** The sample with cameras a and b recorded as angles from frame 0 on; the present is the frame of the commands. */
+export function replayDesk(): Desk {
+  const angles = must(must(sampleDesk(), 'replay.addAngle', { source: 'a' }), 'replay.addAngle', { source: 'b' });
+  return must(angles, 'replay.start', {}, 0);
+}
