@@ -10,7 +10,10 @@ export class GroupDecode {
   private readonly frames: VideoFrame[] = [];
   private decoder: PooledDecoder | null = null;
   private fed = 0;
-  private flushed = false;
+  /** Everything is fed; the decoder is putting out the rest. */
+  private flushing = false;
+  /** Nothing more will come. */
+  private ended = false;
   private closed = false;
   private waiting: { stamp: number; done: () => void }[] = [];
 
@@ -32,7 +35,7 @@ export class GroupDecode {
     const wanted = packets[index];
     if (!wanted || this.closed) return null;
     this.feed(index + 1);
-    if (!this.has(wanted.stamp) && !this.flushed) await new Promise<void>((done) => this.waiting.push({ stamp: wanted.stamp, done }));
+    if (!this.has(wanted.stamp) && !this.ended) await new Promise<void>((done) => this.waiting.push({ stamp: wanted.stamp, done }));
     const found = this.frames[lastAtOrBefore(this.frames, micros, (f) => f.timestamp)];
     return found ? found.clone() : null;
   }
@@ -49,7 +52,7 @@ export class GroupDecode {
 
   private feed(count: number): void {
     const { packets, segment } = this.group;
-    if (this.closed || this.flushed || segment.config.kind !== 'picture') return;
+    if (this.closed || this.flushing || segment.config.kind !== 'picture') return;
     if (this.fed < count) {
       this.decoder ??= this.borrow();
       for (; this.fed < count; this.fed += 1) {
@@ -90,8 +93,8 @@ export class GroupDecode {
   /** All is fed: the decoder puts the rest out and goes back to the pool. */
   private finish(): void {
     const lent = this.decoder;
-    if (!lent || this.flushed) return;
-    this.flushed = true;
+    if (!lent || this.flushing) return;
+    this.flushing = true;
     lent.decoder
       .flush()
       .catch(() => undefined)
@@ -105,7 +108,8 @@ export class GroupDecode {
   }
 
   private finished(): void {
-    this.flushed = true;
+    this.flushing = true;
+    this.ended = true;
     for (const { done } of this.waiting.splice(0)) done();
   }
 

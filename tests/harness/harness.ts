@@ -7,6 +7,7 @@ import { SoftRenderer } from '#engine/picture/soft-renderer';
 import { FrameTexture, type UploadPath } from '#engine/picture/texture';
 import { rgbaOf, TEST_PICTURES, yuvOf } from '#tests/support/test-pictures';
 import { analyseFile, makeClip, makeTransparentClip } from './media';
+import { readStrips } from './strips';
 import { benchMixer } from './mixer-bench';
 import { benchPictures } from './picture-bench';
 import { benchWindows } from './windows-bench';
@@ -108,7 +109,7 @@ async function importAll(files: string[]): Promise<{ outcome: string; shows: num
   return out;
 }
 
-const harness = { importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer, benchPictures, benchWindows };
+const harness = { readStrips, importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer, benchPictures, benchWindows };
 export type Harness = typeof harness;
 
 declare global {

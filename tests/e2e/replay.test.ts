@@ -1,0 +1,404 @@
+/** Replay in the real browser: the burned-in time proves which frame of which angle is shown, and what files hold. */
+import { type Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { deckPlace } from '#core/replay/deck';
+import { type RollItem } from '#core/replay/air';
+import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { openHarness } from '../support/harness';
+import { type Burned, deckShows, programmeShows } from '../support/strips';
+
+let app: App;
+let browser: TestBrowser;
+let harness: Awaited<ReturnType<typeof openHarness>>;
+let page: Page;
+
+async function enterReplay(): Promise<void> {
+  await press(page, 'Replay');
+  await page.waitForSelector('canvas[aria-label="Picture of deck 1"]');
+}
+
+beforeAll(async () => {
+  app = await startApp();
+  browser = await startBrowser();
+  harness = await openHarness(browser);
+  ({ page } = browser);
+  await page.bringToFront();
+  await openDemo(page, app);
+  await send(page, 'replay.start');
+  await enterReplay();
+  await until(() => pick(page, (s) => s.replay?.tracks.filter((t) => t.frames > 150).length === 4), 'the angles to be recorded', 30_000);
+});
+afterAll(async () => {
+  expect(browser.troubles).toEqual([]);
+  await harness.close();
+  await browser.close();
+  await app.close();
+});
+
+const desk = () => pick(page, (s) => ({ desk: s.desk, frame: s.frame }));
+
+/** Where a deck stands by show and air. */
+async function stands(deck: 1 | 2): Promise<{ camera: string | null; frame: number }> {
+  const { desk: { show, air }, frame } = await desk();
+  const place = deckPlace(air.replay.decks[deck], air.replay, frame, show.rate);
+  return { camera: place.angleId, frame: Math.floor(place.position) };
+}
+
+/** Waits until the monitor shows the very frame that is recorded for where the deck stands: pixels against stamps. */
+async function agrees(deck: 1 | 2): Promise<void> {
+  const { camera, frame } = await stands(deck);
+  const [last = NaN] = await recorded(camera ?? '', frame, frame + 1);
+  // The camera itself may have left frames out on a busy machine; the last one before is shown then.
+  expect(frame - last).toBeGreaterThanOrEqual(0);
+  expect(frame - last).toBeLessThan(25);
+  const wanted = { camera, frame: last };
+  let seen: Burned = null;
+  await until(async () => JSON.stringify((seen = await deckShows(page, deck))) === JSON.stringify(wanted), 'the deck to show its frame', 4000).catch(() => undefined);
+  expect(seen).toEqual(wanted);
+}
+
+const fileOf = (name: string, items: RollItem[], container: 'mp4' | 'webm', joinFrames = 0, blend = false): Promise<{ data: string; copied: boolean }> =>
+  page.evaluate(
+    async (fileName, pieces, form, join, mix) => {
+      const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
+      const sounds = Object.fromEntries(host.state.desk.show.replay.angles.map((a) => [a.sourceId, `sound-${a.soundId}`]));
+      const file = await host.exports.add(fileName, { kind: 'clips', items: pieces, joinFrames: join, container: form, bitrate: 4e6, blend: mix, soundAtSpeed: false }, sounds);
+      const task = host.exports.store.getState().tasks.find((t) => t.name === fileName);
+      if (!file) throw new Error(`no file: ${task?.message}`);
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      let text = '';
+      for (let at = 0; at < bytes.length; at += 8192) text += String.fromCharCode(...bytes.subarray(at, at + 8192));
+      return { data: btoa(text), copied: task?.copied ?? false };
+    },
+    name,
+    items,
+    container,
+    joinFrames,
+    blend,
+  );
+
+const burnedFrames = async (data: string) => harness.page.evaluate((d) => window.harness.readStrips(d), data);
+
+/** What an angle has recorded for each frame of a span: the camera itself may leave one out on a busy machine. */
+const recorded = (angle: string, from: number, to: number): Promise<number[]> =>
+  page.evaluate(
+    async (id, first, end) => {
+      const found: number[] = [];
+      for (let f = first; f < end; f += 1) found.push(Math.round(((await window.bivocaHost?.replay.probe(id, f))?.stamp ?? -1) / 40_000));
+      return found;
+    },
+    angle,
+    from,
+    to,
+  );
+
+/** Frames in order, each once, with what is left of a hole: never one that is not of the span. */
+function expectSpan(frames: (number | null)[], all: number[]): void {
+  expect(frames).toEqual(frames.length === all.length ? all : [...new Set(all)]);
+  expect(new Set(all).size).toBeGreaterThan(all.length * 0.5);
+}
+
+describe('the decks', () => {
+  it('show the very frame that was asked for, in every angle, after seeks and angle changes', async () => {
+    const newest = (await desk()).frame;
+    for (const [angle, back] of [['line', 40], ['shore', 41], ['mast', 133], ['desk', 90], ['line', 12], ['line', 13]] as const) {
+      await send(page, 'deck.setAngle', { deck: 1, angle });
+      await send(page, 'deck.goTo', { deck: 1, frame: newest - back });
+      await agrees(1);
+    }
+  });
+
+  it('step exactly one frame, forwards and backwards, over group and segment borders', async () => {
+    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 60 });
+    const first = (await stands(1)).frame;
+    for (const frames of [1, 1, 1, -1, -1, -1, -1, 10, -10, -10]) {
+      await send(page, 'deck.step', { deck: 1, frames });
+      await agrees(1);
+    }
+    expect((await stands(1)).frame).toBe(first - 11);
+  });
+
+  it('play forwards at normal speed without leaving a frame out, and backwards at full speed', async () => {
+    await send(page, 'picture.cut', { source: 'deck-1' });
+    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 150 });
+    await send(page, 'deck.setSpeed', { deck: 1, speed: 100 });
+    await wait(200);
+    await send(page, 'deck.play', { deck: 1 });
+    await wait(200);
+    const { motion } = await pick(page, (s) => s.desk.air.replay.decks[1]);
+    if (motion.kind !== 'play') throw new Error('the deck does not play');
+    const forwards = await programmeShows(page, 2000);
+    // The frame that belongs to each moment; a little less where the camera itself had left one out.
+    const late = forwards.map(({ stamp, burned }) => motion.position + Math.round(stamp / 40_000) - motion.start - (burned?.frame ?? NaN));
+    expect(forwards.length).toBeGreaterThan(30);
+    expect(late.every((b) => b >= 0 && b < 25)).toBe(true);
+    expect(late.filter((b) => b === 0).length / late.length).toBeGreaterThan(0.8);
+    await send(page, 'deck.reverse', { deck: 1 });
+    await wait(200);
+    const backwards = (await programmeShows(page, 2000)).flatMap((f) => f.burned?.frame ?? []);
+    const down = backwards.slice(1).map((f, i) => (backwards[i] as number) - f);
+    expect(down.every((s) => s >= 0)).toBe(true);
+    const perSecond = new Set(backwards).size / 2;
+    console.log(`reverse: ${perSecond} frames a second`);
+    expect(perSecond).toBeGreaterThan(20);
+    await send(page, 'deck.pause', { deck: 1 });
+    await agrees(1);
+  });
+
+  it('are heard at normal speed, and silent in slow motion', async () => {
+    const level = () => page.evaluate(() => Math.max(...(window.bivocaHost?.sound.readings.get('deck-1') ?? []).map((r) => r.level)));
+    await send(page, 'deck.setAngle', { deck: 1, angle: 'desk' });
+    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 200 });
+    await send(page, 'deck.play', { deck: 1 });
+    await until(async () => (await level()) > -45, 'sound from the deck', 6000);
+    await send(page, 'deck.setSpeed', { deck: 1, speed: 50 });
+    await until(async () => (await level()) < -55, 'the deck to be silent', 6000);
+    await send(page, 'deck.setSpeed', { deck: 1, speed: 100 });
+    await send(page, 'deck.pause', { deck: 1 });
+  });
+
+  it('go together when ganged, each on its own angle', async () => {
+    await send(page, 'deck.setAngle', { deck: 1, angle: 'line' });
+    await send(page, 'deck.setAngle', { deck: 2, angle: 'mast' });
+    await send(page, 'deck.gang', { on: true, deck: 1 });
+    await send(page, 'deck.step', { deck: 2, frames: -7 });
+    await agrees(1);
+    await agrees(2);
+    expect((await stands(1)).frame).toBe((await stands(2)).frame);
+    await send(page, 'deck.gang', { on: false });
+  });
+});
+
+describe('hands', () => {
+  it('the main job by keys alone: grab, choose, play in slow motion, stop, step, roll to air and return', async () => {
+    await send(page, 'picture.cut', { source: 'shore' });
+    await send(page, 'replay.set', { transitionId: 'tr-dissolve', grab1: 2 });
+    await page.keyboard.press('End');
+    await page.keyboard.press('KeyG');
+    await until(() => pick(page, (s) => s.desk.show.replay.clips.length === 1), 'the clip');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await until(() => pick(page, (s) => s.desk.air.replay.decks[1].roll !== null), 'the clip on the deck');
+    await page.keyboard.press('KeyW');
+    await wait(300);
+    await page.keyboard.press('KeyK');
+    await page.keyboard.press('ArrowRight');
+    await agrees(1);
+    await page.keyboard.press('KeyR');
+    await page.keyboard.press('KeyA');
+    expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('deck-1');
+    await until(() => pick(page, (s) => s.desk.air.onAirId === 'shore'), 'the return', 8000);
+    // It began on the very frame at which the clip had ended.
+    const air = await pick(page, (s) => s.desk.air);
+    expect(air.transition?.settings.kind).toBe('dissolve');
+    expect(air.replay.takeBack).toBeNull();
+  });
+
+  it('the jog panel turns the deck click by click, and its shuttle springs back to rest', async () => {
+    await page.keyboard.press('KeyM');
+    const wheel = await page.waitForSelector('[aria-label="Jog"]');
+    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 100 });
+    await send(page, 'deck.play', { deck: 1 });
+    const box = await wheel?.boundingBox();
+    if (!box) throw new Error('no wheel');
+    const [cx, cy, r] = [box.x + box.width / 2, box.y + box.height / 2, box.width / 3];
+    const at = (degrees: number) => [cx + r * Math.cos((degrees * Math.PI) / 180), cy + r * Math.sin((degrees * Math.PI) / 180)] as const;
+    await page.mouse.move(...at(0));
+    await page.mouse.down();
+    await until(async () => (await pick(page, (s) => s.desk.air.replay.decks[1].motion.kind)) === 'still', 'the jog to take hold');
+    const held = (await stands(1)).frame;
+    for (let degrees = 2; degrees <= 61; degrees += 2) await page.mouse.move(...at(degrees));
+    await page.mouse.up();
+    await wait(150);
+    // 60 degrees are five clicks of twelve.
+    expect((await stands(1)).frame).toBe(held + 5);
+    await agrees(1);
+    await page.focus('[aria-label="Shuttle"]');
+    await page.evaluate(() => {
+      const lever = document.querySelector<HTMLInputElement>('[aria-label="Shuttle"]');
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(lever, '-0.6');
+      lever?.dispatchEvent(new Event('input', { bubbles: true }));
+    });
+    await until(() => pick(page, (s) => { const m = s.desk.air.replay.decks[1].motion; return m.kind === 'shuttle' && m.rate < 0; }), 'the shuttle to run');
+    await page.evaluate(() => document.querySelector('[aria-label="Shuttle"]')?.dispatchEvent(new PointerEvent('pointerup', { bubbles: true })));
+    await until(() => pick(page, (s) => s.desk.air.replay.decks[1].motion.kind === 'still'), 'the deck to rest');
+    await agrees(1);
+    await page.keyboard.press('Escape');
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.keyboard.press('KeyM');
+  });
+
+  it('everything works through the remote too, and refusals come in words', async () => {
+    const grabbed = await post(app, 'clip.grab', { deck: 1, seconds: 3 });
+    expect(grabbed.status).toBe(200);
+    expect(await post(app, 'clip.edit', { clip: 'nobody', name: 'x' })).toMatchObject({ status: 422, body: { code: 'unknown-clip', field: 'clip' } });
+  });
+
+  it('looks back from what is on air, and returns', async () => {
+    await send(page, 'picture.cut', { source: 'mast' });
+    await send(page, 'replay.set', { transitionId: null, lookBackSeconds: 4 });
+    await send(page, 'picture.arm', { kind: 'cut' });
+    await send(page, 'replay.lookBack', { deck: 2 });
+    await wait(400);
+    const past = (await programmeShows(page, 400)).at(-1);
+    const now = Math.round((past?.stamp ?? 0) / 40_000);
+    expect(past?.burned?.camera).toBe('mast');
+    expect(now - (past?.burned?.frame ?? 0)).toBe(100);
+    await send(page, 'replay.backToLive');
+    await wait(200);
+    const live = (await programmeShows(page, 300)).at(-1);
+    expect(live?.burned).toEqual({ camera: 'mast', frame: Math.round((live?.stamp ?? 0) / 40_000) });
+    await send(page, 'picture.arm', { kind: 'dissolve' });
+  });
+});
+
+describe('files', () => {
+  const item = (angleId: string, from: number, out: number, speed = 100): RollItem => ({ clipId: 'x', name: 'x', angleId, in: from, out, speed });
+
+  it('a clip at normal speed leaves as it was recorded, from its first frame to its last, with sound', async () => {
+    const from = (await desk()).frame - 120;
+    const { data, copied } = await fileOf('plain.mp4', [item('desk', from, from + 55)], 'mp4');
+    const { frames, peak, codec } = await burnedFrames(data);
+    expect(copied).toBe(true);
+    expect(codec).toBe('avc');
+    expectSpan(frames.map((f) => f.frame), await recorded('desk', from, from + 55));
+    expect(new Set(frames.map((f) => f.camera))).toEqual(new Set(['desk']));
+    expect(frames[0]?.time).toBeCloseTo(0, 3);
+    expect(peak).toBeGreaterThan(0.01);
+  });
+
+  it('slow motion is drawn at its speed, several angles one after another', async () => {
+    const from = (await desk()).frame - 120;
+    const { data, copied } = await fileOf('slow.mp4', [item('line', from, from + 20, 50), item('shore', from + 5, from + 15)], 'mp4');
+    const { frames } = await burnedFrames(data);
+    expect(copied).toBe(false);
+    const [line, shore] = [await recorded('line', from, from + 20), await recorded('shore', from + 5, from + 15)];
+    expect(frames.map((f) => `${f.camera} ${f.frame}`)).toEqual([...line.flatMap((f) => [`line ${f}`, `line ${f}`]), ...shore.map((f) => `shore ${f}`)]);
+  });
+
+  it('WebM holds the same frames', async () => {
+    const from = (await desk()).frame - 100;
+    const { frames, codec } = await burnedFrames((await fileOf('clip.webm', [item('mast', from, from + 30)], 'webm')).data);
+    expect(codec).toBe('vp8');
+    expect(frames.map((f) => f.frame)).toEqual(await recorded('mast', from, from + 30));
+  });
+
+  it('is given up when cancelled, and the next one is made', async () => {
+    const from = (await desk()).frame - 240;
+    const states = await page.evaluate(
+      async (first) => {
+        const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
+        const job = { kind: 'clips' as const, items: [{ clipId: 'x', name: 'x', angleId: 'line', in: first, out: first + 200, speed: 10 }], joinFrames: 0, container: 'mp4' as const, bitrate: 2e6, blend: false, soundAtSpeed: false };
+        const long = host.exports.add('long.mp4', job, {});
+        const next = host.exports.add('next.mp4', { ...job, items: [{ ...job.items[0]!, out: first + 5, speed: 100 }] }, {});
+        await new Promise((resolve) => setTimeout(resolve, 1200));
+        const task = host.exports.store.getState().tasks.find((t) => t.name === 'long.mp4');
+        if (task) host.exports.cancel(task.id);
+        return [await long, (await next)?.size ?? 0, task?.share ?? 0];
+      },
+      from,
+    );
+    expect(states[0]).toBeNull();
+    expect(states[1]).toBeGreaterThan(1000);
+    expect(states[2]).toBeGreaterThan(0);
+  });
+});
+
+describe('when things go wrong', () => {
+  it('a source that is lost leaves a gap in its lane, and goes on when it returns', async () => {
+    const runs = () => pick(page, (s) => s.replay?.runs.mast?.length ?? 0);
+    const [before, others] = [await runs(), await pick(page, (s) => [s.replay?.runs.line?.length, s.replay?.runs.shore?.length])];
+    const at = (await desk()).frame;
+    await page.evaluate(() => {
+      const host = window.bivocaHost as unknown as { drivers: { stop(id: string): void } };
+      host.drivers.stop('mast');
+    });
+    await wait(2500);
+    await page.evaluate(() => window.bivocaHost?.restartSource('mast'));
+    await until(async () => (await runs()) === before + 1, 'the second run', 10_000);
+    // The other angles have none there.
+    expect(await pick(page, (s) => [s.replay?.runs.line?.length, s.replay?.runs.shore?.length])).toEqual(others);
+    await wait(1500);
+    const [inGap, after] = await Promise.all([page.evaluate((f) => window.bivocaHost?.replay.probe('mast', f), at + 40), page.evaluate((f) => window.bivocaHost?.replay.probe('mast', f), (await desk()).frame - 12)]);
+    expect(inGap?.stamp).toBeNull();
+    expect(after?.stamp).not.toBeNull();
+  });
+
+  it('an encoder that fails is said at once, stops nothing else, and is tried again', async () => {
+    const worker = page.workers().find((w) => w.url().includes('recorder.worker'));
+    const frames = () => pick(page, (s) => Object.fromEntries((s.replay?.tracks ?? []).map((t) => [t.id, t.frames])));
+    await worker?.evaluate(() => {
+      const real = VideoEncoder.prototype.encode;
+      let victim: VideoEncoder | null = null;
+      VideoEncoder.prototype.encode = function fail(this: VideoEncoder, ...args) {
+        victim ??= this;
+        if (this === victim) throw new Error('out of order');
+        return real.apply(this, args);
+      };
+      setTimeout(() => {
+        VideoEncoder.prototype.encode = real;
+      }, 1500);
+    });
+    await until(() => pick(page, (s) => s.notices.some((n) => n.text.includes('its encoder failed (out of order)'))), 'the trouble to be said', 5000);
+    const failed = await pick(page, (s) => s.replay?.tracks.filter((t) => t.state === 'failed').map((t) => t.id) ?? []);
+    const [then, dropped] = [await frames(), await pick(page, (s) => s.mixer.dropped)];
+    await wait(1600);
+    const now = await frames();
+    for (const id of ['shore', 'line', 'mast', 'desk'].filter((t) => !failed.includes(t))) expect(now[id]).toBeGreaterThan((then[id] ?? 0) + 8);
+    await until(() => pick(page, (s) => s.replay?.tracks.every((t) => t.state === 'recording')), 'the angle to be recorded again', 10_000);
+    expect(await pick(page, (s) => s.mixer.dropped)).toBeLessThan(dropped + 25);
+  });
+
+  it('a full disk is said, with the programme and the picture on air untouched', async () => {
+    const client = await page.createCDPSession();
+    const used = await page.evaluate(() => navigator.storage.estimate());
+    await client.send('Storage.overrideQuotaForOrigin', { origin: app.url, quotaSize: (used.usage ?? 0) + 1_500_000 });
+    await until(() => pick(page, (s) => s.notices.some((n) => n.text.includes('the disk is full'))), 'the full disk to be said', 25_000);
+    const frames = await pick(page, (s) => s.mixer.frames);
+    await wait(1000);
+    expect(await pick(page, (s) => s.mixer.frames)).toBeGreaterThan(frames + 15);
+    expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('mast');
+    await client.send('Storage.overrideQuotaForOrigin', { origin: app.url });
+    await until(() => pick(page, (s) => s.replay?.tracks.every((t) => t.state === 'recording')), 'recording to go on', 15_000);
+    // What was recorded before still plays.
+    const old = await page.evaluate((f) => window.bivocaHost?.replay.probe('line', f), await pick(page, (s) => (s.desk.air.replay.kept?.from ?? 0) + 20));
+    expect(old?.stamp).not.toBeNull();
+  });
+
+  it('after a crash everything recorded is there, the gap is a gap, clips are whole, and recording goes on', async () => {
+    await wait(3000);
+    const before = await desk();
+    const clips = before.desk.show.replay.clips.length;
+    const address = page.url();
+    // Workers die without a word, as in a crash: nothing is closed.
+    await page.goto('about:blank');
+    await wait(1500);
+    await page.goto(address);
+    await showRuns(page);
+    await page.waitForSelector('canvas[aria-label="Picture of deck 1"]');
+    expect(await pick(page, (s) => s.desk.show.replay.clips.length)).toBe(clips);
+    await until(() => pick(page, (s) => (s.replay?.runs.line?.length ?? 0) >= 2), 'recording to go on after the gap', 15_000);
+    // Up to a second before the end: the packets were on disk as they came.
+    for (const back of [25, 40, 60]) {
+      const found = await page.evaluate((f) => window.bivocaHost?.replay.probe('line', f), before.frame - back);
+      expect((before.frame - back) * 40_000 - (found?.stamp ?? 0)).toBeLessThan(200_000);
+    }
+    await send(page, 'deck.setAngle', { deck: 1, angle: 'line' });
+    await send(page, 'deck.goTo', { deck: 1, frame: before.frame - 45 });
+    await agrees(1);
+    expect(await pick(page, (s) => s.notices.some((n) => n.text.includes('angles were not recorded while')))).toBe(true);
+  });
+
+  it('a budget that is used up drops the oldest, and never what lies under a clip', async () => {
+    const kept = await pick(page, (s) => s.desk.show.replay.clips[0]);
+    const oldest = await pick(page, (s) => s.desk.air.replay.kept?.from ?? 0);
+    await send(page, 'replay.set', { budget: { kind: 'gigabytes', value: 0.02 } });
+    await until(() => pick(page, (s) => (s.replay?.usedBytes ?? 1e12) < 24e6), 'the budget to be kept', 30_000);
+    expect(await pick(page, (s) => s.desk.air.replay.kept?.from ?? 0)).toBeGreaterThanOrEqual(oldest);
+    for (const frame of [kept?.in ?? 0, (kept?.out ?? 1) - 1]) {
+      const found = await page.evaluate((f) => window.bivocaHost?.replay.probe('line', f), frame);
+      expect(frame * 40_000 - (found?.stamp ?? 0)).toBeLessThan(200_000);
+    }
+  });
+});
