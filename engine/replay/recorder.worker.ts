@@ -35,17 +35,18 @@ let ready: Promise<void> = Promise.resolve();
 const tell = (message: IndexMessage) => index?.postMessage(message);
 
 function makeTrack(trackId: string, name: string): Track {
-  return new Track(trackId, name, {
+  return new Track(trackId, name, showId, {
     opened: (segment) => {
       segments.set(segment.id, segment);
-      void addSegment(showId, segment);
+      // Should the database refuse: the file itself says whose it is.
+      void addSegment(showId, segment).catch(() => undefined);
       tell({ type: 'opened', segment });
     },
     packet: (segmentId, packet) => tell({ type: 'packet', segmentId, packet }),
     closed: async (segment) => {
       tell({ type: 'closed', segment });
       if (segment.groups.length === 0) segments.delete(segment.id);
-      await finishSegment(segment).catch(() => undefined);
+      await finishSegment(showId, segment).catch(() => undefined);
     },
     trouble: (message) => say({ type: 'trouble', message }),
   });

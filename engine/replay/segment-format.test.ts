@@ -5,6 +5,8 @@ import { headerBytes, type Packet, packetBytes, scanSegment, type TrackConfig } 
 
 const PICTURE: TrackConfig = { kind: 'picture', codec: 'avc1.42001e', width: 640, height: 360, description: 'AAEC' };
 
+const OWNER = { showId: 'show', trackId: 'line' };
+
 function joined(parts: Uint8Array[]): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0));
   let at = 0;
@@ -21,7 +23,7 @@ describe('a segment file', () => {
   it('that is cut off at any byte reads up to its last whole packet', () => {
     fc.assert(
       fc.property(anyPackets, fc.double({ min: 0, max: 1, noNaN: true }), (packets, share) => {
-        const head = headerBytes(PICTURE);
+        const head = headerBytes(PICTURE, OWNER);
         const bodies = packets.map(packetBytes);
         const whole = joined([head, ...bodies]);
         const cut = Math.floor(whole.length * share);
@@ -32,7 +34,7 @@ describe('a segment file', () => {
           expect(found).toBeNull();
           return;
         }
-        expect(found).toMatchObject({ config: PICTURE, frames: fits, from: 1e12, to: 1e12 + fits * 40_000 });
+        expect(found).toMatchObject({ owner: OWNER, config: PICTURE, frames: fits, from: 1e12, to: 1e12 + fits * 40_000 });
         expect(found?.groups.map((g) => g.stamp)).toEqual(packets.slice(0, fits).filter((p) => p.key).map((p) => p.stamp));
         // What is found can be read again from the offsets that are noted.
         const last = found?.groups.at(-1);

@@ -1,5 +1,5 @@
 /**
- * The bytes of a replay segment, little-endian: `BVS1`, length of the configuration (u32), the configuration as JSON; then
+ * The bytes of a replay segment, little-endian: `BVS1`, length of the head (u32), show, track and configuration as JSON; then
  * packets: length of the data (u32), kind (u8: 1 key, 0 other), stamp (f64, show microseconds), duration (u32,
  * microseconds), data. Written as it comes, so that a file that is cut off reads up to its last whole packet.
  */
@@ -24,8 +24,15 @@ export interface Group {
   offset: number;
 }
 
+/** Whose a file is: found again by it when the index is lost. */
+export interface Owner {
+  showId: string;
+  trackId: string;
+}
+
 /** What a scan of a file finds. */
 export interface Scanned {
+  owner: Owner;
   config: TrackConfig;
   from: number;
   to: number;
@@ -40,8 +47,8 @@ const HEAD = 8;
 export const PACKET_HEAD = 17;
 
 /** The start of a file. */
-export function headerBytes(config: TrackConfig): Uint8Array<ArrayBuffer> {
-  const json = new TextEncoder().encode(JSON.stringify(config));
+export function headerBytes(config: TrackConfig, owner: Owner): Uint8Array<ArrayBuffer> {
+  const json = new TextEncoder().encode(JSON.stringify({ ...owner, config }));
   const bytes = new Uint8Array(HEAD + json.length);
   const view = new DataView(bytes.buffer);
   view.setUint32(0, MAGIC, true);
@@ -82,8 +89,9 @@ export function scanSegment(bytes: Uint8Array<ArrayBuffer>, groupMicros: number)
   const length = view.getUint32(4, true);
   if (view.getUint32(0, true) !== MAGIC || HEAD + length > bytes.length) return null;
   let config: TrackConfig;
+  let owner: Owner;
   try {
-    config = JSON.parse(new TextDecoder().decode(bytes.subarray(HEAD, HEAD + length))) as TrackConfig;
+    ({ config, ...owner } = JSON.parse(new TextDecoder().decode(bytes.subarray(HEAD, HEAD + length))) as Owner & { config: TrackConfig });
   } catch {
     return null;
   }
@@ -98,7 +106,7 @@ export function scanSegment(bytes: Uint8Array<ArrayBuffer>, groupMicros: number)
     if (config.kind === 'picture') frames += 1;
     at += PACKET_HEAD + packet.data.length;
   }
-  return groups.length === 0 ? null : { config, from, to, frames, bytes: at, groups };
+  return groups.length === 0 ? null : { owner, config, from, to, frames, bytes: at, groups };
 }
 
 export const toBase64 = (data: AllowSharedBufferSource | undefined): string => {

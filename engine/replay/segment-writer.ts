@@ -26,6 +26,7 @@ export class SegmentWriter {
     trackId: string,
     config: TrackConfig,
     from: number,
+    private readonly showId: string,
     /** The disk refused; called once. */
     private readonly failed: (message: string) => void,
   ) {
@@ -37,7 +38,7 @@ export class SegmentWriter {
     try {
       const file = await (await folder('replay')).getFileHandle(this.segment.id, { create: true });
       this.handle = await (file as unknown as { createSyncAccessHandle(): Promise<SyncHandle> }).createSyncAccessHandle();
-      const header = headerBytes(this.segment.config);
+      const header = headerBytes(this.segment.config, { showId: this.showId, trackId: this.segment.trackId });
       this.handle.write(header, { at: 0 });
       this.segment.bytes = header.length;
       for (const packet of this.early.splice(0)) this.write(packet);

@@ -31,6 +31,7 @@ export class Track {
   constructor(
     id: string,
     name: string,
+    private readonly showId: string,
     private readonly events: TrackEvents,
   ) {
     this.status = { id, name, state: 'waiting', trouble: 'waiting for its first picture', frames: 0, missed: 0, bytesPerSecond: 0 };
@@ -66,7 +67,7 @@ export class Track {
   }
 
   private begin(from: number, config: TrackConfig): SegmentWriter {
-    return new SegmentWriter(nanoid(16), this.status.id, config, from, (message) => {
+    return new SegmentWriter(nanoid(16), this.status.id, config, from, this.showId, (message) => {
       this.fail(`cannot be written: ${message}`);
       this.endSegment();
     });

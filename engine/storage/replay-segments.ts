@@ -1,6 +1,6 @@
 /** The index of replay segments in the database, and their files. */
 import { type StoredSegment } from '../replay/messages';
-import { scanSegment } from '../replay/segment-format';
+import { scanSegment, type Scanned } from '../replay/segment-format';
 import { SOUND_GROUP_MICROS } from '../replay/segment-writer';
 import { db } from './db';
 import { folder, removeFile } from './opfs';
@@ -9,10 +9,9 @@ import { folder, removeFile } from './opfs';
 export const addSegment = (showId: string, segment: StoredSegment): Promise<unknown> => db.replaySegments.put({ ...segment, showId, state: 'open' });
 
 /** Notes a segment whose file is complete. An empty one goes. */
-export async function finishSegment(segment: StoredSegment): Promise<void> {
+export async function finishSegment(showId: string, segment: StoredSegment): Promise<void> {
   if (segment.groups.length === 0) return dropSegments([segment.id]);
-  const { from, to, bytes, frames, groups, config } = segment;
-  await db.replaySegments.update(segment.id, { from, to, bytes, frames, groups, config, state: 'done' });
+  await db.replaySegments.put({ ...segment, showId, state: 'done' });
 }
 
 /** Removes segments for good. */
@@ -45,12 +44,31 @@ export async function recoverSegments(showId: string): Promise<StoredSegment[]> 
         await dropSegments([segment.id]);
         return null;
       }
-      const whole = { ...segment, ...found };
-      await finishSegment(whole);
-      return whole;
+      return finished(showId, segment.id, found);
     }),
   );
-  return segments.filter((s) => s !== null).sort((a, b) => a.from - b.from);
+  return [...segments.filter((s) => s !== null), ...(await lostSegments(showId))].sort((a, b) => a.from - b.from);
+}
+
+/** Notes what a scan has found of a file. */
+async function finished(showId: string, id: string, { owner, ...found }: Scanned): Promise<StoredSegment> {
+  const segment: StoredSegment = { id, trackId: owner.trackId, ...found };
+  await finishSegment(showId, segment);
+  return segment;
+}
+
+/** Files of the show that no row tells of: the database had refused, as with a full disk. */
+async function lostSegments(showId: string): Promise<StoredSegment[]> {
+  const known = new Set(await db.replaySegments.toCollection().primaryKeys());
+  const found: StoredSegment[] = [];
+  for await (const name of (await folder('replay')).keys()) {
+    if (known.has(name)) continue;
+    const scanned = await segmentFile(name)
+      .then(async (file) => scanSegment(new Uint8Array(await file.arrayBuffer()), SOUND_GROUP_MICROS))
+      .catch(() => null);
+    if (scanned?.owner.showId === showId) found.push(await finished(showId, name, scanned));
+  }
+  return found;
 }
 
 /** Removes everything that shows of the past have recorded. */

@@ -328,6 +328,9 @@ describe('when things go wrong', () => {
   it('an encoder that fails is said at once, stops nothing else, and is tried again', async () => {
     const worker = page.workers().find((w) => w.url().includes('recorder.worker'));
     const frames = () => pick(page, (s) => Object.fromEntries((s.replay?.tracks ?? []).map((t) => [t.id, t.frames])));
+    // Looking into the worker stalls it for a while; only then begins what is tested.
+    await worker?.evaluate(() => 1);
+    await wait(3500);
     await worker?.evaluate(() => {
       const real = VideoEncoder.prototype.encode;
       let victim: VideoEncoder | null = null;
