@@ -8,7 +8,7 @@ import { secondsToFrames } from '../time/rate';
 import { type DeckNumber } from './air';
 import { DeckArg } from './deck-commands';
 import { type Clip, LAST_FRAME, MOST_ANGLES } from './document';
-import { appendTo, checkRoom, checkSpan, clipOf, clipsByIds, nextNumber, reelOf } from './edit';
+import { append, checkRoom, checkSpan, clipOf, clipsByIds, nextNumber, reelOf } from './edit';
 import { settleDeck } from './transport';
 
 /** Clips that one command may name. */
@@ -108,7 +108,7 @@ function makeClip(desk: Desk, deck: DeckNumber, span: { in: number; out: number 
 /** Puts a clip into the chosen reel. */
 function add(desk: Desk, clip: Clip) {
   checkRoom(desk, 1);
-  appendTo(desk.show.replay, clip.reelId, [clip]);
+  append(desk.show.replay, [clip]);
   return { id: clip.id, number: clip.number };
 }
 
@@ -306,7 +306,7 @@ export const clipCommands = [
       const { replay } = desk.show;
       replay.clips = replay.clips.filter((c) => !ids.includes(c.id));
       for (const clip of clips) clip.reelId = reel;
-      appendTo(replay, reel, clips);
+      append(replay, clips);
     },
   }),
   defineCommand({
@@ -320,7 +320,7 @@ export const clipCommands = [
       checkRoom(desk, clips.length);
       const first = nextNumber(desk.show.replay);
       const copies = clips.map((clip, i): Clip => ({ ...clip, angleIds: [...clip.angleIds], id: newId(), number: first + i, reelId: reel }));
-      appendTo(desk.show.replay, reel, copies);
+      append(desk.show.replay, copies);
       return { ids: copies.map((c) => c.id) };
     },
   }),
@@ -337,7 +337,7 @@ export const clipCommands = [
       });
       const first = nextNumber(desk.show.replay);
       const clips = list.map((c, i): Clip => ({ ...c, angleIds: [...new Set(c.angleIds)], id: newId(), number: first + i, reelId: reel, colour: TILE_COLOURS[(first + i) % TILE_COLOURS.length] ?? '#5aa9c9' }));
-      appendTo(desk.show.replay, reel, clips);
+      append(desk.show.replay, clips);
       return { ids: clips.map((c) => c.id) };
     },
   }),

@@ -2,7 +2,7 @@
 import { CommandError, defineCommand } from '../commands/command';
 import { Id, Text, Whole } from '../schema/fields';
 import { type Clip, clipsOf, MOST_REELS } from './document';
-import { appendTo, checkRoom, nextNumber, reelOf } from './edit';
+import { append, checkRoom, nextNumber, reelOf } from './edit';
 
 class ReelArg {
   @Id('reel') reel!: string;
@@ -96,7 +96,7 @@ export const reelCommands = [
       const id = newId();
       const first = nextNumber(replay);
       replay.reels.push({ id, name });
-      appendTo(replay, id, best.map((clip, i): Clip => ({ ...clip, angleIds: [...clip.angleIds], id: newId(), number: first + i, reelId: id })));
+      append(replay, best.map((clip, i): Clip => ({ ...clip, angleIds: [...clip.angleIds], id: newId(), number: first + i, reelId: id })));
       return { id, clips: clipsOf(replay, id).length };
     },
   }),

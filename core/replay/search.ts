@@ -11,26 +11,23 @@ export interface ClipFilter {
   reelId: string | null;
 }
 
-const haystacks = new WeakMap<Clip, string>();
+type Test = (clip: Clip) => boolean;
 
-/** What words are looked for in; kept as long as the clip is not changed. */
-function haystackOf(clip: Clip): string {
-  const known = haystacks.get(clip);
-  if (known !== undefined) return known;
-  const made = `#${clip.number} ${clip.name} ${clip.tags} ${clip.note}`.toLowerCase();
-  haystacks.set(clip, made);
-  return made;
+/** What one word asks of a clip. */
+function wordTest(word: string): Test {
+  const number = /^#(\d+)$/.exec(word);
+  if (number) return (clip) => clip.number === Number(number[1]);
+  const pattern = new RegExp(word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), 'iu');
+  return ({ name, tags, note }) => pattern.test(name) || (tags !== '' && pattern.test(tags)) || (note !== '' && pattern.test(note));
 }
 
 /** Clips that pass the filter, in their order. */
 export function filterClips(clips: readonly Clip[], { text, rating, angleId, reelId }: ClipFilter): Clip[] {
-  const words = text.toLowerCase().split(/\s+/).filter((w) => w !== '');
+  const words = text.split(/\s+/).filter((w) => w !== '').map(wordTest);
   return clips.filter((clip) => {
     if (reelId !== null && clip.reelId !== reelId) return false;
     if (clip.rating < rating) return false;
     if (angleId !== null && !clip.angleIds.includes(angleId)) return false;
-    if (words.length === 0) return true;
-    const hay = haystackOf(clip);
-    return words.every((w) => (/^#\d+$/.test(w) ? w === `#${clip.number}` : hay.includes(w)));
+    return words.every((test) => test(clip));
   });
 }

@@ -35,6 +35,8 @@ interface Running {
 
 /** Sound is made this far ahead, in show microseconds. */
 const SOUND_AHEAD = 100_000;
+/** Frames that may be drawn late after a stall. */
+const CATCH_UP_FRAMES = 5;
 
 /** Serves a worker's messages with the given painters. */
 export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): void {
@@ -82,7 +84,9 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
     const { clock, rate, frameStep } = setup;
     for (;;) {
       const present = microsToFrame(clock.now(), rate);
-      const frame = Math.max(last + frameStep, Math.floor(present / frameStep) * frameStep);
+      // After a short stall what was missed is still drawn, as a camera's buffer would give it.
+      const next = last + frameStep;
+      const frame = last >= 0 && present - next <= CATCH_UP_FRAMES * frameStep ? next : Math.max(next, Math.floor(present / frameStep) * frameStep);
       const wait = clock.millisUntil(frameToMicros(frame, rate));
       await new Promise((resolve) => setTimeout(resolve, Math.max(0, wait)));
       if (clock.millisUntil(frameToMicros(frame, rate)) > 1) continue;

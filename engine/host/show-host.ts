@@ -68,6 +68,7 @@ export class ShowHost {
   private lastSample = 0;
   private lastStateSent = 0;
   private stateWaiting = false;
+  private statePause = 100;
   private closed = false;
   private ending: Promise<void> | null = null;
   private readonly tickListeners = new Set<(frame: number) => void>();
@@ -273,10 +274,12 @@ export class ShowHost {
     for (const listener of this.tickListeners) listener(frame);
     const now = performance.now();
     if (now - this.lastSample >= 1000) this.sample(now);
-    if (now - this.lastStateSent >= 100 && this.stateWaiting) {
+    if (now - this.lastStateSent >= this.statePause && this.stateWaiting) {
       this.lastStateSent = now;
       this.stateWaiting = false;
       this.link.send(this.remoteState());
+      // A document with thousands of clips takes its time: it is sent the less often.
+      this.statePause = Math.max(100, (performance.now() - now) * 20);
     }
   }
 

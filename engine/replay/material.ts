@@ -1,6 +1,6 @@
 /** What is recorded, as the decks find it: groups of packets by track and time, from disk or from the segment that grows. */
 import { lastAtOrBefore, segmentAt } from '#core/replay/timeline';
-import { segmentFile } from '../storage/replay-segments';
+import { openSegment, type SegmentReader } from '../storage/replay-segments';
 import { type IndexMessage, type StoredSegment } from './messages';
 import { type Packet, readPackets } from './segment-format';
 import { SOUND_GROUP_MICROS } from './segment-writer';
@@ -28,7 +28,7 @@ export class Material {
   private readonly tracks = new Map<string, StoredSegment[]>();
   private readonly byId = new Map<string, StoredSegment>();
   private readonly growing = new Map<string, Growing>();
-  private readonly files = new Map<string, Promise<File>>();
+  private readonly files = new Map<string, Promise<SegmentReader>>();
 
   take(message: IndexMessage): void {
     switch (message.type) {
@@ -63,7 +63,7 @@ export class Material {
     const segment = this.byId.get(id);
     if (!segment) return;
     this.byId.delete(id);
-    this.files.delete(id);
+    this.closeFile(id);
     const list = this.tracks.get(segment.trackId);
     list?.splice(list.findIndex((s) => s.id === id), 1);
   }
@@ -108,21 +108,30 @@ export class Material {
     const growing = this.growing.get(segment.id);
     const live = growing?.groups[index];
     if (growing && live) return { key, segment, index, packets: live, complete: () => growing.done || growing.groups.length > index + 1 };
-    const file = await this.file(segment.id);
     const from = segment.groups[index]?.offset ?? 0;
     const to = segment.groups[index + 1]?.offset ?? segment.bytes;
-    const packets = readPackets(new Uint8Array(await file.slice(from, to).arrayBuffer()));
+    const packets = readPackets(await (await this.file(segment.id)).read(from, to));
     return { key, segment, index, packets, complete: () => true };
   }
 
-  private file(id: string): Promise<File> {
+  private file(id: string): Promise<SegmentReader> {
     const known = this.files.get(id);
-    if (known) return known;
-    const opened = segmentFile(id);
+    if (known) {
+      this.files.delete(id);
+      this.files.set(id, known);
+      return known;
+    }
+    const opened = openSegment(id);
     this.files.set(id, opened);
     opened.catch(() => this.files.delete(id));
     const oldest = this.files.keys().next().value;
-    if (this.files.size > FILE_LIMIT && oldest !== undefined) this.files.delete(oldest);
+    if (this.files.size > FILE_LIMIT && oldest !== undefined) this.closeFile(oldest);
     return opened;
+  }
+
+  private closeFile(id: string): void {
+    const file = this.files.get(id);
+    this.files.delete(id);
+    void file?.then((f) => f.close()).catch(() => undefined);
   }
 }

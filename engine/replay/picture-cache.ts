@@ -5,6 +5,8 @@ import { type Material } from './material';
 
 /** Groups that may hold a decoder in the middle of their work. */
 const MOST_BUSY = 6;
+/** A deck that has stood so long is not being scrubbed, milliseconds. */
+const IDLE_MS = 25;
 
 export class PictureCache {
   bytes = 0;
@@ -12,6 +14,7 @@ export class PictureCache {
   private readonly groups = new Map<string, GroupDecode>();
   private readonly loading = new Map<string, Promise<GroupDecode | null>>();
   private readonly pool = new DecoderPool();
+  private idle: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly material: Material,
@@ -27,11 +30,22 @@ export class PictureCache {
     if (!place) return null;
     const group = await this.group(place);
     const frame = (await group?.at(micros)) ?? null;
-    if (group && Math.abs(rate) <= 2) {
+    if (group && rate === 0) this.whenIdle(place, group);
+    else if (group && Math.abs(rate) <= 2) {
       group.complete();
-      if (rate !== 0) void this.prefetch(place, rate > 0 ? 1 : -1);
+      void this.prefetch(place, rate > 0 ? 1 : -1);
     }
     return frame;
+  }
+
+  /** Where the deck stands still for a moment, what a step on or back will want is decoded; not while it is scrubbed. */
+  private whenIdle(place: NonNullable<ReturnType<Material['place']>>, group: GroupDecode): void {
+    clearTimeout(this.idle);
+    this.idle = setTimeout(() => {
+      group.complete();
+      void this.prefetch(place, -1);
+      void this.prefetch(place, 1);
+    }, IDLE_MS);
   }
 
   private async prefetch(place: NonNullable<ReturnType<Material['place']>>, by: 1 | -1): Promise<void> {
@@ -87,6 +101,7 @@ export class PictureCache {
   }
 
   close(): void {
+    clearTimeout(this.idle);
     for (const group of this.groups.values()) group.close();
     this.groups.clear();
     this.bytes = 0;

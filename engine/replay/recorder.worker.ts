@@ -15,6 +15,7 @@ const say = (message: FromReplayRecorder) => workerScope.postMessage(message);
 
 const STATUS_MS = 500;
 const RETAIN_MS = 2000;
+const RELEASE_MS = 500;
 
 interface Running {
   recorder: AngleRecorder | SoundRecorder;
@@ -114,7 +115,8 @@ function retain(): void {
   const ids = drop.map((s) => s.id);
   for (const id of ids) segments.delete(id);
   tell({ type: 'dropped', ids });
-  void dropSegments(ids);
+  // The decks need a moment to let go of the files.
+  setTimeout(() => void dropSegments(ids), RELEASE_MS);
 }
 
 function report(): void {

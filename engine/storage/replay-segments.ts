@@ -25,6 +25,38 @@ export async function segmentFile(id: string): Promise<File> {
   return (await (await folder('replay')).getFileHandle(id)).getFile();
 }
 
+/** Reads a complete segment. */
+export interface SegmentReader {
+  read(from: number, to: number): Promise<Uint8Array<ArrayBuffer>>;
+  close(): void;
+}
+
+interface ReadHandle {
+  read(into: Uint8Array<ArrayBuffer>, options: { at: number }): number;
+  close(): void;
+}
+
+/**
+ * Opens a complete segment for reading. In a worker a handle reads at once; where the browser cannot share one for reading,
+ * the file is read the slower way. @throws DOMException NotFoundError when it is gone.
+ */
+export async function openSegment(id: string): Promise<SegmentReader> {
+  const entry = await (await folder('replay')).getFileHandle(id);
+  const shared = entry as unknown as { createSyncAccessHandle?: (options: { mode: 'read-only' }) => Promise<ReadHandle> };
+  const handle = await shared.createSyncAccessHandle?.({ mode: 'read-only' }).catch(() => null);
+  if (!handle) {
+    const file = await entry.getFile();
+    return { read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()), close: () => undefined };
+  }
+  return {
+    read: (from, to) => {
+      const bytes = new Uint8Array(Math.max(0, to - from));
+      return Promise.resolve(bytes.subarray(0, handle.read(bytes, { at: from })));
+    },
+    close: () => handle.close(),
+  };
+}
+
 /** Segments of a show that are complete on disk, in order of time. */
 export async function storedSegments(showId: string): Promise<StoredSegment[]> {
   const rows = await db.replaySegments.where('showId').equals(showId).filter((row) => row.state === 'done').toArray();

@@ -33,7 +33,7 @@ const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }
       aria-selected={chosen}
       draggable
       className={clsx('absolute inset-x-0 grid cursor-default grid-cols-[6px_44px_minmax(0,1fr)_auto_48px_46px_72px] items-center gap-1.5 border-b border-line text-[13px]', chosen ? 'bg-straw/25' : 'hover:bg-raised', lost && 'opacity-50')}
-      style={{ height: ROW, transform: `translateY(${top}px)` }}
+      style={{ height: ROW, top, contain: 'strict' }}
       title={[clip.name, clip.tags, clip.note, lost ? 'no longer recorded' : ''].filter(Boolean).join(' · ')}
     >
       <span className="h-full" style={{ background: clip.colour }} />
@@ -72,6 +72,16 @@ export function ClipList() {
     // Only when another clip was chosen.
   }, [at, rows]);
 
+  const newest = useRef(clips.length);
+  useEffect(() => {
+    // A clip that has just been made is seen, without being chosen: an edit under way goes on with its own clip.
+    if (clips.length === newest.current + 1) {
+      const top = list.reduce((best, c, i) => (c.number > (list[best]?.number ?? 0) ? i : best), 0);
+      if (list.length > 0) rows.scrollToIndex(top, { align: 'auto' });
+    }
+    newest.current = clips.length;
+  }, [clips.length, list, rows]);
+
   const clipOf = (event: { target: EventTarget }) => (event.target as HTMLElement).closest<HTMLElement>('[data-clip]')?.dataset.clip ?? null;
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -88,7 +98,9 @@ export function ClipList() {
       aria-multiselectable
       tabIndex={0}
       aria-activedescendant={last === undefined ? undefined : `clip-${last}`}
-      className="min-h-0 flex-1 overflow-y-auto outline-none"
+      className="min-h-0 flex-1 overflow-y-auto bg-deep outline-none"
+      // Scrolling through thousands must not lay the whole room out anew.
+      style={{ contain: 'strict' }}
       onPointerDown={(e) => {
         const id = clipOf(e);
         if (id === null) return;

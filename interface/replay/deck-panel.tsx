@@ -143,7 +143,7 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
     };
   });
   return (
-    <section aria-label={`Deck ${deck}`} className={clsx('flex min-w-0 flex-col border-t-4 bg-panel', chosen ? 'border-straw' : 'border-transparent')} onPointerDown={() => setRoom({ deck })}>
+    <section aria-label={`Deck ${deck}`} style={{ contain: 'layout paint' }} className={clsx('flex min-w-0 flex-col border-t-4 bg-panel', chosen ? 'border-straw' : 'border-transparent')} onPointerDown={() => setRoom({ deck })}>
       <header className="flex items-center gap-2 px-1.5 py-1">
         <Button pressed={chosen} className={clsx('font-semibold', chosen && 'bg-straw/15')} title={`Keys work on deck ${deck} · ${keyOf('other-deck')}`}>
           Deck {deck}

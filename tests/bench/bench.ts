@@ -6,6 +6,7 @@ import { parseArgs } from 'node:util';
 import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
+import { benchReplay, replayLines } from './replay-bench';
 import { benchStyle } from './style-bench';
 import { startApp, startBrowser } from '../support/browser';
 import { openDemo, pick, send, until, wait } from '../support/desk';
@@ -165,6 +166,14 @@ async function main(): Promise<void> {
     lines.push('## Key press to the first changed programme frame (60 presses)', '', `Median ${ms(found.p50)}, 95th percentile ${ms(found.p95)}: ${found.framesP95.toFixed(2)} frames of 40 ms.`, '');
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('replay')) {
+    const found = await benchReplay(page, Math.min(3, Number(values.minutes)));
+    results.replay = found;
+    lines.push(...replayLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+    await send(page, 'replay.stop');
   }
   if (wanted('soak')) {
     const found = await soak(page, Number(values.minutes), browser.troubles);
