@@ -5,7 +5,7 @@ import { fromBase64, toBase64, type TrackConfig } from './segment-format';
 import { RETRY_MS, type Track } from './track';
 
 /** Longest group of pictures: any frame is this near to a key frame. */
-export const GROUP_MICROS = 480_000;
+export const GROUP_MICROS = 320_000;
 /** Frames waiting in the encoder beyond this are too many: the newest is left out and counted. */
 const QUEUE_LIMIT = 6;
 

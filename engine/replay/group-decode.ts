@@ -45,6 +45,18 @@ export class GroupDecode {
     if (!this.closed) this.feed(this.group.packets.length);
   }
 
+  /** False when it was cut short before `micros`: it must be decoded anew for that. */
+  covers(micros: number): boolean {
+    if (!this.flushing || this.fed === this.group.packets.length) return true;
+    const next = this.group.packets[this.fed];
+    return next !== undefined && micros < next.stamp;
+  }
+
+  /** Gives its decoder back when no more than what is decoded has been wanted of it. */
+  rest(): void {
+    if (!this.closed && this.decoder) this.finish();
+  }
+
   private has(stamp: number): boolean {
     const last = this.frames.at(-1);
     return last !== undefined && last.timestamp >= stamp;

@@ -5,8 +5,10 @@ import { type Material } from './material';
 
 /** Groups that may hold a decoder in the middle of their work. */
 const MOST_BUSY = 6;
-/** A deck that has stood so long is not being scrubbed, milliseconds. */
-const IDLE_MS = 25;
+/** Two places within this are steps, not seeks, microseconds. */
+const NEAR_MICROS = 1e6;
+/** A decoder that waits so long for the next wish goes back to the others, milliseconds. */
+const REST_MS = 5;
 
 export class PictureCache {
   bytes = 0;
@@ -15,6 +17,7 @@ export class PictureCache {
   private readonly loading = new Map<string, Promise<GroupDecode | null>>();
   private readonly pool = new DecoderPool();
   private idle: ReturnType<typeof setTimeout> | undefined;
+  private stood: NonNullable<ReturnType<Material['place']>> | null = null;
 
   constructor(
     private readonly material: Material,
@@ -28,9 +31,9 @@ export class PictureCache {
   async frameAt(trackId: string, micros: number, rate: number): Promise<VideoFrame | null> {
     const place = this.material.place(trackId, micros);
     if (!place) return null;
-    const group = await this.group(place);
+    const group = await this.group(place, micros);
     const frame = (await group?.at(micros)) ?? null;
-    if (group && rate === 0) this.whenIdle(place, group);
+    if (group && rate === 0) this.whenStanding(place, group);
     else if (group && Math.abs(rate) <= 2) {
       group.complete();
       void this.prefetch(place, rate > 0 ? 1 : -1);
@@ -38,26 +41,31 @@ export class PictureCache {
     return frame;
   }
 
-  /** Where the deck stands still for a moment, what a step on or back will want is decoded; not while it is scrubbed. */
-  private whenIdle(place: NonNullable<ReturnType<Material['place']>>, group: GroupDecode): void {
+  /** After a step, what further steps will want is decoded ahead; after a seek to somewhere else nothing more than was asked. */
+  private whenStanding(place: NonNullable<ReturnType<Material['place']>>, group: GroupDecode): void {
+    const before = this.stood;
+    this.stood = place;
+    const near = before && before.segment.trackId === place.segment.trackId && Math.abs((before.segment.groups[before.index]?.stamp ?? 0) - (place.segment.groups[place.index]?.stamp ?? 0)) < NEAR_MICROS;
     clearTimeout(this.idle);
     this.idle = setTimeout(() => {
+      if (!near) return group.rest();
       group.complete();
       void this.prefetch(place, -1);
       void this.prefetch(place, 1);
-    }, IDLE_MS);
+    }, near ? 0 : REST_MS);
   }
 
   private async prefetch(place: NonNullable<ReturnType<Material['place']>>, by: 1 | -1): Promise<void> {
     const next = this.material.beside(place, by);
     if (!next || this.groups.has(`${next.segment.id}/${next.index}`)) return;
-    (await this.group(next))?.complete();
+    (await this.group(next, Infinity))?.complete();
   }
 
-  private async group(place: NonNullable<ReturnType<Material['place']>>): Promise<GroupDecode | null> {
+  private async group(place: NonNullable<ReturnType<Material['place']>>, micros: number): Promise<GroupDecode | null> {
     const key = `${place.segment.id}/${place.index}`;
     const known = this.groups.get(key);
-    if (known) {
+    if (known && !known.covers(micros)) this.forget(key, known);
+    else if (known) {
       this.groups.delete(key);
       this.groups.set(key, known);
       return known;
@@ -94,10 +102,14 @@ export class PictureCache {
       }
       if (key === keep) continue;
       if (group.busy) busy -= 1;
-      this.bytes -= group.bytes;
-      this.groups.delete(key);
-      group.close();
+      this.forget(key, group);
     }
+  }
+
+  private forget(key: string, group: GroupDecode): void {
+    this.bytes -= group.bytes;
+    this.groups.delete(key);
+    group.close();
   }
 
   close(): void {

@@ -12,7 +12,7 @@ export interface KeyBinding {
   args?: Record<string, unknown>;
   /** What it does, for the sheet of keys. */
   does: string;
-  group: 'Picture' | 'Lanes' | 'Sound' | 'Output' | 'Show';
+  group: 'Picture' | 'Lanes' | 'Replay' | 'Sound' | 'Output' | 'Show';
 }
 
 const LANE_KEYS = ['KeyQ', 'KeyW', 'KeyE', 'KeyR'];
@@ -31,6 +31,9 @@ export const DESK_KEYS: readonly KeyBinding[] = [
   { code: 'KeyB', shift: true, hold: true, type: 'picture.fadeToBlack', does: 'Fade to black, or back (hold)', group: 'Picture' },
   ...LANE_KEYS.slice(0, LANE_COUNT).map((code, i): KeyBinding => ({ code, type: 'lane.toggle', args: { lane: `lane-${i + 1}` }, does: `Lane ${i + 1} in or out`, group: 'Lanes' })),
   ...LANE_KEYS.slice(0, LANE_COUNT).map((code, i): KeyBinding => ({ code, shift: true, type: 'lane.arm', args: { lane: `lane-${i + 1}` }, does: `Lane ${i + 1} with the next take`, group: 'Lanes' })),
+  { code: 'KeyV', type: 'replay.lookBack', args: { deck: 1 }, does: 'Look back; again starts it again', group: 'Replay' },
+  { code: 'KeyV', shift: true, type: 'replay.backToLive', does: 'Back to what was on air', group: 'Replay' },
+  { code: 'KeyT', type: 'clip.grab', args: { deck: 1, length: 1 }, does: 'Grab the last seconds', group: 'Replay' },
   { code: 'KeyR', alt: true, type: 'output.startRecording', does: 'Start recording', group: 'Output' },
   { code: 'KeyR', alt: true, shift: true, hold: true, type: 'output.stopRecording', does: 'Stop recording (hold)', group: 'Output' },
   { code: 'KeyL', alt: true, type: 'output.startStream', does: 'Start streaming', group: 'Output' },

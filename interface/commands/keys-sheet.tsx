@@ -3,7 +3,7 @@ import { useLocation } from 'react-router';
 import { KeyDrawing } from '../replay/key-drawing';
 import { DESK_KEYS, keyName, LAYOUT_KEYS } from './keymap';
 
-const GROUPS = ['Picture', 'Lanes', 'Output', 'Show'] as const;
+const GROUPS = ['Picture', 'Lanes', 'Replay', 'Output', 'Show'] as const;
 
 /** Which digit rows are told as one line instead of ten. */
 const DIGIT_LINES: [string, string][] = [

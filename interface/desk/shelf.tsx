@@ -7,6 +7,7 @@ import { PictureTile } from '../layouts/picture-tile';
 import { SeatsPanel } from '../layouts/seats-panel';
 import { Button } from '../parts/button';
 import { Tabs } from '../parts/tabs';
+import { ReplayShelf } from './replay-shelf';
 
 function CardRow({ card }: { card: NameCard }) {
   const send = useSend();
@@ -95,7 +96,7 @@ function Framings() {
   );
 }
 
-/** What is prepared: layouts, framings, who fills the seats, name cards. */
+/** What is prepared: layouts, framings, who fills the seats, name cards, clips. */
 export function Shelf() {
   const [tab, setTab] = useState('layouts');
   const empty = useHostState(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
@@ -108,8 +109,9 @@ export function Shelf() {
         tabs={[
           { value: 'layouts', label: 'Layouts', content: <Layouts /> },
           { value: 'framings', label: 'Framings', content: <Framings /> },
-          { value: 'seats', label: empty > 0 ? `Seats · ${empty} empty` : 'Seats', content: <SeatsPanel /> },
+          { value: 'seats', label: empty > 0 ? `Seats · ${empty}` : 'Seats', content: <SeatsPanel /> },
           { value: 'cards', label: 'Cards', content: <Cards /> },
+          { value: 'replay', label: 'Clips', content: <ReplayShelf /> },
         ]}
       />
     </section>

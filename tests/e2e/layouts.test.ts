@@ -101,7 +101,7 @@ describe('a two-box from artwork', () => {
     await wait(400);
     const started = await send(page, 'output.startRecording');
     await wait(900);
-    await press(page, 'Seats · 1 empty');
+    await press(page, 'Seats · 1');
     await press(page, 'Swap Host with another');
     await press(page, 'Swap with Guest 1');
     await wait(900);

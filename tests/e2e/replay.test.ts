@@ -334,10 +334,10 @@ describe('when things go wrong', () => {
     await wait(3500);
     await worker?.evaluate(() => {
       const real = VideoEncoder.prototype.encode;
-      let victim: VideoEncoder | null = null;
+      const victims: VideoEncoder[] = [];
       VideoEncoder.prototype.encode = function fail(this: VideoEncoder, ...args) {
-        victim ??= this;
-        if (this === victim) throw new Error('out of order');
+        if (victims.length === 0) victims.push(this);
+        if (victims.includes(this)) throw new Error('out of order');
         return real.apply(this, args);
       };
       (globalThis as unknown as { mend: () => void }).mend = () => {
