@@ -57,6 +57,38 @@ await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button
 await wait(1500);
 await shoot('framing');
 
+await send(page, 'replay.start');
+await page.click('a[href$="/replay"]');
+await wait(16_000);
+await page.keyboard.press('KeyG');
+await wait(2600);
+await page.keyboard.press('KeyG');
+await wait(1800);
+await page.keyboard.down('Shift');
+await page.keyboard.press('KeyG');
+await page.keyboard.up('Shift');
+const made = await pick(page, (s) => s.desk.show.replay.clips.map((c) => c.id));
+await send(page, 'clip.edit', { clip: made[0], name: 'Maren’s double loop' });
+await send(page, 'clip.set', { clips: [made[0]], rating: 4, tags: 'loop' });
+await send(page, 'clip.edit', { clip: made[1], name: 'Tail over the pier' });
+await send(page, 'clip.set', { clips: [made[1]], rating: 2, speed: 50, angleIds: ['line', 'shore'] });
+await send(page, 'clip.edit', { clip: made[2], name: 'The whole gust' });
+await send(page, 'deck.goTo', { deck: 1, frame: (await pick(page, (s) => s.frame)) - 180 });
+await send(page, 'mark.in', { deck: 1 });
+await page.keyboard.press('ArrowDown');
+await page.keyboard.press('ArrowDown');
+await page.keyboard.press('KeyD');
+await page.keyboard.press('Enter');
+await wait(1500);
+await shoot('replay');
+await page.keyboard.press('Escape');
+await page.keyboard.press('?');
+await wait(500);
+await shoot('replay-keys');
+await page.keyboard.press('Escape');
+await wait(300);
+await send(page, 'replay.stop');
+
 await page.click('a[href$="/output"]');
 await wait(2500);
 await shoot('output');

@@ -10,7 +10,7 @@ describe('the as-run log', () => {
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 0);
     desk = must(desk, 'picture.take', {}, 30);
     expect(onAirItems(desk.show, desk.air, 40)).toEqual([
-      { place: 'picture', what: 'Camera b', how: 'dissolve' },
+      { place: 'picture', what: 'Camera b', pictureId: 'b', how: 'dissolve' },
       { place: 'Lane 1', what: 'Ada Holm, Pilot', how: 'fade' },
     ]);
     desk = must(desk, 'picture.fadeToBlack', {}, 60);

@@ -28,8 +28,11 @@ export function totalFrames(items: readonly RollItem[], joinFrames: number): num
 }
 
 /** Total running time of clips at their speeds and angles, show frames. */
-export const clipsFrames = (clips: readonly Clip[], joinFrames: number): number =>
-  totalFrames(clips.flatMap((clip) => itemsOf(clip, '')), joinFrames);
+export function clipsFrames(clips: readonly Clip[], joinFrames: number): number {
+  if (joinFrames > 0) return totalFrames(clips.flatMap((clip) => itemsOf(clip, '')), joinFrames);
+  // With cuts the order does not matter, and thousands are summed at once.
+  return clips.reduce((sum, clip) => sum + Math.max(1, clip.angleIds.length) * itemFrames(clip), 0);
+}
 
 export interface RollPlace {
   index: number;

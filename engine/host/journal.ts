@@ -2,6 +2,9 @@
 import { type Desk } from '#core/show/air';
 import { db } from '../storage/db';
 
+/** Milliseconds between a change and its writing. */
+const PAUSE_MS = 20;
+
 export class Journal {
   private waiting: { desk: Desk; frame: number } | null = null;
   private writing = false;
@@ -21,6 +24,8 @@ export class Journal {
   private async write(): Promise<void> {
     this.writing = true;
     while (this.waiting) {
+      // What was changed is shown first: storing a document with thousands of clips takes its time.
+      await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
       const { desk, frame } = this.waiting;
       this.waiting = null;
       try {

@@ -25,6 +25,7 @@ export interface ReplayHost {
 }
 
 const PROTECT_MS = 2500;
+const SOON_MS = 150;
 /** Frames ahead of its end at which a roll's return is set up, so that it begins on the very frame. */
 const RETURN_AHEAD = 4;
 /** A thumbnail that does not come within this is given up, milliseconds. */
@@ -41,6 +42,7 @@ export class ReplayControl {
   private tracks = new Map<string, () => void>();
   private lastDesk: Pick<Desk, 'show' | 'air'> | null = null;
   private timer: ReturnType<typeof setInterval> | undefined;
+  private soon: ReturnType<typeof setTimeout> | undefined;
   private keys = 0;
   private readonly closings = new Map<number, () => void>();
   private readonly answers = new Map<string, (message: FromDecks) => void>();
@@ -95,7 +97,7 @@ export class ReplayControl {
     if (before?.show.replay.settings !== replay.settings) {
       recorder.postMessage({ type: 'format', format: this.recordingFormat(desk) } satisfies ToReplayRecorder);
       this.protect();
-    } else if (before.show.replay.clips !== replay.clips) this.protect();
+    } else if (before.show.replay.clips !== replay.clips) this.protectSoon();
     this.followTracks(desk);
     const id = air.replay.recording?.id ?? null;
     if (id !== this.recordingId) {
@@ -147,6 +149,12 @@ export class ReplayControl {
       end();
       this.workers?.recorder.postMessage({ type: 'track-gone', trackId: `sound-${id}` } satisfies ToReplayRecorder);
     };
+  }
+
+  /** Clips have changed: the recorder hears of it before it next looks for what may go. */
+  private protectSoon(): void {
+    clearTimeout(this.soon);
+    this.soon = setTimeout(() => this.protect(), SOON_MS);
   }
 
   private protect(): void {
@@ -246,6 +254,7 @@ export class ReplayControl {
   /** Ends recording; resolves when everything is on disk. */
   async close(): Promise<void> {
     clearInterval(this.timer);
+    clearTimeout(this.soon);
     for (const end of this.tracks.values()) end();
     this.tracks.clear();
     if (this.workers && this.recordingId !== null) await Promise.race([this.closeSegments(), new Promise((resolve) => setTimeout(resolve, 3000))]);

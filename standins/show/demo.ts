@@ -39,6 +39,7 @@ export function createDemoShow(id: string, art: DemoArt): { show: Show; air: Ret
   show.groups = [
     { id: 'cameras', name: 'Pier cameras', folded: false },
     { id: 'line-up', name: 'Line-up', folded: false },
+    { id: 'replay', name: 'Replay', folded: false },
   ];
   for (const [camera, name] of CAMERAS) add(camera, name, { kind: 'simulated', camera }, 'cameras');
   add('bars', 'Bars and tone', { kind: 'test', pattern: 'bars' }, 'line-up');
@@ -54,8 +55,8 @@ export function createDemoShow(id: string, art: DemoArt): { show: Show; air: Ret
   still('sail', 'Sail sweep', art.sail, 'sail-sweep.png', true);
   still('swell', 'Swell, for wipes', art.swell, 'swell.png', false);
   addPictures(show);
-  add('deck-1', 'Deck 1', { kind: 'deck', deck: 1 }, null);
-  add('deck-2', 'Deck 2', { kind: 'deck', deck: 2 }, null);
+  add('deck-1', 'Deck 1', { kind: 'deck', deck: 1 }, 'replay');
+  add('deck-2', 'Deck 2', { kind: 'deck', deck: 2 }, 'replay');
   show.replay.angles = CAMERAS.map(([sourceId]) => ({ sourceId, soundId: sourceId }));
   show.cards = CARDS.map(([name, role], i) => ({ id: `card-${i + 1}`, name, role }));
   const [names, bugs] = show.lanes;
