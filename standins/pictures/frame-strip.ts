@@ -35,7 +35,7 @@ export function drawStrip(c: { fillStyle: unknown; fillRect(x: number, y: number
 export function readStrip(luma: (x: number, y: number) => number): { camera: SimulatedCamera; frame: number } | null {
   const { x, y, cell, height } = STRIP;
   const levels = Array.from({ length: CELLS }, (_, i) => luma(x + (i + 0.5) * cell, y + height / 2));
-  if (levels.some((l) => l > 90 && l < 150)) return null;
+  if (levels.some((l) => l > 90 && l < 150) || levels.every((l) => l <= 90)) return null;
   const bits = levels.map((l) => l >= 150);
   if (parity(bits.slice(0, -1)) !== bits.at(-1)) return null;
   const value = bits.slice(0, -1).reduce((sum, bit) => sum * 2 + Number(bit), 0);
