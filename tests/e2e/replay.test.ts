@@ -93,8 +93,9 @@ const recorded = (angle: string, from: number, to: number): Promise<number[]> =>
   );
 
 /** Frames in order, each once, with what is left of a hole: never one that is not of the span. */
-function expectSpan(frames: (number | null)[], all: number[]): void {
-  expect(frames).toEqual(frames.length === all.length ? all : [...new Set(all)]);
+function expectSpan(frames: (number | null)[], all: number[], from: number): void {
+  // A frame from before the span fills a hole at its beginning: it has a time before 0, and is not counted.
+  expect(frames).toEqual([...new Set(all)].filter((f) => f >= from));
   expect(new Set(all).size).toBeGreaterThan(all.length * 0.3);
 }
 
@@ -278,7 +279,7 @@ describe('files', () => {
     const { frames, peak, codec } = await burnedFrames(data);
     expect(copied).toBe(true);
     expect(codec).toBe('avc');
-    expectSpan(frames.map((f) => f.frame), await recorded('line', from, from + 55));
+    expectSpan(frames.map((f) => f.frame), await recorded('line', from, from + 55), from);
     expect(new Set(frames.map((f) => f.camera))).toEqual(new Set(['line']));
     expect(peak).toBeGreaterThan(0.001);
   });
