@@ -17,8 +17,9 @@ type Test = (clip: Clip) => boolean;
 function wordTest(word: string): Test {
   const number = /^#(\d+)$/.exec(word);
   if (number) return (clip) => clip.number === Number(number[1]);
-  const pattern = new RegExp(word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), 'iu');
-  return ({ name, tags, note }) => pattern.test(name) || (tags !== '' && pattern.test(tags)) || (note !== '' && pattern.test(note));
+  const low = word.toLowerCase();
+  const has = (text: string) => text !== '' && text.toLowerCase().includes(low);
+  return ({ name, tags, note }) => has(name) || has(tags) || has(note);
 }
 
 /** Clips that pass the filter, in their order. */

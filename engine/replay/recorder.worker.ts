@@ -48,6 +48,8 @@ function makeTrack(trackId: string, name: string): Track {
       tell({ type: 'closed', segment });
       if (segment.groups.length === 0) segments.delete(segment.id);
       await finishSegment(showId, segment).catch(() => undefined);
+      // Only those who read need to know where its groups begin; in an hour that would be megabytes here.
+      if (segments.has(segment.id)) segments.set(segment.id, { ...segment, groups: [] });
     },
     trouble: (message) => say({ type: 'trouble', message }),
   });
@@ -140,8 +142,9 @@ function report(): void {
 async function start(message: Extract<ToReplayRecorder, { type: 'start' }>): Promise<void> {
   showId = message.showId;
   index = message.index;
-  for (const segment of await recoverSegments(showId)) segments.set(segment.id, segment);
-  tell({ type: 'segments', segments: [...segments.values()] });
+  const known = await recoverSegments(showId);
+  for (const segment of known) segments.set(segment.id, { ...segment, groups: [] });
+  tell({ type: 'segments', segments: known });
   report();
   setInterval(report, STATUS_MS);
   setInterval(retain, RETAIN_MS);
