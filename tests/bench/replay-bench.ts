@@ -28,7 +28,7 @@ async function recording(page: Page, minutes: number) {
   await wait(15_000);
   const memory = await heaps(page);
   // Looking into the workers stalls them; what is counted begins after that.
-  await wait(5000);
+  await wait(15_000);
   const before = await counts(page);
   const started = Date.now();
   for (let i = 0; Date.now() - started < minutes * 60_000; i += 1) {
