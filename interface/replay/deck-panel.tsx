@@ -94,7 +94,7 @@ function Transport({ deck }: { deck: DeckNumber }) {
     sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
   }));
   const press = (label: ReactNode, title: string, action: string, type: string, args: Record<string, unknown> = {}) => (
-    <Button className="figures min-w-9 flex-1 px-1!" title={[title, keyOf(action)].filter(Boolean).join(' · ')} aria-label={`${title}, deck ${deck}`} onClick={() => send(type, { deck, ...args })}>
+    <Button className="figures min-w-7 flex-1 px-0.5!" title={[title, keyOf(action)].filter(Boolean).join(' · ')} aria-label={`${title}, deck ${deck}`} onClick={() => send(type, { deck, ...args })}>
       {label}
     </Button>
   );

@@ -189,8 +189,8 @@ export function Timeline() {
   };
 
   return (
-    <section aria-label="Timeline" className="relative flex min-h-0 flex-1 flex-col border-t border-line">
-      <div className="flex items-center gap-1 bg-panel px-1.5 py-1">
+    <section aria-label="Timeline" className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[1099px]:min-h-80">
+      <div className="flex flex-wrap items-center gap-1 bg-panel px-1.5 py-1">
         <GoTo />
         <Button className="px-1.5!" aria-label="Timeline wider" title={`Wider · ${keyOf('wider')}, or the wheel`} onClick={() => zoomView(1.5, null)}>
           <ZoomOut size={15} />
@@ -246,7 +246,7 @@ function Marks() {
   const { markIn, markOut, rate, settings } = useHostState(({ desk: { show, air } }) => ({ markIn: air.replay.markIn, markOut: air.replay.markOut, rate: show.rate, settings: show.replay.settings }));
   const code = (frame: number | null) => (frame === null ? '––:––:––:––' : formatTimecode(frame, rate));
   return (
-    <div className="ml-auto flex items-center gap-1" role="group" aria-label="Marks and clips">
+    <div className="ml-auto flex flex-wrap items-center gap-1" role="group" aria-label="Marks and clips">
       <Button className="figures" pressed={markIn !== null} title={`Mark in · ${keyOf('mark-in')}`} onClick={() => send('mark.in', { deck })}>
         In {code(markIn)}
       </Button>
