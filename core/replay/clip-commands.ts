@@ -8,8 +8,8 @@ import { secondsToFrames } from '../time/rate';
 import { type DeckNumber } from './air';
 import { DeckArg } from './deck-commands';
 import { type Clip, LAST_FRAME, MOST_ANGLES } from './document';
-import { append, checkRoom, checkSpan, clipOf, clipsByIds, nextNumber, reelOf } from './edit';
-import { settleDeck } from './transport';
+import { append, checkRoom, checkSpan, clipOf, clipsByIds, nextNumber, reelOf, stored } from './edit';
+import { shownFrame } from './transport';
 
 /** Clips that one command may name. */
 const MOST_NAMED = 20_000;
@@ -122,7 +122,7 @@ function setSpan(desk: Desk, clip: Clip, span: { in: number; out: number }, fram
 function replace(desk: Desk, clips: Clip[], before: string | null): void {
   const { replay } = desk.show;
   const moving = new Set(clips.map((c) => c.id));
-  const rest = replay.clips.filter((c) => !moving.has(c.id));
+  const rest = stored(replay).filter((c) => !moving.has(c.id));
   const at = before === null ? -1 : rest.findIndex((c) => c.id === before);
   replay.clips = at < 0 ? [...rest, ...clips] : [...rest.slice(0, at), ...clips, ...rest.slice(at)];
 }
@@ -217,7 +217,7 @@ export const clipCommands = [
     args: EdgeArgs,
     run: (desk, { clip: id, edge, deck }, { frame }) => {
       const clip = clipOf(desk, id);
-      const shown = Math.floor(settleDeck(desk, deck, frame).place.position + 1e-6);
+      const shown = shownFrame(desk, deck, frame);
       setSpan(desk, clip, { in: clip.in, out: clip.out, [edge]: edge === 'in' ? shown : shown + 1 }, frame, 'edge');
     },
   }),
@@ -228,7 +228,7 @@ export const clipCommands = [
     args: SplitArgs,
     run: (desk, { clip: id, at, deck = 1 }, { frame, newId }) => {
       const clip = clipOf(desk, id);
-      const cut = at ?? Math.floor(settleDeck(desk, deck, frame).place.position + 1e-6);
+      const cut = at ?? shownFrame(desk, deck, frame);
       if (cut <= clip.in || cut >= clip.out) {
         const say = (f: number) => formatTimecode(f, desk.show.rate);
         throw new CommandError('outside', `${clip.name} runs from ${say(clip.in)} to ${say(clip.out)}: it cannot be split at ${say(cut)}.`, 'at');
@@ -265,7 +265,7 @@ export const clipCommands = [
     args: ClipsArg,
     run: (desk, { clips: ids }) => {
       const gone = new Set(clipsByIds(desk, ids).map((c) => c.id));
-      desk.show.replay.clips = desk.show.replay.clips.filter((c) => !gone.has(c.id));
+      desk.show.replay.clips = stored(desk.show.replay).filter((c) => !gone.has(c.id));
     },
   }),
   defineCommand({
@@ -286,12 +286,13 @@ export const clipCommands = [
     args: ShiftArgs,
     run: (desk, { clips: ids, by }) => {
       const clips = clipsByIds(desk, ids);
-      const reel = desk.show.replay.clips.filter((c) => c.reelId === clips[0]?.reelId);
+      const all = stored(desk.show.replay);
+      const reel = all.filter((c) => c.reelId === clips[0]?.reelId);
       const rest = reel.filter((c) => !ids.includes(c.id));
       const first = reel.findIndex((c) => ids.includes(c.id));
       const to = Math.min(rest.length, Math.max(0, first + by));
       const last = rest.at(-1);
-      const behind = last ? (desk.show.replay.clips[desk.show.replay.clips.indexOf(last) + 1]?.id ?? null) : null;
+      const behind = last ? (all[all.indexOf(last) + 1]?.id ?? null) : null;
       replace(desk, clips.filter((c) => c.reelId === clips[0]?.reelId), rest[to]?.id ?? (behind !== null && ids.includes(behind) ? null : behind));
     },
   }),
@@ -304,7 +305,8 @@ export const clipCommands = [
       const clips = clipsByIds(desk, ids);
       reelOf(desk, reel);
       const { replay } = desk.show;
-      replay.clips = replay.clips.filter((c) => !ids.includes(c.id));
+      const moving = new Set(ids);
+      replay.clips = stored(replay).filter((c) => !moving.has(c.id));
       for (const clip of clips) clip.reelId = reel;
       append(replay, clips);
     },

@@ -6,7 +6,7 @@ import { parseTimecode, TimecodeError } from '../time/timecode';
 import { type DeckNumber } from './air';
 import { LAST_FRAME, MOST_ANGLES } from './document';
 import { angleOf, frameOfDay } from './edit';
-import { goLive, goTo, isMoving, pause, play, reverse, setAngle, setGang, setSpeed, settleDeck, shuttle, SHUTTLE_LIMIT, shuttleOn, step } from './transport';
+import { goLive, goTo, isMoving, pause, play, reverse, setAngle, setGang, setSpeed, settleDeck, shownFrame, shuttle, SHUTTLE_LIMIT, shuttleOn, step } from './transport';
 
 export class DeckArg {
   @Whole(1, 2, 'deck') deck!: DeckNumber;
@@ -45,11 +45,6 @@ class GangArgs {
 }
 class MarkArgs extends DeckArg {
   @Num(0, LAST_FRAME, 'timeline frame; without it, where the deck stands', { optional: true }) frame?: number;
-}
-
-/** Whole timeline frame that the deck shows; the present when it is live. */
-function shownFrame(desk: Desk, deck: DeckNumber, frame: number): number {
-  return Math.floor(settleDeck(desk, deck, frame).place.position + 1e-6);
 }
 
 function targetFrame(desk: Desk, { frame: at, timecode }: GoToArgs, frame: number): number {

@@ -2,7 +2,7 @@
 import { type Air } from '../show/air';
 import { type Show } from '../show/show';
 import { type Rate } from '../time/rate';
-import { type DeckState, type Motion, type ReplayAir } from './air';
+import { type DeckState, type Motion, type ReplayAir, type Roll } from './air';
 import { type Angle } from './document';
 import { type RollPlace, rollPlace } from './roll';
 
@@ -69,19 +69,30 @@ export interface DeckPicture {
   level: number;
 }
 
+/** A picture, or two neighbours in slow motion that is to be blended. */
+function blended(first: DeckPicture, rate: number, blend: boolean): DeckPicture[] {
+  const whole = Math.floor(first.position);
+  const share = first.position - whole;
+  if (!blend || Math.abs(rate) >= 1 || rate === 0 || share < 0.01) return [first];
+  return [{ ...first, position: whole }, { ...first, position: whole + 1, level: share }];
+}
+
+/** Recorded pictures of a place in a play-out, the lower first: the piece that comes in over the one that goes. */
+export function rollPictures(roll: Roll, place: RollPlace, rate: number, blend: boolean): DeckPicture[] {
+  const first: DeckPicture = { angleId: roll.items[place.index]?.angleId ?? '', position: place.position, level: 1 };
+  const { incoming } = place;
+  const item = incoming && roll.items[incoming.index];
+  return incoming && item ? [first, { angleId: item.angleId, position: incoming.position, level: incoming.share }] : blended(first, rate, blend);
+}
+
 /** Recorded pictures that the deck shows, the lower first; none when it is live or has no angle. */
 export function deckPictures(deck: DeckState, place: DeckPlace, blend: boolean): DeckPicture[] {
   if (place.live || place.angleId === null) return [];
-  const first: DeckPicture = { angleId: place.angleId, position: place.position, level: 1 };
-  const incoming = place.roll?.incoming;
-  const item = incoming && deck.roll?.items[incoming.index];
-  if (incoming && item) return [first, { angleId: item.angleId, position: incoming.position, level: incoming.share }];
-  const share = place.position - Math.floor(place.position);
-  if (!blend || Math.abs(place.rate) >= 1 || place.rate === 0 || share < 0.01) return [first];
-  return [{ ...first, position: Math.floor(place.position) }, { ...first, position: Math.floor(place.position) + 1, level: share }];
+  if (deck.roll && place.roll) return rollPictures(deck.roll, { ...place.roll, position: place.position }, place.rate, blend);
+  return blended({ angleId: place.angleId, position: place.position, level: 1 }, place.rate, blend);
 }
 
-/** Show frames left of the play-out and of its present item at `frame`; null when there is none. */
+/** Show frames left of the play-out and of its present item; null when there is none. */
 export function rollLeft(deck: DeckState, place: DeckPlace): { item: number; all: number } | null {
   if (!deck.roll || !place.roll) return null;
   return { item: place.roll.itemLeft, all: place.roll.left };

@@ -11,7 +11,7 @@ import { secondsToFrames } from '../time/rate';
 import { type DeckNumber, type Roll, type RollItem } from './air';
 import { DeckArg } from './deck-commands';
 import { type Clip, clipsOf, LAST_FRAME } from './document';
-import { clipsByIds, reelOf } from './edit';
+import { clipsByIds, reelOf, stored } from './edit';
 import { stillAt } from './deck';
 import { itemsOf, totalFrames } from './roll';
 import { clampToKept, deckSource, goLive, leaveRoll, play, settleDeck } from './transport';
@@ -41,7 +41,7 @@ export function rollTransition({ show, air }: Pick<Desk, 'show' | 'air'>): Trans
 function chosenClips(desk: Desk, { clips, reel, from }: RollArgs): Clip[] {
   if (clips) return clipsByIds(desk, clips);
   const { replay } = desk.show;
-  const list = clipsOf(replay, reel === undefined ? replay.reelId : reelOf(desk, reel).id);
+  const list = clipsOf({ ...replay, clips: stored(replay) }, reel === undefined ? replay.reelId : reelOf(desk, reel).id);
   const first = from === undefined ? 0 : list.findIndex((c) => c.id === from);
   if (first < 0) throw new CommandError('unknown-clip', 'This clip is not in the reel.', 'from');
   if (list.length === 0) throw new CommandError('no-clips', 'This reel is empty. Grab a clip first.', 'reel');

@@ -42,6 +42,11 @@ function standing(desk: Desk, place: DeckPlace, frame: number): number {
   return Math.floor((place.live ? newestFrame(desk.air.replay, frame, desk.show.rate) : place.position) + 1e-6);
 }
 
+/** Whole timeline frame that a deck shows; the present when it is live. */
+export function shownFrame(desk: Desk, number: DeckNumber, frame: number): number {
+  return Math.floor(settleDeck(desk, number, frame).place.position + 1e-6);
+}
+
 /** Keeps a place inside of what is recorded. */
 export function clampToKept({ show, air }: Desk, position: number, frame: number): number {
   return Math.max(air.replay.kept?.from ?? 0, Math.min(newestFrame(air.replay, frame, show.rate), position));

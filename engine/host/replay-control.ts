@@ -46,7 +46,6 @@ export class ReplayControl {
   private keys = 0;
   private readonly closings = new Map<number, () => void>();
   private readonly answers = new Map<string, (message: FromDecks) => void>();
-  private statusSeen: ReplayStatus | null = null;
 
   constructor(
     private readonly showId: string,
@@ -171,7 +170,6 @@ export class ReplayControl {
       this.closings.delete(message.key);
       return;
     }
-    this.statusSeen = message.status;
     this.host.status(message.status);
     this.reportKept(message.status);
   }
@@ -245,10 +243,6 @@ export class ReplayControl {
     // A cut cannot be set up ahead: it happens with its command.
     const ahead = rollTransition({ show, air }).kind === 'cut' ? 1 : RETURN_AHEAD;
     if (left <= ahead && deck.motion.kind === 'play') this.host.command({ type: 'roll.finish', args: { at: Math.round(frame + left) } });
-  }
-
-  get status(): ReplayStatus | null {
-    return this.statusSeen;
   }
 
   /** Ends recording; resolves when everything is on disk. */

@@ -12,7 +12,7 @@ import { type Feed, type Show, SHOW_VERSION } from '#core/show/show';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
 import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
-import { describeRenderer } from '../picture/upload-trial';
+import { drawsInSoftware, preferredMixer } from '../picture/mixer-choice';
 import { HostLink } from '../remote/host-link';
 import { SoundDesk } from '../sound/sound-desk';
 import { db, type ShowRow } from '../storage/db';
@@ -32,21 +32,6 @@ export type DispatchResult = { ok: true; result: Record<string, unknown> } | { o
 
 /** Seconds of health kept for the charts. */
 const SAMPLE_LIMIT = 300;
-
-/** True when this browser draws WebGL2 in software. */
-function drawsInSoftware(): boolean {
-  const gl = new OffscreenCanvas(1, 1).getContext('webgl2');
-  if (!gl) return true;
-  const { software } = describeRenderer(gl);
-  gl.getExtension('WEBGL_lose_context')?.loseContext();
-  return software;
-}
-
-/** For finding faults: `localStorage['bivoca.mixer']` set to `gl` or `soft` overrides the choice. */
-function preferredMixer(): 'gl' | 'soft' | null {
-  const chosen = localStorage.getItem('bivoca.mixer');
-  return chosen === 'gl' || chosen === 'soft' ? chosen : null;
-}
 
 /** The show without its clips, which may be thousands: play-outs hold their own copies. */
 function forMixer(show: Show): Show {

@@ -10,19 +10,11 @@ import {
   WebMOutputFormat,
 } from 'mediabunny';
 import { type Codec } from '#core/show/show';
-import { folder } from '../storage/opfs';
+import { openForWriting, type SyncHandle } from '../storage/opfs';
 import { ByteRate } from './byte-rate';
 import { type RecordingStatus } from './messages';
 import { shifted } from './packets';
 import { type PacketSink } from './programme-encode';
-
-/** Exclusive, synchronous access to a file from a worker. */
-interface SyncHandle {
-  write(data: AllowSharedBufferSource, options: { at: number }): number;
-  flush(): void;
-  getSize(): number;
-  close(): void;
-}
 
 const TRACK_CODEC = { h264: 'avc', vp9: 'vp9', av1: 'av1' } as const;
 
@@ -74,8 +66,7 @@ export class Recorder implements PacketSink {
 
   /** Opens `fileName` among the recordings. `onFailed` is called when it must be ended early. */
   static async open(id: string, fileName: string, codec: Codec, onFailed: () => void): Promise<Recorder> {
-    const file = await (await folder('recordings')).getFileHandle(fileName, { create: true });
-    const handle = await (file as unknown as { createSyncAccessHandle(): Promise<SyncHandle> }).createSyncAccessHandle();
+    const handle = await openForWriting('recordings', fileName);
     const recorder = new Recorder(id, codec, handle, onFailed);
     await recorder.output.start();
     return recorder;

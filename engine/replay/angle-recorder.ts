@@ -1,7 +1,7 @@
 /** Encodes the pictures of one source in short groups. */
-import { H264_TRACK, pictureConfig } from './codec';
+import { pictureConfig } from './codec';
 import { type RecordingFormat } from './messages';
-import { fromBase64, toBase64, type TrackConfig } from './segment-format';
+import { sameOr, toBase64, type TrackConfig } from './segment-format';
 import { RETRY_MS, type Track } from './track';
 
 /** Longest group of pictures: any frame is this near to a key frame. */
@@ -76,7 +76,7 @@ export class AngleRecorder {
 
   private output(chunk: EncodedVideoChunk, meta: EncodedVideoChunkMetadata | undefined, width: number, height: number): void {
     const described = meta?.decoderConfig;
-    if (described) this.config = { kind: 'picture', codec: described.codec, width, height, description: toBase64(described.description) };
+    if (described) this.config = sameOr(this.config, { kind: 'picture', codec: described.codec, width, height, description: toBase64(described.description) });
     if (!this.config) return;
     const data = new Uint8Array(chunk.byteLength);
     chunk.copyTo(data);
@@ -108,19 +108,3 @@ export function recordedSize(width: number, height: number, wanted: number): { w
   const even = (n: number) => Math.max(2, Math.round((n * scale) / 2) * 2);
   return { width: even(width), height: even(height) };
 }
-
-/** Configuration for decoding a recorded track of pictures. */
-export const decoderConfig = (config: Extract<TrackConfig, { kind: 'picture' }>): VideoDecoderConfig => {
-  const description = fromBase64(config.description);
-  return {
-    codec: config.codec,
-    codedWidth: config.width,
-    codedHeight: config.height,
-    ...(description && { description }),
-    // Frames are kept for a while: those of a graphics card come from a small pool, and would stop its decoder.
-    hardwareAcceleration: 'prefer-software',
-    optimizeForLatency: true,
-  };
-};
-
-export const trackCodec = (config: TrackConfig): 'avc' | 'vp8' => (config.codec.startsWith(H264_TRACK) ? 'avc' : 'vp8');

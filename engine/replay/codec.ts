@@ -1,8 +1,10 @@
-/** Codecs of the replay recordings. */
+/** Codecs of the replay recordings: what encoders and decoders are told. */
 import { videoConfig } from '../output/codecs';
 import { type RecordingFormat } from './messages';
+import { fromBase64, type TrackConfig } from './segment-format';
 
-export const H264_TRACK = 'avc1';
+type PictureTrack = Extract<TrackConfig, { kind: 'picture' }>;
+type SoundTrack = Extract<TrackConfig, { kind: 'sound' }>;
 
 /** H.264 baseline: no reordering, quick to decode, and every editor opens it. */
 export function pictureConfig(width: number, height: number, { bitrate, framerate }: RecordingFormat): VideoEncoderConfig {
@@ -11,3 +13,15 @@ export function pictureConfig(width: number, height: number, { bitrate, framerat
 
 /** Bits a second of recorded sound. */
 export const REPLAY_SOUND_BITRATE = 128_000;
+
+/** For decoding or muxing a recorded track of pictures. */
+export function pictureDecoder({ codec, width, height, description }: PictureTrack): VideoDecoderConfig {
+  const bytes = fromBase64(description);
+  return { codec, codedWidth: width, codedHeight: height, ...(bytes && { description: bytes }) };
+}
+
+/** For decoding or muxing a recorded track of sound. */
+export function soundDecoder({ codec, sampleRate, channels, description }: SoundTrack): AudioDecoderConfig {
+  const bytes = fromBase64(description);
+  return { codec, sampleRate, numberOfChannels: channels, ...(bytes && { description: bytes }) };
+}

@@ -15,7 +15,6 @@ export interface DeckPorts {
 }
 
 export class DeckPlayer {
-  shown = 0;
   private readonly sent = new Map<MessagePort, string>();
   /** Next sample of show time to send. */
   private cursor = NaN;
@@ -49,8 +48,7 @@ export class DeckPlayer {
   }
 
   private async send(port: MessagePort, picture: DeckPicture, place: DeckPlace, frame: number, flush: boolean, stale: () => boolean): Promise<void> {
-    const micros = this.microsOf(picture.position);
-    const found = await this.pictures.frameAt(picture.angleId, micros, place.rate);
+    const found = await this.pictures.frameAt(picture.angleId, frameToMicros(picture.position, this.rate), place.rate);
     if (stale()) {
       found?.close();
       return;
@@ -62,14 +60,8 @@ export class DeckPlayer {
       return;
     }
     this.sent.set(port, key);
-    if (found) this.shown += 1;
     const message: FrameMessage = { frame: found ?? this.plate(stamp), stamp, ...(flush && { flush: true }) };
     port.postMessage(message, [message.frame]);
-  }
-
-  /** Timeline microseconds of a position, which may be a fraction; the very start of a whole frame. */
-  private microsOf(position: number): number {
-    return Math.floor((position * this.rate.den * 1e6) / this.rate.num + 0.5001);
   }
 
   /** Sends sound up to `until` (show microseconds): at normal speed, or at any forward speed where that is wanted. */

@@ -123,7 +123,7 @@ workerScope.onmessage = ({ data }: MessageEvent<ToDecks>) => {
     case 'start':
       data.index.onmessage = (event: MessageEvent<IndexMessage>) => material.take(event.data);
       void run(data);
-      setInterval(() => say({ type: 'cache', bytes: pictures.bytes + small.bytes, decoded: pictures.decoded, shown: [...players.values()].reduce((sum, p) => sum + p.shown, 0) }), 1000);
+      setInterval(() => say({ type: 'cache', bytes: pictures.bytes + small.bytes }), 1000);
       return;
     case 'desk':
       return changed(data.desk);

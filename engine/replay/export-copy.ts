@@ -1,9 +1,9 @@
 /** Exports that keep the recorded packets: a clip at normal speed, or a whole angle. */
 import { EncodedAudioPacketSource, EncodedPacket, EncodedVideoPacketSource, type Output } from 'mediabunny';
 import { frameToMicros, type Rate } from '#core/time/rate';
-import { trackCodec } from './angle-recorder';
+import { pictureDecoder, soundDecoder } from './codec';
 import { type Material } from './material';
-import { fromBase64, type Packet, type TrackConfig } from './segment-format';
+import { type Packet, type TrackConfig } from './segment-format';
 
 /** Packets of a track from the group that holds `from` up to `to` (show microseconds). */
 async function* packetsBetween(material: Material, trackId: string, from: number, to: number): AsyncGenerator<{ packet: Packet; config: TrackConfig }> {
@@ -35,7 +35,7 @@ export async function copySpan(material: Material, output: Output, angleId: stri
   const to = frameToMicros(span.to, rate);
   const first = material.segmentsOf(angleId).find((s) => s.to > from && s.from < to);
   if (!first || first.config.kind !== 'picture') throw new Error('nothing of it is recorded any more');
-  const video = new EncodedVideoPacketSource(trackCodec(first.config));
+  const video = new EncodedVideoPacketSource('avc');
   output.addVideoTrack(video, { frameRate: rate.num / rate.den });
   const withSound = soundTrack !== undefined && material.segmentsOf(soundTrack).some((s) => s.to > from && s.from < to);
   const audio = withSound ? new EncodedAudioPacketSource('opus') : null;
@@ -49,7 +49,7 @@ export async function copySpan(material: Material, output: Output, angleId: stri
     while (audio && sounds && sound && !sound.done && sound.value.packet.stamp <= until) {
       const { packet, config } = sound.value;
       if (packet.stamp + packet.duration > from) {
-        await audio.add(encoded(packet, from), seenAudio ? undefined : { decoderConfig: soundConfig(config) });
+        await audio.add(encoded(packet, from), seenAudio || config.kind !== 'sound' ? undefined : { decoderConfig: soundDecoder(config) });
         seenAudio = true;
       }
       sound = await sounds.next();
@@ -57,7 +57,7 @@ export async function copySpan(material: Material, output: Output, angleId: stri
   };
   for await (const { packet, config } of packetsBetween(material, angleId, from, to)) {
     await addSound(packet.stamp);
-    await video.add(encoded(packet, from), seenVideo ? undefined : { decoderConfig: pictureDecoder(config) });
+    await video.add(encoded(packet, from), seenVideo || config.kind !== 'picture' ? undefined : { decoderConfig: pictureDecoder(config) });
     seenVideo = true;
     if (packet.stamp >= from) frames += 1;
     progress((packet.stamp - from) / (to - from));
@@ -67,15 +67,3 @@ export async function copySpan(material: Material, output: Output, angleId: stri
 }
 
 const encoded = (packet: Packet, from: number): EncodedPacket => new EncodedPacket(packet.data, packet.key ? 'key' : 'delta', (packet.stamp - from) / 1e6, packet.duration / 1e6);
-
-function pictureDecoder(config: TrackConfig): VideoDecoderConfig {
-  if (config.kind !== 'picture') throw new Error('a picture track was expected');
-  const description = fromBase64(config.description);
-  return { codec: config.codec, codedWidth: config.width, codedHeight: config.height, ...(description && { description }) };
-}
-
-function soundConfig(config: TrackConfig): AudioDecoderConfig {
-  if (config.kind !== 'sound') throw new Error('a sound track was expected');
-  const description = fromBase64(config.description);
-  return { codec: config.codec, sampleRate: config.sampleRate, numberOfChannels: config.channels, ...(description && { description }) };
-}

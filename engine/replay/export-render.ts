@@ -1,8 +1,9 @@
 /** Exports that are drawn anew: slow motion, several pieces, dissolves, another container. */
 import { AudioSample, AudioSampleSource, type Output, VideoSample, VideoSampleSource } from 'mediabunny';
 import { type Roll, type RollItem } from '#core/replay/air';
+import { rollPictures } from '#core/replay/deck';
 import { rollPlace, totalFrames } from '#core/replay/roll';
-import { frameToSeconds, type Rate } from '#core/time/rate';
+import { frameToMicros, frameToSeconds, type Rate } from '#core/time/rate';
 import { SAMPLE_RATE } from '../sound/chunk';
 import { type ExportJob } from './export-messages';
 import { type Material } from './material';
@@ -15,31 +16,13 @@ const WORK_MS = 24;
 
 type Clips = Extract<ExportJob, { kind: 'clips' }>;
 
-interface Layer {
-  angleId: string;
-  position: number;
-  level: number;
-}
-
-/** Pictures of one moment of the play-out, the lower first. */
-function layersAt(roll: Roll, at: number, blend: boolean): { layers: Layer[]; item: RollItem; position: number } {
-  const place = rollPlace(roll, (roll.items[0] as RollItem).in, at);
-  const item = roll.items[place.index] as RollItem;
-  const first: Layer = { angleId: item.angleId, position: place.position, level: 1 };
-  if (place.incoming) {
-    const next = roll.items[place.incoming.index] as RollItem;
-    return { layers: [first, { angleId: next.angleId, position: place.incoming.position, level: place.incoming.share }], item, position: place.position };
-  }
-  const share = place.position - Math.floor(place.position);
-  if (!blend || item.speed >= 100 || share < 0.01) return { layers: [first], item, position: place.position };
-  return { layers: [{ ...first, position: Math.floor(place.position) }, { ...first, position: Math.floor(place.position) + 1, level: share }], item, position: place.position };
-}
-
 /** Draws and encodes every frame of a play-out. Returns how many there are. */
 export async function renderClips(material: Material, output: Output, job: Clips, sounds: Record<string, string>, rate: Rate, progress: (share: number) => void): Promise<number> {
   const { items, joinFrames, container, bitrate, blend, soundAtSpeed } = job;
   const roll: Roll = { items, index: 0, joinFrames, after: 'hold', runOn: 0 };
   const total = totalFrames(items, joinFrames);
+  const [first] = items;
+  if (!first) throw new Error('there is nothing to draw');
   const pictures = new PictureCache(material, CACHE_BYTES);
   const cache = new SoundCache(material);
   const [width, height] = sizeOf(material, items);
@@ -52,16 +35,16 @@ export async function renderClips(material: Material, output: Output, job: Clips
   const audio = heard ? new AudioSampleSource({ codec: 'opus', bitrate: 128_000 }) : null;
   if (audio) output.addAudioTrack(audio);
   await output.start();
-  const micros = (position: number) => Math.floor((position * rate.den * 1e6) / rate.num + 0.5001);
   const samplesUntil = (frame: number) => Math.round((frame * SAMPLE_RATE * rate.den) / rate.num);
   let worked = performance.now();
   for (let at = 0; at < total; at += 1) {
-    const { layers, item, position } = layersAt(roll, at, blend);
+    const place = rollPlace(roll, first.in, at);
+    const item = items[place.index] as RollItem;
     context.fillStyle = '#000000';
     context.globalAlpha = 1;
     context.fillRect(0, 0, width, height);
-    for (const layer of layers) {
-      const frame = await pictures.frameAt(layer.angleId, micros(layer.position), item.speed / 100);
+    for (const layer of rollPictures(roll, place, item.speed / 100, blend)) {
+      const frame = await pictures.frameAt(layer.angleId, frameToMicros(layer.position, rate), item.speed / 100);
       if (!frame) continue;
       context.globalAlpha = layer.level;
       context.drawImage(frame, 0, 0, width, height);
@@ -70,7 +53,7 @@ export async function renderClips(material: Material, output: Output, job: Clips
     const sample = new VideoSample(canvas, { timestamp: frameToSeconds(at, rate), duration: frameToSeconds(1, rate) });
     await video.add(sample);
     sample.close();
-    if (audio) await addSound(audio, cache, item, sounds[item.angleId], position, [samplesUntil(at), samplesUntil(at + 1)], soundAtSpeed, rate);
+    if (audio) await addSound(audio, cache, item, sounds[item.angleId], place.position, [samplesUntil(at), samplesUntil(at + 1)], soundAtSpeed, rate);
     progress((at + 1) / total);
     const busy = performance.now() - worked;
     if (busy > WORK_MS) {

@@ -1,7 +1,7 @@
 /** Makes one file of clips or of an angle, on a thread of its own, while recording goes on. */
 import { Mp4OutputFormat, Output, StreamTarget, type StreamTargetChunk, WebMOutputFormat } from 'mediabunny';
 import { frameToMicros } from '#core/time/rate';
-import { folder } from '../storage/opfs';
+import { openForWriting } from '../storage/opfs';
 import { storedSegments } from '../storage/replay-segments';
 import { workerScope } from '../worker-scope';
 import { canCopy, copySpan } from './export-copy';
@@ -10,12 +10,6 @@ import { renderClips } from './export-render';
 import { Material } from './material';
 
 const say = (message: FromExport) => workerScope.postMessage(message);
-
-interface SyncHandle {
-  write(data: AllowSharedBufferSource, options: { at: number }): number;
-  flush(): void;
-  close(): void;
-}
 
 /** The single span that can be copied: one angle at normal speed, in a container that can trim. */
 function copyable(job: ExportJob): { angleId: string; from: number; to: number } | null {
@@ -27,8 +21,7 @@ function copyable(job: ExportJob): { angleId: string; from: number; to: number }
 async function run({ showId, rate, fileName, job, sounds }: ToExport): Promise<void> {
   const material = new Material();
   material.take({ type: 'segments', segments: await storedSegments(showId) });
-  const file = await (await folder('exports')).getFileHandle(fileName, { create: true });
-  const handle = await (file as unknown as { createSyncAccessHandle(): Promise<SyncHandle> }).createSyncAccessHandle();
+  const handle = await openForWriting('exports', fileName);
   const target = new StreamTarget(new WritableStream<StreamTargetChunk>({ write: ({ data, position }) => void handle.write(data, { at: position }) }), { chunked: true });
   const webm = job.kind === 'clips' && job.container === 'webm';
   const output = new Output({ format: webm ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: false }), target });

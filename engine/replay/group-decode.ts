@@ -1,12 +1,11 @@
 /** One group of pictures as decoded frames; decodes as far as somebody asks, also while the group still grows. */
 import { lastAtOrBefore } from '#core/replay/timeline';
-import { decoderConfig } from './angle-recorder';
+import { pictureDecoder } from './codec';
 import { type DecoderPool, type PooledDecoder } from './decoder-pool';
 import { type PacketGroup } from './material';
 
 export class GroupDecode {
   bytes = 0;
-  decoded = 0;
   private readonly frames: VideoFrame[] = [];
   private decoder: PooledDecoder | null = null;
   private fed = 0;
@@ -79,7 +78,8 @@ export class GroupDecode {
   private borrow(): PooledDecoder {
     const { config } = this.group.segment;
     if (config.kind !== 'picture') throw new Error('Sound has no pictures.');
-    const lent = this.pool.take(decoderConfig(config), JSON.stringify(config));
+    // Frames are kept for a while: those of a graphics card come from a small pool, and would stop its decoder.
+    const lent = this.pool.take({ ...pictureDecoder(config), hardwareAcceleration: 'prefer-software', optimizeForLatency: true }, JSON.stringify(config));
     lent.output = (frame) => this.took(frame);
     lent.failed = () => this.finished();
     return lent;
@@ -91,7 +91,6 @@ export class GroupDecode {
       return;
     }
     this.frames.push(frame);
-    this.decoded += 1;
     const bytes = frame.format ? frame.allocationSize() : frame.codedWidth * frame.codedHeight * 4;
     this.bytes += bytes;
     this.grew(bytes);

@@ -90,4 +90,5 @@ export type ToDecks =
 export type FromDecks =
   | { type: 'thumbnail'; key: string; image: ImageBitmap | null }
   | { type: 'probe'; key: string; ms: number; stamp: number | null }
-  | { type: 'cache'; bytes: number; decoded: number; shown: number };
+  /** Bytes of decoded frames that are kept. */
+  | { type: 'cache'; bytes: number };

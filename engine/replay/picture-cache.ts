@@ -12,7 +12,6 @@ const REST_MS = 5;
 
 export class PictureCache {
   bytes = 0;
-  decoded = 0;
   private readonly groups = new Map<string, GroupDecode>();
   private readonly loading = new Map<string, Promise<GroupDecode | null>>();
   private readonly pool = new DecoderPool();
@@ -83,7 +82,6 @@ export class PictureCache {
     if (!packets) return null;
     const made = new GroupDecode(packets, this.pool, (bytes) => {
       this.bytes += bytes;
-      this.decoded += 1;
       this.trim(key);
     });
     this.groups.set(key, made);

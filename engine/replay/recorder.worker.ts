@@ -102,7 +102,7 @@ async function closeSegments(): Promise<void> {
 async function record(on: boolean): Promise<void> {
   await ready;
   recording = on;
-  for (const { recorder } of running.values()) Object.assign(recorder.track.status, { state: 'waiting', trouble: on ? 'waiting for its first picture' : '', bytesPerSecond: 0 });
+  for (const { recorder } of running.values()) Object.assign(recorder.track.status, { state: 'waiting', trouble: on ? 'waiting for its first picture' : '' });
   if (!on) await closeSegments();
   report();
 }
@@ -122,7 +122,7 @@ function retain(): void {
 }
 
 function report(): void {
-  const tracks = [...running.values()].map(({ recorder }) => recorder.track.status);
+  const tracks = [...running.values()].map(({ recorder }) => recorder.track.report());
   const bytesPerSecond = tracks.reduce((sum, t) => sum + t.bytesPerSecond, 0);
   const all = [...segments.values()];
   const byTrack = new Map<string, StoredSegment[]>();

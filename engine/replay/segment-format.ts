@@ -116,3 +116,6 @@ export const toBase64 = (data: AllowSharedBufferSource | undefined): string => {
 };
 
 export const fromBase64 = (text: string): Uint8Array<ArrayBuffer> | undefined => (text === '' ? undefined : Uint8Array.from(atob(text), (c) => c.charCodeAt(0)));
+
+/** The configuration that is known when the new one says the same: then a comparison of references is enough. */
+export const sameOr = (known: TrackConfig | null, made: TrackConfig): TrackConfig => (known && JSON.stringify(known) === JSON.stringify(made) ? known : made);

@@ -1,14 +1,7 @@
 /** Writes one segment of a track to OPFS as packets come, and keeps its index. */
-import { folder } from '../storage/opfs';
+import { openForWriting, type SyncHandle } from '../storage/opfs';
 import { type StoredSegment } from './messages';
 import { headerBytes, type Packet, packetBytes, type TrackConfig } from './segment-format';
-
-interface SyncHandle {
-  write(data: AllowSharedBufferSource, options: { at: number }): number;
-  flush(): void;
-  truncate(size: number): void;
-  close(): void;
-}
 
 /** Sound is found in groups of this length, microseconds. */
 export const SOUND_GROUP_MICROS = 500_000;
@@ -36,8 +29,7 @@ export class SegmentWriter {
 
   private async open(): Promise<void> {
     try {
-      const file = await (await folder('replay')).getFileHandle(this.segment.id, { create: true });
-      this.handle = await (file as unknown as { createSyncAccessHandle(): Promise<SyncHandle> }).createSyncAccessHandle();
+      this.handle = await openForWriting('replay', this.segment.id);
       const header = headerBytes(this.segment.config, { showId: this.showId, trackId: this.segment.trackId });
       this.handle.write(header, { at: 0 });
       this.segment.bytes = header.length;

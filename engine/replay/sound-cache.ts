@@ -1,7 +1,8 @@
 /** Decoded sound of the recorded tracks, read at any place and speed. */
 import { SAMPLE_RATE } from '../sound/chunk';
+import { soundDecoder } from './codec';
 import { type Material } from './material';
-import { fromBase64, type Packet, type TrackConfig } from './segment-format';
+import { type Packet, type TrackConfig } from './segment-format';
 
 interface Block {
   /** Sample of show time. */
@@ -94,8 +95,7 @@ async function decode(config: Extract<TrackConfig, { kind: 'sound' }>, lead: Pac
     error: () => undefined,
   });
   try {
-    const description = fromBase64(config.description);
-    decoder.configure({ codec: config.codec, sampleRate: config.sampleRate, numberOfChannels: config.channels, ...(description && { description }) });
+    decoder.configure(soundDecoder(config));
     for (const p of [...lead, ...packets]) decoder.decode(new EncodedAudioChunk({ type: 'key', timestamp: p.stamp, duration: p.duration, data: p.data }));
     await decoder.flush();
   } catch {

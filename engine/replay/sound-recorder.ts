@@ -1,7 +1,7 @@
 /** Encodes the sound of one source or bus; one track serves every angle that chose it. */
 import { SAMPLE_RATE, type SoundChunk } from '../sound/chunk';
 import { REPLAY_SOUND_BITRATE } from './codec';
-import { toBase64, type TrackConfig } from './segment-format';
+import { sameOr, toBase64, type TrackConfig } from './segment-format';
 import { RETRY_MS, type Track } from './track';
 
 /** A hole up to this many samples is filled with silence; a longer one is a gap. */
@@ -50,7 +50,7 @@ export class SoundRecorder {
 
   private output(chunk: EncodedAudioChunk, meta?: EncodedAudioChunkMetadata): void {
     const described = meta?.decoderConfig;
-    if (described) this.config = { kind: 'sound', codec: described.codec, sampleRate: described.sampleRate, channels: described.numberOfChannels, description: toBase64(described.description) };
+    if (described) this.config = sameOr(this.config, { kind: 'sound', codec: described.codec, sampleRate: described.sampleRate, channels: described.numberOfChannels, description: toBase64(described.description) });
     if (!this.config) return;
     const data = new Uint8Array(chunk.byteLength);
     chunk.copyTo(data);

@@ -1,5 +1,6 @@
 /** One recorded track: takes packets from an encoder and puts them into segments. Shared by pictures and sound. */
 import { nanoid } from 'nanoid';
+import { ByteRate } from '../output/byte-rate';
 import { type StoredSegment, type TrackStatus } from './messages';
 import { type Packet, type TrackConfig } from './segment-format';
 import { SegmentWriter } from './segment-writer';
@@ -8,8 +9,6 @@ import { SegmentWriter } from './segment-writer';
 const SEGMENT_MICROS = 10e6;
 /** A pause longer than this is a gap. */
 export const GAP_MICROS = 500_000;
-/** Window in which the bitrate is measured. */
-const RATE_MICROS = 10e6;
 /** A track that failed tries again after so many milliseconds. */
 export const RETRY_MS = 2000;
 
@@ -25,7 +24,7 @@ export class Track {
   readonly status: TrackStatus;
   private writer: SegmentWriter | null = null;
   private lastEnd = NaN;
-  private sizes: { at: number; bytes: number }[] = [];
+  private readonly rate = new ByteRate();
   private closing: Promise<unknown> = Promise.resolve();
 
   constructor(
@@ -50,7 +49,7 @@ export class Track {
   put(packet: Packet, config: TrackConfig): void {
     const { writer } = this;
     const full = writer && packet.key && packet.stamp - writer.segment.from >= SEGMENT_MICROS;
-    const changed = writer && packet.key && JSON.stringify(writer.segment.config) !== JSON.stringify(config);
+    const changed = writer && packet.key && writer.segment.config !== config;
     if (full || changed || this.isGap(packet.stamp)) this.endSegment();
     if (!this.writer) {
       // A segment can only begin with a picture that needs no other.
@@ -61,7 +60,7 @@ export class Track {
     const current = this.writer;
     current.add(packet);
     this.lastEnd = packet.stamp + packet.duration;
-    this.measure(packet);
+    this.rate.add(packet.data.length, packet.stamp / 1e6);
     Object.assign(this.status, { state: 'recording', trouble: '' });
     this.events.packet(current.segment.id, packet);
   }
@@ -73,19 +72,16 @@ export class Track {
     });
   }
 
-  private measure(packet: Packet): void {
-    this.sizes.push({ at: packet.stamp, bytes: packet.data.length });
-    const first = this.sizes.findIndex((s) => s.at >= packet.stamp - RATE_MICROS);
-    if (first > 50) this.sizes.splice(0, first);
-    const from = this.sizes[0]?.at ?? packet.stamp;
-    const span = packet.stamp + packet.duration - from;
-    if (span > 0) this.status.bytesPerSecond = this.sizes.reduce((sum, s) => sum + s.bytes, 0) / (span / 1e6);
+  /** Its state now, with the measured bitrate. */
+  report(): TrackStatus {
+    this.status.bytesPerSecond = this.status.state === 'recording' ? this.rate.bitrate / 8 : 0;
+    return this.status;
   }
 
   /** Says what is wrong, once for each trouble; the other tracks go on. */
   fail(trouble: string): void {
     if (this.status.state === 'failed' && this.status.trouble === trouble) return;
-    Object.assign(this.status, { state: 'failed', trouble, bytesPerSecond: 0 });
+    Object.assign(this.status, { state: 'failed', trouble });
     this.events.trouble(`${this.status.name}: ${trouble}. The other angles go on.`);
   }
 

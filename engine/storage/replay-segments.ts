@@ -3,7 +3,7 @@ import { type StoredSegment } from '../replay/messages';
 import { scanSegment, type Scanned } from '../replay/segment-format';
 import { SOUND_GROUP_MICROS } from '../replay/segment-writer';
 import { db } from './db';
-import { folder, removeFile } from './opfs';
+import { folder, openForReading, removeFile } from './opfs';
 
 /** Notes a segment at its beginning, so that a crash does not lose it. */
 export const addSegment = (showId: string, segment: StoredSegment): Promise<unknown> => db.replaySegments.put({ ...segment, showId, state: 'open' });
@@ -31,19 +31,13 @@ export interface SegmentReader {
   close(): void;
 }
 
-interface ReadHandle {
-  read(into: Uint8Array<ArrayBuffer>, options: { at: number }): number;
-  close(): void;
-}
-
 /**
  * Opens a complete segment for reading. In a worker a handle reads at once; where the browser cannot share one for reading,
  * the file is read the slower way. @throws DOMException NotFoundError when it is gone.
  */
 export async function openSegment(id: string): Promise<SegmentReader> {
   const entry = await (await folder('replay')).getFileHandle(id);
-  const shared = entry as unknown as { createSyncAccessHandle?: (options: { mode: 'read-only' }) => Promise<ReadHandle> };
-  const handle = await shared.createSyncAccessHandle?.({ mode: 'read-only' }).catch(() => null);
+  const handle = await openForReading(entry);
   if (!handle) {
     const file = await entry.getFile();
     return { read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()), close: () => undefined };

@@ -1,11 +1,8 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { findCommand } from '#core/commands/registry';
 import { check } from '#core/schema/check';
-import { type Clip } from '#core/replay/document';
 import { argsFor, REPLAY_ACTIONS } from './actions';
 import { REPLAY_KEYS, replayKeyFor } from './keys';
-import { placeClips } from './timeline-draw';
 import { behindText, lengthText } from './words';
 
 const RATE = { num: 25, den: 1 };
@@ -46,26 +43,5 @@ describe('times as operators read them', () => {
   it('say how far behind, and how long', () => {
     expect([310, 0, 25 * 3725].map((f) => behindText(f, RATE))).toEqual(['−0:12.4', '−0:00.0', '−1:02:05.0']);
     expect([100, 0.5, 25 * 61 + 3].map((f) => lengthText(f, RATE))).toEqual(['0:04:00', '0:00:01', '1:01:03']);
-  });
-});
-
-describe('clips on the timeline', () => {
-  it('lie in rows without covering each other, as far as the rows go', () => {
-    fc.assert(
-      fc.property(fc.array(fc.record({ in: fc.integer({ min: 0, max: 500 }), span: fc.integer({ min: 1, max: 60 }) }), { maxLength: 30 }), (list) => {
-        const clips = list.map((c, i) => ({ id: String(i), number: i, in: c.in, out: c.in + c.span }) as Clip);
-        const placed = placeClips(clips);
-        expect(placed).toHaveLength(clips.length);
-        const busy = (frame: number) => clips.filter((c) => c.in <= frame && frame < c.out).length;
-        for (const a of placed) {
-          for (const b of placed) {
-            if (a === b || a.row !== b.row || a.clip.out <= b.clip.in || b.clip.out <= a.clip.in) continue;
-            // Only where more than three lie over each other.
-            expect(Math.max(...[...Array(600).keys()].map(busy))).toBeGreaterThan(3);
-          }
-        }
-      }),
-      { numRuns: 60 },
-    );
   });
 });

@@ -1,22 +1,16 @@
 /** Draws the timeline onto a canvas: ruler, clips, lanes with small pictures, gaps, marks, playheads, the live edge. */
-import { type Clip } from '#core/replay/document';
+import { CLIP_ROWS, type PlacedClip } from '#core/replay/clip-rows';
 import { gapsOf, type Run } from '#core/replay/timeline';
 import { type Rate } from '#core/time/rate';
 import { formatTimecode } from '#core/time/timecode';
 
 /** Heights in CSS pixels. */
 export const CLIP_ROW = 20;
-export const CLIP_ROWS = 3;
 /** Where the rows of clips begin. */
 export const CLIPS_TOP = 22;
 export const LANES_TOP = CLIPS_TOP + CLIP_ROW * CLIP_ROWS + 6;
 /** Length of a tile of the strip of small pictures, CSS pixels. */
 export const TILE = 72;
-
-export interface PlacedClip {
-  clip: Clip;
-  row: number;
-}
 
 export interface TimelineScene {
   width: number;
@@ -38,19 +32,6 @@ export interface TimelineScene {
 }
 
 const COLOURS = { deep: '#0d1517', panel: '#142023', raised: '#1b2a2e', line: '#28393d', text: '#e8efe9', muted: '#8fa5a3', straw: '#e2c48d', air: '#ff5a4f', next: '#4fd1a5', caution: '#f2b84b' };
-
-/** Clips put into rows so that none lies over another, as far as the rows go. Sorted by in point. */
-export function placeClips(clips: readonly Clip[]): PlacedClip[] {
-  const ends = Array.from({ length: CLIP_ROWS }, () => -Infinity);
-  return [...clips]
-    .sort((a, b) => a.in - b.in || a.number - b.number)
-    .map((clip) => {
-      const free = ends.findIndex((end) => end <= clip.in);
-      const row = free >= 0 ? free : ends.indexOf(Math.min(...ends));
-      ends[row] = Math.max(ends[row] as number, clip.out);
-      return { clip, row };
-    });
-}
 
 /** Frames between two lines of the ruler, so that their words have room. */
 function rulerStep(scale: number, rate: Rate): number {

@@ -1,6 +1,7 @@
 import { Focus, ZoomIn, ZoomOut } from 'lucide-react';
 import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
 import { DECKS } from '#core/replay/air';
+import { placeClips, type PlacedClip } from '#core/replay/clip-rows';
 import { deckPlace } from '#core/replay/deck';
 import { type Clip } from '#core/replay/document';
 import { pictureName } from '#core/show/pictures';
@@ -13,7 +14,7 @@ import { keyOf } from './keys';
 import { type EdgeDrag, Magnifier } from './magnifier';
 import { setRoom, useRoom, zoomView } from './room-state';
 import { Thumbnails } from './thumbnails';
-import { CLIP_ROW, CLIPS_TOP, drawTimeline, LANES_TOP, placeClips, type PlacedClip } from './timeline-draw';
+import { CLIP_ROW, CLIPS_TOP, drawTimeline, LANES_TOP } from './timeline-draw';
 import { chooseClip } from './use-actions';
 
 /** The live edge keeps this share of the width when the timeline follows. */
