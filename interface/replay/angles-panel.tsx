@@ -101,6 +101,7 @@ export function AnglesPanel() {
     files: show.sources,
     show,
   }));
+  const cache = useHostState((s) => s.replayCache);
   const set = (change: Partial<ReplaySettings>) => send('replay.set', { ...change });
   const { budget } = settings;
   const field = (label: string, control: ReactNode) => (
@@ -195,6 +196,7 @@ export function AnglesPanel() {
       {flag('Slow motion blends frames', 'blend')}
       {flag('Sound at other speeds too', 'soundAtSpeed')}
       {field('Memory for frames', number('Memory for frames', 'cacheMegabytes', 8, 4096, 'MB'))}
+      <p className="px-2 text-[13px] text-muted">{formatBytes(cache)} of decoded frames are kept now.</p>
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { SkipForward } from 'lucide-react';
+import { RotateCcw, SkipBack, SkipForward } from 'lucide-react';
 import { type ReactNode } from 'react';
 import { type DeckNumber, type ReplayAir } from '#core/replay/air';
 import { deckPlace, rollLeft } from '#core/replay/deck';
@@ -10,6 +10,7 @@ import { pictureName } from '#core/show/pictures';
 import { useHostState, useSend } from '../host/host-context';
 import { useTally } from '../host/use-tally';
 import { Button } from '../parts/button';
+import { NumberField } from '../parts/number-field';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';
 import { keyOf } from './keys';
@@ -102,6 +103,7 @@ function Transport({ deck }: { deck: DeckNumber }) {
     <div className="flex flex-col gap-1 p-1.5">
       <div className="flex gap-1">
         {press('◀◀', 'Shuttle backwards', 'back', 'deck.shuttleOn', { direction: 'backwards' })}
+        {press('◀', 'Play backwards', 'reverse', 'deck.reverse')}
         {press('−10', 'Ten frames back', 'step-back-10', 'deck.step', { frames: -10 })}
         {press('−1', 'One frame back', 'step-back', 'deck.step', { frames: -1 })}
         {press('▶ ❙❙', 'Play or pause', 'toggle', 'deck.toggle')}
@@ -112,13 +114,19 @@ function Transport({ deck }: { deck: DeckNumber }) {
       </div>
       <div className="flex items-center gap-1.5">
         <input type="range" aria-label={`Speed of deck ${deck}`} className="min-w-16 flex-1" min={1} max={200} value={speed} onChange={(e) => send('deck.setSpeed', { deck, speed: Number(e.target.value) })} />
-        <span className="figures w-14 text-right">{speed} %</span>
+        <NumberField className="w-[74px]" label={`Speed of deck ${deck}, typed`} unit="%" min={1} max={200} value={speed} onCommit={(value) => send('deck.setSpeed', { deck, speed: Math.round(value) })} />
         {[25, 50, 100].map((s) => (
           <Button key={s} className="figures px-1.5!" pressed={speed === s} title={`Speed ${s} % · ${keyOf(`speed-${s}`)}`} onClick={() => send('deck.setSpeed', { deck, speed: s })}>
             {s}
           </Button>
         ))}
-        {rolling && press(<SkipForward size={15} />, 'Next piece', 'next', 'roll.next')}
+        {rolling && (
+          <>
+            {press(<SkipBack size={15} />, 'Piece before', 'previous', 'roll.previous')}
+            {press(<SkipForward size={15} />, 'Next piece', 'next', 'roll.next')}
+            {press(<RotateCcw size={15} />, 'From the beginning', 'again', 'roll.again')}
+          </>
+        )}
         <Button className="px-2!" unusable={sourceId === null ? 'Add an angle first: the decks are then among the sources.' : null} title="Put this deck into Next" onClick={() => sourceId !== null && send('picture.setNext', { source: sourceId })}>
           Next
         </Button>
@@ -133,6 +141,7 @@ function DeckTally({ id, name }: { id: string; name: string }) {
 
 /** One deck: its picture, where it is, how it moves. */
 export function DeckPanel({ deck }: { deck: DeckNumber }) {
+  const send = useSend();
   const chosen = useRoom((s) => s.deck === deck);
   const { sourceId, gang, total } = useHostState(({ desk: { show, air } }) => {
     const { roll } = air.replay.decks[deck];
@@ -147,9 +156,11 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
       <header className="flex items-center gap-2 px-1.5 py-1">
         <Button pressed={chosen} className={clsx('font-semibold', chosen && 'bg-straw/15')} title={`Keys work on deck ${deck} · ${keyOf('other-deck')}`}>
           Deck {deck}
-          {gang && <span className="text-[13px] text-next">ganged</span>}
         </Button>
         <Angles deck={deck} />
+        <Button pressed={gang} title={`Both decks go together, each on its own angle · ${keyOf('gang')}`} onClick={() => send('deck.gang', { deck })}>
+          Gang
+        </Button>
         {total !== null && <span className="figures text-muted" title="Running time of what stands on the deck">{total}</span>}
       </header>
       <div className="relative aspect-video w-full bg-deep">

@@ -35,6 +35,7 @@ export function ReelBar() {
   const chosenTarget = useRoom((s) => s.target);
   const target = targetReel(host.state.desk.show);
   const reel = reels.find((r) => r.id === reelId);
+  const place = reels.findIndex((r) => r.id === reelId);
   const best = () => {
     const outcome = host.dispatch({ type: 'reel.highlights', args: { name: 'Highlights', rating: 1 } });
     if (!outcome.ok) toast.warning(outcome.error.message);
@@ -51,6 +52,14 @@ export function ReelBar() {
       </select>
       <Popover label="Rename the reel" open={open === 'rename'} onOpenChange={(o) => setOpen(o ? 'rename' : null)} trigger={<Button look="quiet" className="px-1!" aria-label="Rename this reel" title="Rename this reel"><Pencil size={15} /></Button>}>
         <NameForm label="Name of the reel" first={reel?.name ?? ''} verb="Rename" onDone={(name) => send('reel.rename', { reel: reelId, name }) && setOpen(null)} />
+        <div className="mt-1 flex gap-1">
+          <Button unusable={place <= 0 ? 'It is the first.' : null} onClick={() => send('reel.move', { reel: reelId, index: place - 1 })}>
+            Further up
+          </Button>
+          <Button unusable={place >= reels.length - 1 ? 'It is the last.' : null} onClick={() => send('reel.move', { reel: reelId, index: place + 1 })}>
+            Further down
+          </Button>
+        </div>
       </Popover>
       <Popover label="New reel" open={open === 'add'} onOpenChange={(o) => setOpen(o ? 'add' : null)} trigger={<Button look="quiet" className="px-1!" aria-label="New reel" title="New reel"><Plus size={15} /></Button>}>
         <NameForm label="Name of the new reel" first="" verb="Add" onDone={(name) => send('reel.add', { name }) && setOpen(null)} />

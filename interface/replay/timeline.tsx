@@ -1,4 +1,4 @@
-import { Focus, ZoomIn, ZoomOut } from 'lucide-react';
+import { X, ZoomIn, ZoomOut } from 'lucide-react';
 import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
 import { DECKS } from '#core/replay/air';
 import { placeClips, type PlacedClip } from '#core/replay/clip-rows';
@@ -200,7 +200,7 @@ export function Timeline() {
           <ZoomIn size={15} />
         </Button>
         <Button pressed={follows} title={`The chosen deck stays in view · ${keyOf('follow')}`} onClick={() => setRoom({ view: { ...useRoom.getState().view, follow: !follows } })}>
-          <Focus size={15} /> {follows ? 'Follows' : 'Stays'}
+          {follows ? 'Follows' : 'Stays'}
         </Button>
         <Marks />
       </div>
@@ -229,7 +229,7 @@ function GoTo() {
       aria-label={`Timecode for deck ${deck} to go to`}
       title={`Go to a timecode · ${keyOf('go-to')}`}
       placeholder="00:00:00:00"
-      className="figures w-32"
+      className="figures w-[116px] px-1.5!"
       value={text}
       onChange={(e) => setText(e.target.value)}
       onKeyDown={(e) => {
@@ -253,6 +253,9 @@ function Marks() {
       </Button>
       <Button className="figures" pressed={markOut !== null} title={`Mark out · ${keyOf('mark-out')}`} onClick={() => send('mark.out', { deck })}>
         Out {code(markOut === null ? null : markOut - 1)}
+      </Button>
+      <Button look="quiet" className="px-0.5!" aria-label="Clear the marks" title={`Clear the marks · ${keyOf('clear-marks')}`} unusable={markIn === null && markOut === null ? 'Nothing is marked.' : null} onClick={() => send('mark.clear')}>
+        <X size={14} />
       </Button>
       <Button title={`Make a clip of the marks · ${keyOf('make-clip')}`} unusable={markIn === null || markOut === null ? 'Mark in and out first.' : null} onClick={() => send('clip.add', { deck })}>
         Clip

@@ -244,6 +244,63 @@ describe('hands', () => {
     await page.keyboard.press('KeyM');
   });
 
+  it('with the mouse: an edge is dragged on the timeline with its frames magnified, clips change places by drag, the decks are ganged', async () => {
+    for (const name of ['First', 'Second']) {
+      await send(page, 'clip.grab', { deck: 1, seconds: 2 });
+      const id = await pick(page, (s) => s.desk.show.replay.clips.at(-1)?.id);
+      await send(page, 'clip.edit', { clip: id, name });
+      await wait(2200);
+    }
+    await page.keyboard.press('End');
+    const clip = await until(() => pick(page, (s) => s.desk.show.replay.clips.find((c) => c.name === 'First')), 'the clip');
+    // Where the timeline draws its in edge: it follows the present, at nine tenths of its width.
+    const canvas = await page.waitForSelector('canvas[aria-label="Angles, clips and playheads"]');
+    const box = await canvas?.boundingBox();
+    if (!box) throw new Error('no timeline');
+    await page.mouse.move(box.x + 40, box.y + box.height - 8);
+    await page.mouse.down();
+    await page.mouse.up();
+    const { frame } = await stands(1);
+    const scale = 1.2;
+    const x = box.x + 40 + (clip.in - frame) / scale;
+    const grip = async () => {
+      for (let row = 0; row < 3; row += 1) {
+        await page.mouse.move(x, box.y + 22 + row * 20 + 10);
+        await wait(60);
+        if ((await page.evaluate(() => document.querySelector<HTMLElement>('canvas[aria-label="Angles, clips and playheads"]')?.style.cursor)) === 'ew-resize') return true;
+      }
+      return false;
+    };
+    await until(grip, 'the edge under the pointer', 5000);
+    await page.mouse.down();
+    await page.mouse.move(x - 10, box.y + 40, { steps: 4 });
+    await page.waitForSelector('[aria-label^="in point at"] canvas');
+    await page.mouse.up();
+    const moved = await pick(page, (s) => s.desk.show.replay.clips.find((c) => c.name === 'First')?.in ?? 0);
+    expect(clip.in - moved).toBeGreaterThan(6);
+    expect(clip.in - moved).toBeLessThan(20);
+    const row = (name: string) => page.waitForSelector(`xpath/.//*[@data-clip][contains(., "${name}")]`);
+    const [from, to] = [await row('Second'), await row('First')];
+    await page.evaluate(
+      (a, b) => {
+        const dataTransfer = new DataTransfer();
+        a?.dispatchEvent(new DragEvent('dragstart', { bubbles: true, dataTransfer }));
+        b?.dispatchEvent(new DragEvent('dragover', { bubbles: true, cancelable: true, dataTransfer }));
+        b?.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer }));
+      },
+      from,
+      to,
+    );
+    const names = await pick(page, (s) => s.desk.show.replay.clips.map((c) => c.name).filter((n) => n === 'First' || n === 'Second'));
+    expect(names).toEqual(['Second', 'First']);
+    await press(page, 'Gang');
+    expect(await pick(page, (s) => s.desk.air.replay.gang)).toBe(true);
+    await press(page, 'Gang');
+    await send(page, 'history.undo');
+    expect(await pick(page, (s) => s.desk.show.replay.clips.map((c) => c.name).filter((n) => n === 'First' || n === 'Second'))).toEqual(['First', 'Second']);
+    await page.keyboard.press('KeyF');
+  });
+
   it('everything works through the remote too, and refusals come in words', async () => {
     const grabbed = await post(app, 'clip.grab', { deck: 1, seconds: 3 });
     expect(grabbed.status).toBe(200);

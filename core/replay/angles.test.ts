@@ -1,0 +1,88 @@
+import { describe, expect, it } from 'vitest';
+import { attempt, must, replayDesk, sampleDesk } from '#tests/support/sample-show';
+import { showProblems } from '../show/validate';
+import { createShow } from '../show/create';
+import { readShow } from '../show/migrate';
+import { type Desk } from '../show/air';
+import { usesOf } from '../show/usage';
+import { MOST_ANGLES } from './document';
+import { replayProblems } from './validate';
+
+const angles = (desk: Desk) => desk.show.replay.angles.map((a) => [a.sourceId, a.soundId]);
+
+describe('angles', () => {
+  it('bring the decks among the sources, once, each on an angle of its own', () => {
+    const desk = replayDesk();
+    expect(desk.show.sources.filter((s) => s.settings.kind === 'deck').map((s) => s.name)).toEqual(['Deck 1', 'Deck 2']);
+    expect([desk.air.replay.decks[1].angleId, desk.air.replay.decks[2].angleId]).toEqual(['a', 'a']);
+    expect(showProblems(JSON.parse(JSON.stringify(desk.show)))).toEqual([]);
+  });
+
+  it('have their own sound, another source’s, the programme’s or none', () => {
+    let desk = must(sampleDesk(), 'replay.addAngle', { source: 'a' });
+    desk = must(desk, 'replay.addAngle', { source: 'b', sound: 'programme' });
+    desk = must(desk, 'replay.addAngle', { source: 'c', sound: null });
+    desk = must(desk, 'replay.setAngleSound', { source: 'a', sound: 'c' });
+    expect(angles(desk)).toEqual([['a', 'c'], ['b', 'programme'], ['c', null]]);
+    expect(angles(must(desk, 'replay.moveAngle', { source: 'c', index: 0 })).map(([id]) => id)).toEqual(['c', 'a', 'b']);
+    expect(attempt(desk, 'replay.setAngleSound', { source: 'a', sound: 'gone' })).toMatchObject({ ok: false, error: { field: 'sound' } });
+  });
+
+  it.each([
+    ['twice', { source: 'a' }, 'twice'],
+    ['of a still', { source: 'bug' }, 'no-motion'],
+    ['of nothing', { source: 'gone' }, 'unknown-source'],
+  ])('are refused %s', (_, args, code) => {
+    expect(attempt(must(sampleDesk(), 'replay.addAngle', { source: 'a' }), 'replay.addAngle', args)).toMatchObject({ ok: false, error: { code } });
+  });
+
+  it('are never decks, and at most eight', () => {
+    let desk = replayDesk();
+    const deck = desk.show.sources.find((s) => s.settings.kind === 'deck')?.id;
+    expect(attempt(desk, 'replay.addAngle', { source: deck })).toMatchObject({ ok: false, error: { code: 'is-deck' } });
+    for (let i = 0; i < 7; i += 1) {
+      desk = must(desk, 'source.add', { name: `Camera ${i}`, settings: { kind: 'simulated', camera: 'hut' } });
+      const outcome = attempt(desk, 'replay.addAngle', { source: desk.show.sources.at(-1)?.id });
+      if (outcome.ok) desk = outcome.desk;
+    }
+    expect(desk.show.replay.angles).toHaveLength(MOST_ANGLES);
+    expect(attempt(desk, 'source.setSettings', { source: 'a', settings: { kind: 'deck', deck: 1 } })).toMatchObject({ ok: false, error: { code: 'twice' } });
+  });
+
+  it('hold their source, and let it go by force', () => {
+    const desk = must(replayDesk(), 'replay.setAngleSound', { source: 'a', sound: 'b' });
+    expect(usesOf(desk.show, desk.air, 'b', 0).map((u) => u.place)).toContain('an angle of the replay');
+    expect(attempt(desk, 'source.remove', { source: 'b' })).toMatchObject({ ok: false, error: { code: 'in-use' } });
+    const gone = must(must(desk, 'picture.setNext', { source: 'c' }), 'source.remove', { source: 'b', force: true });
+    expect(angles(gone)).toEqual([['a', null]]);
+  });
+
+  it('are recorded only when there are any, and what is kept is known after the end', () => {
+    expect(attempt(sampleDesk(), 'replay.start')).toMatchObject({ ok: false, error: { code: 'no-angles' } });
+    const ended = must(replayDesk(), 'replay.stop', {}, 400);
+    expect(ended.air.replay).toMatchObject({ recording: null, kept: { from: 0, to: 400 } });
+    expect(must(ended, 'replay.start', {}, 900).air.replay.kept).toEqual({ from: 0, to: null });
+    expect(must(ended, 'replay.report', { from: null, to: null }).air.replay.kept).toBeNull();
+  });
+
+  it('take only music that sounds, and a transition that is kept', () => {
+    expect(attempt(sampleDesk(), 'replay.set', { musicId: 'a' })).toMatchObject({ ok: false, error: { code: 'no-sound' } });
+    expect(attempt(sampleDesk(), 'replay.set', { transitionId: 'gone' })).toMatchObject({ ok: false, error: { code: 'unknown-transition' } });
+    const set = must(sampleDesk(), 'replay.set', { transitionId: 'tr-wipe' });
+    expect(must(set, 'transition.remove', { transition: 'tr-wipe' }).show.replay.settings.transitionId).toBeNull();
+  });
+});
+
+describe('replay in a stored show', () => {
+  it('is new and empty in a show from before', () => {
+    const { replay, ...before } = createShow('old', 'Old', { width: 640, height: 360 }, { num: 25, den: 1 });
+    expect(readShow({ ...before, version: 2 }).replay).toEqual(replay);
+  });
+
+  it('names every relation that does not hold', () => {
+    const { show } = must(replayDesk(), 'clip.grab', { deck: 1, seconds: 2 }, 500);
+    const clip = show.replay.clips[0];
+    const broken = { ...show, replay: { ...show.replay, reelId: 'gone', angles: [...show.replay.angles, { sourceId: 'a', soundId: 'gone' }], clips: clip ? [clip, { ...clip, reelId: 'gone', out: clip.in }] : [] } };
+    expect(replayProblems(broken).map((p) => p.path)).toEqual(['replay.angles[2].sourceId', 'replay.clips[1].id', 'replay.angles[2].soundId', 'replay.reelId', 'replay.clips[1].out', 'replay.clips[1].reelId']);
+  });
+});
