@@ -257,12 +257,15 @@ describe('hands', () => {
     const canvas = await page.waitForSelector('canvas[aria-label="Angles, clips and playheads"]');
     const box = await canvas?.boundingBox();
     if (!box) throw new Error('no timeline');
-    await page.mouse.move(box.x + 40, box.y + box.height - 8);
+    // A press on a lane goes there and holds the view: from the frame shown the places of all others follow.
+    const pressed = Math.round(box.width * 0.6);
+    await page.mouse.move(box.x + pressed, box.y + box.height - 8);
     await page.mouse.down();
     await page.mouse.up();
+    await wait(200);
     const { frame } = await stands(1);
     const scale = 1.2;
-    const x = box.x + 40 + (clip.in - frame) / scale;
+    const x = box.x + pressed + (clip.in - frame) / scale;
     const grip = async () => {
       for (let row = 0; row < 3; row += 1) {
         await page.mouse.move(x, box.y + 22 + row * 20 + 10);
