@@ -7,7 +7,7 @@ module.exports = {
     only('core-imports-nothing-else', '^core/', '^core/'),
     only('engine-imports-core', '^engine/', '^(core|engine)/'),
     only('server-imports-core', '^server/', '^(core|server)/'),
-    only('standins-import-core-and-drivers', '^standins/', '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|sound/chunk|worker-scope)'),
+    only('standins-import-core-and-drivers', '^standins/', '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|sound/(chunk|device-driver)|worker-scope)'),
     only('interface-imports-engine-and-core', '^interface/(?!main\\.tsx)', '^(core|engine|interface)/|^standins/show/demo'),
     { name: 'core-is-pure', severity: 'error', from: { path: '^core/(?!.*\\.test\\.ts)' }, to: { dependencyTypes: ['npm', 'core'], pathNot: 'node_modules/(class-validator|reflect-metadata|immer)/' } },
     { name: 'no-tests-in-product', severity: 'error', from: { pathNot: '\\.test\\.ts$|^(tests|scripts)/' }, to: { path: '\\.test\\.ts$|^tests/' } },

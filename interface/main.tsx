@@ -13,10 +13,13 @@ import { type ControlDriver } from '#engine/control/driver';
 import { gamepadDriver } from '#engine/control/gamepad-driver';
 import { hidDriver } from '#engine/control/hid-driver';
 import { midiDriver } from '#engine/control/midi-driver';
+import { browserSound } from '#engine/sound/browser-device';
+import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { storeAsset } from '#engine/storage/assets';
 import { db } from '#engine/storage/db';
 import { storeShow, sweep } from '#engine/storage/shows';
 import { panelDriver } from '#standins/control/panel-driver';
+import { createCardDriver } from '#standins/sound/card-driver';
 import { createDemoShow } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
 import { JogPanelWindow } from './control/jog-panel';
@@ -29,6 +32,7 @@ import { ReplayRoom } from './replay/replay-room';
 import { ShowSettings } from './settings/settings';
 import { DemoRoute } from './shows/demo-route';
 import { ShowList } from './shows/show-list';
+import { SoundRoom } from './sound/sound-room';
 import './theme/theme.css';
 
 const drivers: Drivers = {
@@ -39,6 +43,9 @@ const drivers: Drivers = {
   test: createDrawnDriver(() => new Worker(new URL('../engine/capture/test-signals.worker.ts', import.meta.url), { type: 'module' })),
   simulated: createDrawnDriver(() => new Worker(new URL('../standins/pictures/cameras.worker.ts', import.meta.url), { type: 'module' })),
 };
+
+// The stand-in first: real devices take whatever is left.
+const soundDrivers: readonly SoundDeviceDriver[] = [createCardDriver(), browserSound];
 
 const controls: readonly ControlDriver[] = [midiDriver, gamepadDriver, hidDriver, panelDriver];
 
@@ -67,10 +74,11 @@ createRoot(root).render(
         <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
         <Route path="/panel" element={<JogPanelWindow />} />
         <Route path="/programme" element={<ProgrammeWindow />} />
-        <Route path="/show/:showId" element={<OpenShow drivers={drivers} controls={controls} />}>
+        <Route path="/show/:showId" element={<OpenShow drivers={drivers} soundDrivers={soundDrivers} controls={controls} />}>
           <Route index element={<Navigate to="desk" replace />} />
           <Route path="desk" element={<Desk />} />
           <Route path="replay" element={<ReplayRoom controls={controls} />} />
+          <Route path="sound" element={<SoundRoom />} />
           <Route path="layouts" element={<LayoutsRoom />} />
           <Route path="output" element={<OutputRoom />} />
           <Route path="settings" element={<ShowSettings />} />

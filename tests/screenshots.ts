@@ -57,6 +57,25 @@ await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button
 await wait(1500);
 await shoot('framing');
 
+await page.click('nav a[href$="/sound"]');
+await send(page, 'loudness.start', { bus: 'programme' });
+await wait(1500);
+await page.keyboard.press('PageDown');
+await page.keyboard.press('PageDown');
+await page.evaluate(() => document.querySelector<HTMLElement>('[data-strip="mic-presenter"] button')?.click());
+await wait(1800);
+await shoot('sound');
+await send(page, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true, levelDb: -3, anyway: true });
+await page.keyboard.press('x');
+await page.keyboard.press('o');
+await wait(1200);
+await shoot('sound-routing');
+await send(page, 'sound.breakLoops');
+await page.keyboard.press('x');
+await page.keyboard.press('u');
+await wait(14_000);
+await shoot('sound-loudness');
+
 await send(page, 'replay.start');
 await page.click('a[href$="/replay"]');
 await wait(16_000);

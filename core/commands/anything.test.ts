@@ -9,6 +9,8 @@ import { takeSummary } from '../picture/summary';
 import { tallyOf } from '../picture/tally';
 import { type Constructor, type FieldInfo, fieldsOf } from '../schema/fields';
 import { planSound } from '../sound/plan';
+import { hearsOf } from '../sound/routing/hears';
+import { routingReport } from '../sound/routing/findings';
 import { type Air, type Desk } from '../show/air';
 import { findPicture } from '../show/pictures';
 import { readShow } from '../show/migrate';
@@ -37,6 +39,16 @@ function start(): Desk {
   add('replay.addAngle', { source: 'b', sound: 'programme' });
   d = must(d, 'replay.start', {}, 0);
   for (const frame of [200, 300, 400]) d = must(d, 'clip.grab', { deck: 1, seconds: 4 }, frame);
+  add('sound.addChannel', { name: 'Host', feed: { kind: 'seat', seatId: d.show.seats[0]?.id } });
+  add('sound.addChannel', { name: 'Pier', feed: { kind: 'device', deviceId: 'card', deviceLabel: 'Card', first: 3, stereo: true } });
+  add('listener.add', { name: 'Guest', kind: 'guest', ownIds: ['b'] });
+  add('listener.add', { name: 'Pier PA', kind: 'room', ownIds: [d.show.sound.inputs[1]?.id] });
+  const out = { deviceId: 'card', deviceLabel: 'Card', pair: 1 };
+  add('sound.plug', { bus: d.show.sound.buses[2]?.id, to: out });
+  add('sound.addAirPath', { from: out, to: { ...out, pair: 2 } });
+  add('sound.addCardMix', { deviceId: 'card', deviceLabel: 'Card', from: 'output', fromPair: 2, to: 'output', toPair: 1 });
+  add('sound.addGroup', { name: 'Cameras' });
+  add('talkback.set', { channel: 'c' });
   add('clip.copyToReel', { clips: [d.show.replay.clips[0]?.id], reel: 'reel-2' });
   return d;
 }
@@ -54,7 +66,9 @@ const pick = <T>(dice: Dice, list: readonly T[]): T | undefined => list[Math.flo
 /** Identities that a field of this name usually means. */
 function likely(name: string, { show }: Desk): readonly { id: string }[] {
   const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
-  const lists: Record<string, readonly { id: string }[]> = { source: show.sources, layout: [...show.layouts, ...show.presets], fromLayout: show.layouts, box: boxes, fromBox: boxes, seat: show.seats, a: show.seats, b: show.seats, framing: show.framings, framingId: show.framings, style: show.styles, lane: show.lanes, preset: show.presets, transition: show.transitions, card: show.cards, group: show.groups, clip: show.replay.clips, clips: show.replay.clips, before: show.replay.clips, from: show.replay.clips, reel: show.replay.reels, angle: show.replay.angles.map((a) => ({ id: a.sourceId })), angleIds: show.replay.angles.map((a) => ({ id: a.sourceId })), musicId: show.sources, transitionId: show.transitions };
+  const { sound } = show;
+  const channels = [...show.sources.slice(0, 4), ...sound.inputs, ...sound.buses];
+  const lists: Record<string, readonly { id: string }[]> = { source: show.sources, layout: [...show.layouts, ...show.presets], fromLayout: show.layouts, box: boxes, fromBox: boxes, seat: show.seats, a: show.seats, b: show.seats, framing: show.framings, framingId: show.framings, style: show.styles, lane: show.lanes, preset: show.presets, transition: show.transitions, card: show.cards, group: show.groups, clip: show.replay.clips, clips: show.replay.clips, before: show.replay.clips, from: [...show.replay.clips, ...channels], reel: show.replay.reels, angle: show.replay.angles.map((a) => ({ id: a.sourceId })), angleIds: show.replay.angles.map((a) => ({ id: a.sourceId })), musicId: show.sources, transitionId: show.transitions, channel: channels, channels, ownIds: channels, bus: sound.buses, busId: sound.buses, listener: sound.listeners, listeners: sound.listeners, patch: sound.patches, faderGroup: sound.groups, groupId: sound.groups, stripPreset: sound.presets, mix: sound.cards.flatMap((c) => c.mixes), path: sound.paths, seatId: show.seats };
   return lists[name] ?? [];
 }
 
@@ -65,7 +79,7 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
     return list ? Array.from({ length: Math.floor(dice() * 3) }, () => argsOf(of(), dice, desk)) : argsOf(of(), dice, desk);
   }
   if (field.variant) {
-    const kinds = ['colour', 'still', 'test', 'chroma', 'luma', 'fill'].filter((kind) => field.variant?.({ kind }));
+    const kinds = ['colour', 'still', 'test', 'chroma', 'luma', 'fill', 'device', 'seat', 'tone'].filter((kind) => field.variant?.({ kind }));
     const kind = pick(dice, kinds);
     const of = field.variant({ kind });
     return of ? { ...argsOf(of, dice, desk), kind } : {};
@@ -103,13 +117,16 @@ function lookAt({ show, air }: Desk, frame: number): void {
       expect(item.opacity >= 0 && item.opacity <= 1).toBe(true);
       expect([item.target.x, item.target.y, item.target.width, item.target.height].every(Number.isFinite)).toBe(true);
     }
-    const { channels, programme: level } = planSound(show, air, frame + later);
-    expect([level, ...Object.values(channels)].every((g) => Number.isFinite(g) && g >= 0)).toBe(true);
+    const { channels, buses } = planSound(show, air, frame + later);
+    expect([...Object.values(buses), ...Object.values(channels)].every((g) => Number.isFinite(g) && g >= 0)).toBe(true);
     tallyOf(show, air, frame + later);
     takeSummary(show, air, frame + later);
     onAirItems(show, air, frame + later);
   }
   walkThrough(show, air, {});
+  const { graph, findings } = routingReport(show);
+  for (const { text } of findings) expect(text).not.toMatch(/undefined|NaN/);
+  graph.nodes.forEach((n, i) => n.kind === 'listener' && hearsOf(graph, i));
 }
 
 const seeds = fc.integer({ min: 1, max: 2 ** 31 - 1 });

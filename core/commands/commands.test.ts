@@ -87,8 +87,8 @@ describe('undo and redo', () => {
 
   it('makes one step of a fader’s travel, and two of two travels', () => {
     const run = runner();
-    [-1, -2, -3].forEach((db, i) => run.send('sound.setFader', { source: 'a', db }, i * 50));
-    run.send('sound.setFader', { source: 'a', db: -9 }, 5000);
+    [-1, -2, -3].forEach((db, i) => run.send('sound.setFader', { channel: 'a', db }, i * 50));
+    run.send('sound.setFader', { channel: 'a', db: -9 }, 5000);
     expect(run.history.past).toHaveLength(2);
     run.undo();
     expect(run.desk.show.sources[0]?.sound.faderDb).toBe(-3);

@@ -18,7 +18,11 @@ import { transitionCommands } from '../picture/transition-commands';
 import { cardCommands } from '../show/card-commands';
 import { showCommands } from '../show/commands';
 import { sourceCommands } from '../show/source-commands';
+import { busCommands } from '../sound/bus-commands';
 import { soundCommands } from '../sound/commands';
+import { soundFileCommands } from '../sound/file-commands';
+import { listenerCommands } from '../sound/listener-commands';
+import { processingCommands } from '../sound/processing-commands';
 import { type CommandSpec } from './command';
 
 /** All commands in the order of the reference. */
@@ -41,6 +45,10 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...mediaCommands,
   ...sourceCommands,
   ...soundCommands,
+  ...processingCommands,
+  ...busCommands,
+  ...listenerCommands,
+  ...soundFileCommands,
   ...outputCommands,
   ...showCommands,
 ];

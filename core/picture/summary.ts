@@ -1,4 +1,6 @@
 /** "What the take will change": every consequence of the next take, in plain words. */
+import { seatSource, takenBySeats } from '../sound/channels';
+import { type ChannelStrip } from '../sound/strip';
 import { type Air, laneIsUp } from '../show/air';
 import { pictureName, picturesWithin } from '../show/pictures';
 import { type LaneContent, type Show, type Transition } from '../show/show';
@@ -83,11 +85,17 @@ function emptySeats(show: Show, toId: string): Change[] {
 
 function soundChanges(show: Show, fromId: string | null, toId: string | null): Change[] {
   const [from, to] = [picturesWithin(show, fromId), picturesWithin(show, toId)];
-  const heard = show.sources.filter((s) => s.sound.follows && !s.sound.muted && hasSound(s));
+  const taken = takenBySeats(show);
+  const follows = ({ sound }: { sound: ChannelStrip }) => sound.follows && !sound.muted;
+  const sources = show.sources.filter((s) => follows(s) && hasSound(s) && !taken.has(s.id)).map(({ id, name }) => ({ name, ids: [id] }));
+  // A seat's channel sounds with the seat, and with whoever fills it.
+  const seats = show.sound.inputs.flatMap((c) => (follows(c) && c.feed.kind === 'seat' ? [{ name: c.name, ids: [c.feed.seatId, seatSource(show, c.feed.seatId) ?? ''] }] : []));
+  const heard = [...sources, ...seats];
+  const within = (ids: readonly string[], picture: ReadonlySet<string>) => ids.some((id) => picture.has(id));
   const line = (verb: string, names: string[]): Change[] => (names.length === 0 ? [] : [{ area: 'sound', text: `Sound of ${names.join(', ')} ${verb}` }]);
   return [
-    ...line('goes', heard.filter((s) => from.has(s.id) && !to.has(s.id)).map((s) => s.name)),
-    ...line('comes', heard.filter((s) => to.has(s.id) && !from.has(s.id)).map((s) => s.name)),
+    ...line('goes', heard.filter((s) => within(s.ids, from) && !within(s.ids, to)).map((s) => s.name)),
+    ...line('comes', heard.filter((s) => within(s.ids, to) && !within(s.ids, from)).map((s) => s.name)),
   ];
 }
 

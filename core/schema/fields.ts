@@ -106,6 +106,10 @@ export const Ids = (max: number, about: string, options: Options = {}) =>
     Matches(/^[\w-]{1,64}$/, { each: true, message: '$property must be ids' }),
   ]);
 
+/** A list of texts of at most `length` characters each, at most `max` of them. */
+export const TextList = (max: number, length: number, about: string, options: Options = {}) =>
+  field(`list of texts, at most ${max}`, about, options, [IsArray(), ArrayMaxSize(max), IsString({ each: true }), Length(0, length, { each: true })]);
+
 /** A list of some of the named values. */
 export const SomeOf = (values: readonly string[], about: string, options: Options = {}) =>
   field(`list of ${values.map((v) => `\`${v}\``).join(', ')}`, about, options, [IsArray(), ArrayMaxSize(values.length), IsIn([...values], { each: true })]);

@@ -3,6 +3,7 @@
  * picture and sound can be worked out for any frame. All frames are show frames: counts since the air began.
  */
 import { createReplayAir, type ReplayAir } from '../replay/air';
+import { createSoundAir, type SoundAir } from '../sound/air';
 import { type NameCard, type Show, type Transition } from './show';
 
 /** A fade between 0 and 1 that began at `start` from `from` and takes `frames`. */
@@ -73,6 +74,7 @@ export interface Air {
   recording: OutputRun | null;
   stream: OutputRun | null;
   replay: ReplayAir;
+  sound: SoundAir;
 }
 
 /** The pair that commands work on. */
@@ -100,6 +102,7 @@ export function createAir(show: Show): Air {
     recording: null,
     stream: null,
     replay: createReplayAir(),
+    sound: createSoundAir(),
   };
 }
 

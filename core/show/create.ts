@@ -1,5 +1,7 @@
 /** New shows, sources and lanes with sensible first settings. */
 import { createReplay } from '../replay/document';
+import { createSound } from '../sound/document';
+import { plainStrip } from '../sound/strip';
 import { type Rate } from '../time/rate';
 import { LANE_COUNT, type Lane, type Raster, SHOW_VERSION, type Show, type StoredTransition, type Transition } from './show';
 import { type Source, type SourceSettings } from './source';
@@ -76,7 +78,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     transitions: firstTransitions(second),
     overrides: [],
     blackFrames: second,
-    programme: { faderDb: 0, ceilingDb: -1 },
+    sound: createSound(),
     output: {
       recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5, feed: 'programme' },
       stream: { url: '/ingest/pier', key: 'kites', megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5, feed: 'programme' },
@@ -98,7 +100,7 @@ export function createSource(show: Show, id: string, name: string, settings: Sou
     number,
     groupId: null,
     feedsOnly: false,
-    sound: { faderDb: settings.kind === 'test' ? -6 : 0, muted: false, follows },
+    sound: plainStrip({ faderDb: settings.kind === 'test' ? -6 : 0, follows }),
     settings,
   };
 }

@@ -1,5 +1,7 @@
 /** Brings a show of any known version to the present one. */
 import { createReplay } from '../replay/document';
+import { createSound } from '../sound/document';
+import { plainStrip } from '../sound/strip';
 import { plainTransition } from './create';
 import { SHOW_VERSION, type Show } from './show';
 import { ShowError, showProblems } from './validate';
@@ -48,6 +50,13 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
   },
   // Version 2: no replay.
   2: (raw) => ({ ...raw, version: 3, replay: createReplay(Number((raw.raster as Raw | undefined)?.height) || 360) }),
+  // Version 3: one bus, channels with a fader only.
+  3: (raw) => {
+    const { programme, ...rest } = raw;
+    const sound = createSound();
+    Object.assign(sound.buses[0] as object, programme);
+    return { ...rest, version: 4, sound, sources: list(raw.sources).map((s) => ({ ...s, sound: { ...plainStrip(), ...(s.sound as Raw | undefined) } })) };
+  },
 };
 
 /**

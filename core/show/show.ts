@@ -5,9 +5,10 @@ import { type Rect, RectField } from './geometry';
 import { EyePoint, Framing, Layout, Preset, Seat, Style } from './layout';
 import { type Key, keyClass } from './look';
 import { Replay } from '../replay/document';
+import { Sound } from '../sound/document';
 import { Source } from './source';
 
-export const SHOW_VERSION = 3;
+export const SHOW_VERSION = 4;
 /** Lanes of a new show. */
 export const LANE_COUNT = 4;
 export const MOST_LANES = 24;
@@ -111,11 +112,6 @@ export class Override {
   @Nested(() => Transition, 'its settings') settings!: Transition;
 }
 
-export class ProgrammeBus {
-  @Num(-60, 12, 'programme fader, dB') faderDb!: number;
-  @Num(-20, 0, 'limiter ceiling, dBFS') ceilingDb!: number;
-}
-
 export const CODECS = ['h264', 'vp9', 'av1'] as const;
 export type Codec = (typeof CODECS)[number];
 
@@ -162,7 +158,7 @@ export class Show {
   @ListOf(() => StoredTransition, 100, 'transitions kept by name; the first two are at hand') transitions!: StoredTransition[];
   @ListOf(() => Override, 200, 'transitions of their own for pictures and pairs') overrides!: Override[];
   @Whole(1, 1500, 'fade to black, frames') blackFrames!: number;
-  @Nested(() => ProgrammeBus, 'programme bus') programme!: ProgrammeBus;
+  @Nested(() => Sound, 'the sound desk') sound!: Sound;
   @Nested(() => Output, 'recording and stream') output!: Output;
   @Nested(() => Replay, 'replay') replay!: Replay;
 }

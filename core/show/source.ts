@@ -1,4 +1,5 @@
 /** Sources: what can be put on air, by kind. */
+import { ChannelStrip } from '../sound/strip';
 import { Colour, type Constructor, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
 
 /** A capture device seen by the browser: webcam, capture card, with an optional microphone. */
@@ -100,17 +101,6 @@ export function settingsClass(raw: Record<string, unknown>): Constructor | null 
   return typeof raw.kind === 'string' && Object.hasOwn(SETTINGS_CLASSES, raw.kind)
     ? SETTINGS_CLASSES[raw.kind as SourceKind]
     : null;
-}
-
-/** Lowest fader position, dB; at it the channel is silent. */
-export const FADER_FLOOR_DB = -60;
-export const FADER_TOP_DB = 12;
-
-/** A source's channel in the programme bus. */
-export class ChannelStrip {
-  @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'fader, dB; the lowest is silence') faderDb!: number;
-  @Flag('muted') muted!: boolean;
-  @Flag('heard only while its picture is on air') follows!: boolean;
 }
 
 export class Source {

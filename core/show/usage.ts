@@ -1,4 +1,5 @@
 /** Where a picture is used, and how it is taken out of those places. */
+import { forgetInSound } from '../sound/forget';
 import { runningTransition } from '../picture/transition';
 import { type Air, type Desk, lanePictures } from './air';
 import { type BoxContent } from './layout';
@@ -76,6 +77,7 @@ export function forget({ show, air }: Desk, id: string): void {
   show.overrides = show.overrides.filter((o) => o.toId !== id && o.fromId !== id);
   show.eyes = show.eyes.filter((e) => e.sourceId !== id);
   forgetInReplay(show, air, id);
+  forgetInSound({ show, air }, id);
   if (air.nextId === id) air.nextId = null;
 }
 

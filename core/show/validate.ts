@@ -1,5 +1,6 @@
 /** Whether raw data is a show: fields by class, then what holds between them. */
 import { replayProblems } from '../replay/validate';
+import { soundProblems } from '../sound/validate';
 import { check, type Problem } from '../schema/check';
 import { layoutProblems, switchable } from './validate-layouts';
 import { findPicture } from './pictures';
@@ -44,7 +45,7 @@ function relationProblems(show: Show): Problem[] {
   }
   const fps = show.rate.num / show.rate.den;
   if (fps < 1 || fps > 240) problems.push({ path: 'rate', message: `must be 1 to 240 frames a second, not ${fps}` });
-  problems.push(...layoutProblems(show), ...replayProblems(show));
+  problems.push(...layoutProblems(show), ...replayProblems(show), ...soundProblems(show));
   const groups = new Set(show.groups.map((g) => g.id));
   show.sources.forEach((source, i) => {
     if (source.groupId !== null && !groups.has(source.groupId)) {

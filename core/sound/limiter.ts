@@ -3,20 +3,24 @@
  *
  * Signal path: the gain each sample needs (ceiling / peak) → minimum over the look-ahead → slow release → mean over the
  * look-ahead → applied to the input delayed by it. Every value in the mean already allows for the delayed sample, so
- * their mean does too.
+ * their mean does too. The minimum is kept by a queue of candidates that only rise (Lemire 2006), so that a loud bus costs no
+ * more than a quiet one.
  */
 export class Limiter {
   /** Gain of the last sample, 0 to 1: for a gain reduction meter. */
   gain = 1;
-  private readonly needed: Float32Array;
   private readonly held: Float32Array;
   private readonly delay: Float32Array[];
   private at = 0;
   private release = 1;
   private sum: number;
-  /** Samples since the last one above the ceiling. */
-  private quiet = Infinity;
   private readonly releaseStep: number;
+  /** Candidates for the minimum: needed gains that rise from the first to the last, with the samples they belong to. */
+  private readonly needed: Float64Array;
+  private readonly places: Float64Array;
+  private first = 0;
+  private candidates = 0;
+  private sample = 0;
 
   /**
    * @param ceiling highest amplitude let out, above 0.
@@ -30,40 +34,62 @@ export class Limiter {
     sampleRate: number,
   ) {
     // One more than the look-ahead: the window runs from the delayed sample to the newest, both included.
-    this.needed = new Float32Array(lookahead + 1).fill(1);
-    this.held = new Float32Array(lookahead + 1).fill(1);
-    this.delay = Array.from({ length: channels }, () => new Float32Array(lookahead + 1));
-    this.sum = lookahead + 1;
+    const size = lookahead + 1;
+    this.held = new Float32Array(size).fill(1);
+    this.delay = Array.from({ length: channels }, () => new Float32Array(size));
+    this.sum = size;
     this.releaseStep = 1 - Math.exp(-1 / (0.12 * sampleRate));
+    this.needed = new Float64Array(size);
+    this.places = new Float64Array(size);
+  }
+
+  /** Takes in what a sample needs, and gives the least that any sample of the window needs. */
+  private leastOf(need: number): number {
+    const { needed, places } = this;
+    const size = needed.length;
+    this.sample += 1;
+    if (this.candidates > 0 && (places[this.first] as number) <= this.sample - size) {
+      this.first = this.first + 1 === size ? 0 : this.first + 1;
+      this.candidates -= 1;
+    }
+    // A sample that needs nothing is no candidate: without one the least is 1.
+    if (need < 1) {
+      while (this.candidates > 0 && (needed[(this.first + this.candidates - 1) % size] as number) >= need) this.candidates -= 1;
+      const last = (this.first + this.candidates) % size;
+      needed[last] = need;
+      places[last] = this.sample;
+      this.candidates += 1;
+    }
+    return this.candidates > 0 ? (needed[this.first] as number) : 1;
   }
 
   /** Limits `count` samples from `input` into `output`; both hold one array a channel. NaN and infinities become 0. */
   process(input: readonly Float32Array[], output: readonly Float32Array[], count: number): void {
-    const { needed, held, delay } = this;
-    const size = needed.length;
+    const { held, delay, ceiling } = this;
+    const size = held.length;
+    const channels = delay.length;
     for (let i = 0; i < count; i += 1) {
       let peak = 0;
-      for (let c = 0; c < delay.length; c += 1) {
+      for (let c = 0; c < channels; c += 1) {
         const raw = input[c]?.[i] ?? 0;
         const value = Number.isFinite(raw) ? raw : 0;
         (delay[c] as Float32Array)[this.at] = value;
-        peak = Math.max(peak, Math.abs(value));
+        if (value > peak) peak = value;
+        else if (-value > peak) peak = -value;
       }
-      needed[this.at] = peak > this.ceiling ? this.ceiling / peak : 1;
-      // Nearly always nothing in the window is above the ceiling, and then there is nothing to look for.
-      this.quiet = needed[this.at] === 1 ? this.quiet + 1 : 0;
-      let least = 1;
-      if (this.quiet < size) for (let k = 0; k < size; k += 1) least = Math.min(least, needed[k] as number);
+      const need = peak > ceiling ? ceiling / peak : 1;
+      const least = need < 1 || this.candidates > 0 ? this.leastOf(need) : 1;
       this.release = least < this.release ? least : this.release + (least - this.release) * this.releaseStep;
       this.sum += this.release - (held[this.at] as number);
       held[this.at] = this.release;
-      const oldest = (this.at + 1) % size;
+      const oldest = this.at + 1 === size ? 0 : this.at + 1;
       this.gain = Math.min(1, Math.max(0, this.sum / size));
-      for (let c = 0; c < delay.length; c += 1) {
+      for (let c = 0; c < channels; c += 1) {
+        const out = output[c];
+        if (!out) continue;
         const limited = ((delay[c] as Float32Array)[oldest] as number) * this.gain;
         // Rounding in the running sum may leave a last hair above the ceiling.
-        const out = output[c];
-        if (out) out[i] = Math.max(-this.ceiling, Math.min(this.ceiling, limited));
+        out[i] = limited > ceiling ? ceiling : limited < -ceiling ? -ceiling : limited;
       }
       this.at = oldest;
     }

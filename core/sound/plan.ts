@@ -1,17 +1,31 @@
-/** The sound twin of the frame plan: how loud each source is in the programme at a frame. */
+/** The sound twin of the frame plan: how loud each channel and bus is at a frame. */
 import { runningTransition, transitionPosition } from '../picture/transition';
 import { type Air, fadeLevel, lanePictures } from '../show/air';
 import { deckPlace, liveAngle, rollLeft } from '../replay/deck';
 import { picturesWithin } from '../show/pictures';
-import { type Show } from '../show/show';
+import { findSource, type Show } from '../show/show';
 import { playerState } from '../media/player';
-import { faderGain } from './level';
+import { frameToSeconds } from '../time/rate';
+import { channelsOf, seatSource, takenBySeats } from './channels';
+import { PROGRAMME_BUS } from './document';
+import { dbToGain, faderGain } from './level';
+
+export interface ChannelGain {
+  /** Amplitude factor after the fader: fader, group, mute and picture worked in. */
+  after: number;
+  /** Amplitude factor before the fader: 1, or 0 while muted. */
+  before: number;
+  /** Seconds in which `after` is reached: fades of the channel's own. 0 where the plan itself fades. */
+  seconds: number;
+}
 
 export interface SoundPlan {
-  /** Amplitude factor by source identity. */
+  /** Amplitude factor after the fader by channel. */
   channels: Record<string, number>;
-  /** Amplitude factor of the programme bus, fade to black worked in. */
-  programme: number;
+  /** The same with what else is known. */
+  gains: Record<string, ChannelGain>;
+  /** Amplitude factor by bus; fade to black is worked into the programme. */
+  buses: Record<string, number>;
 }
 
 /** Everything heard with a picture: what is seen in it, and behind a live deck its angle. */
@@ -58,17 +72,57 @@ function presence(show: Show, air: Air, frame: number): Map<string, number> {
   return shares;
 }
 
-/** Gains at `frame`. A fade to black takes the sound down with the picture. */
+/** Parts of a picture that is on its way to air, or there: what a channel with a fade of its own goes by. */
+function wanted(show: Show, air: Air, frame: number): Set<string> {
+  const ids = new Set(soundingWithin(show, air, air.onAirId, frame));
+  for (const lane of show.lanes) {
+    const state = air.lanes[lane.id];
+    if (!state) continue;
+    for (const { picture, going } of lanePictures(state, frame)) if (picture.kind === 'source' && !going) for (const part of soundingWithin(show, air, picture.id, frame)) ids.add(part);
+  }
+  return ids;
+}
+
+/** Gains at `frame`. A fade to black takes the programme down with the picture. */
 export function planSound(show: Show, air: Air, frame: number): SoundPlan {
   const shares = presence(show, air, frame);
-  const channels: Record<string, number> = {};
   const { music } = air.replay;
-  for (const source of show.sources) {
-    const { faderDb, muted, follows } = source.sound;
-    let gain = muted ? 0 : faderGain(faderDb) * (follows || music?.sourceId === source.id ? (shares.get(source.id) ?? 0) : 1);
-    if (music?.sourceId === source.id && !muted) gain = Math.max(gain, faderGain(faderDb) * musicShare(show, air, frame));
-    if (source.settings.kind === 'media' && !playerState(air, source.id, source.settings, frame, show.rate).playing) gain = 0;
-    channels[source.id] = gain;
+  const { sound } = show;
+  const taken = takenBySeats(show);
+  const groups = new Map(sound.groups.map((g) => [g.id, g]));
+  const plan: SoundPlan = { channels: {}, gains: {}, buses: {} };
+  let coming: Set<string> | null = null;
+  for (const { id, feed, sound: strip } of channelsOf(show)) {
+    const group = strip.groupId === null ? undefined : groups.get(strip.groupId);
+    const sourceId = feed === null ? id : feed.kind === 'seat' ? seatSource(show, feed.seatId) : null;
+    const parts = feed?.kind === 'seat' ? [feed.seatId, sourceId ?? ''] : [id];
+    const source = findSource(show, sourceId);
+    const stands = source?.settings.kind === 'media' && !playerState(air, source.id, source.settings, frame, show.rate).playing;
+    // A source whose seat has a channel is heard there; a seat that nobody fills is silent.
+    const elsewhere = feed === null ? taken.has(id) : feed.kind === 'seat' && (sourceId === null || taken.get(sourceId) !== id);
+    const closed = strip.muted || group?.muted === true || stands || elsewhere;
+    const underRoll = music?.sourceId === id;
+    const own = strip.inFrames !== null || strip.outFrames !== null;
+    let share = 1;
+    let seconds = 0;
+    if (strip.follows || underRoll) {
+      if (own && !underRoll) {
+        coming ??= wanted(show, air, frame);
+        const up = parts.some((p) => coming?.has(p));
+        share = Number(up);
+        seconds = frameToSeconds((up ? strip.inFrames : strip.outFrames) ?? 0, show.rate);
+      } else share = Math.max(...parts.map((p) => shares.get(p) ?? 0));
+    }
+    if (underRoll) share = Math.max(share, musicShare(show, air, frame));
+    const fader = faderGain(strip.faderDb) * (group ? faderGain(group.faderDb) : 1);
+    const after = closed ? 0 : fader * share;
+    plan.channels[id] = after;
+    plan.gains[id] = { after, before: closed ? 0 : 1, seconds };
   }
-  return { channels, programme: faderGain(show.programme.faderDb) * (1 - fadeLevel(air.black, frame)) };
+  for (const bus of sound.buses) {
+    const held = air.sound.held[bus.id];
+    const black = bus.id === PROGRAMME_BUS ? 1 - fadeLevel(air.black, frame) : 1;
+    plan.buses[bus.id] = bus.muted ? 0 : faderGain(bus.faderDb) * (held ? dbToGain(-held.db) : 1) * black;
+  }
+  return plan;
 }

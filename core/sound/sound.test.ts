@@ -27,16 +27,16 @@ describe('the sound plan', () => {
   });
 
   it('keeps a source open that does not follow, and none that is muted', () => {
-    let desk = must(sampleDesk(), 'sound.follow', { source: 'c', on: false });
+    let desk = must(sampleDesk(), 'sound.follow', { channel: 'c', on: false });
     expect(planSound(desk.show, desk.air, 0).channels.c).toBe(1);
-    desk = must(desk, 'sound.mute', { source: 'c' });
+    desk = must(desk, 'sound.mute', { channel: 'c' });
     expect(planSound(desk.show, desk.air, 0).channels.c).toBe(0);
   });
 
   it('takes the programme down with the picture to black', () => {
     let desk = must(sampleDesk(), 'picture.setBlackLength', { frames: 10 });
     desk = must(desk, 'picture.fadeToBlack', {}, 0);
-    expect([0, 5, 10].map((f) => planSound(desk.show, desk.air, f).programme)).toEqual([1, 0.5, 0]);
+    expect([0, 5, 10].map((f) => planSound(desk.show, desk.air, f).buses.programme)).toEqual([1, 0.5, 0]);
   });
 
   it('is silent for a clip that stands', () => {

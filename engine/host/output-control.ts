@@ -15,6 +15,8 @@ export interface OutputHost {
   command(type: 'output.stopRecording' | 'output.stopStream'): void;
   status(status: EncoderStatus): void;
   space(space: Space): void;
+  /** Bytes a second that sound tracks take beside the programme. */
+  trackRate(): number;
   /** Asks the mixer for the clean programme. */
   cleanFrames(): { port: MessagePort; end: () => void };
 }
@@ -89,7 +91,7 @@ export class OutputControl {
     const { codec, megabits, feed } = show.output.recording;
     const space = await storageSpace();
     const settings = this.settings(codec, megabits, feed);
-    if (recordingRoom(space.free, settings.bitrate / 8).stop) {
+    if (recordingRoom(space.free, settings.bitrate / 8 + this.host.trackRate()).stop) {
       this.host.notify('trouble', `Not recording: only ${Math.floor(space.free / 1e6)} MB are left in this browser. Save and delete older recordings first.`);
       this.host.command('output.stopRecording');
       return;
@@ -126,7 +128,7 @@ export class OutputControl {
     this.host.space(space);
     const { recording } = this.host.state().encoder;
     if (!recording || this.recordingId === null) return;
-    const room = recordingRoom(space.free, Math.max(recording.bitrate / 8, 25_000));
+    const room = recordingRoom(space.free, Math.max(recording.bitrate / 8, 25_000) + this.host.trackRate());
     if (room.stop) {
       this.host.notify('trouble', `Recording stopped: less than ${Math.round(RESERVE_BYTES / 1e6)} MB are left in this browser. All of it is kept.`);
       this.host.command('output.stopRecording');

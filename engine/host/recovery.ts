@@ -11,7 +11,7 @@ import { folder } from '../storage/opfs';
 export function recoverAir(row: ShowRow, version = SHOW_VERSION): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
   if (!row.air) return { air: fresh, notices: [] };
-  const air = { ...fresh, ...row.air, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, replay: { ...fresh.replay, ...row.air.replay }, lanes: { ...row.air.lanes } };
+  const air = { ...fresh, ...row.air, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, replay: { ...fresh.replay, ...row.air.replay }, sound: { ...fresh.sound, ...row.air.sound, talkback: null, lostDevices: {} }, lanes: { ...row.air.lanes } };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];
   if (row.air.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');

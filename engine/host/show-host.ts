@@ -13,7 +13,9 @@ import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
 import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
 import { drawsInSoftware, preferredMixer } from '../picture/mixer-choice';
+import { HOLD_DB, type Howl } from '#core/sound/dsp/bus-processor';
 import { HostLink } from '../remote/host-link';
+import { type SoundDeviceDriver } from '../sound/device-driver';
 import { SoundDesk } from '../sound/sound-desk';
 import { db, type ShowRow } from '../storage/db';
 import { storageSpace } from '../storage/opfs';
@@ -26,6 +28,7 @@ import { ReplayControl } from './replay-control';
 import { ReplayExport, sweepExports } from './replay-export';
 import { recoverAir, recoverRecordings } from './recovery';
 import { SourceDrivers } from './source-drivers';
+import { TrackControl } from './track-control';
 import { type HealthSample, type HostState, type Notice } from './state';
 
 export type DispatchResult = { ok: true; result: Record<string, unknown> } | { ok: false; error: Refusal };
@@ -46,6 +49,7 @@ export class ShowHost {
   private readonly mixer: Worker;
   private readonly encoder: Worker;
   private readonly outputs: OutputControl;
+  private readonly tracks: TrackControl;
   private readonly drivers: SourceDrivers;
   private readonly journal: Journal;
   private readonly asRun: AsRunLog;
@@ -108,12 +112,14 @@ export class ShowHost {
     });
     this.exports = new ReplayExport(showId, show.rate, () => this.replay.closeSegments());
     this.drivers = new SourceDrivers({ ...drivers, deck: this.replay.deckDriver }, format, (m, t) => this.toMixer(m, t), sound, (id, health) => this.setHealth(id, health));
+    this.tracks = new TrackControl(showId, sound, { desk: () => this.state.desk, notify: (tone, text) => this.notify(tone, text) });
     this.outputs = new OutputControl(this.encoder, {
       state: () => this.state,
       notify: (tone, text) => this.notify(tone, text),
       command: (type) => void this.dispatch({ type }),
       status: (encoder) => this.set({ encoder }),
       space: (space) => this.set({ space }),
+      trackRate: () => this.tracks.byteRate,
       cleanFrames: () => this.cleanFrames(),
     });
     this.connectOutputs();
@@ -124,11 +130,29 @@ export class ShowHost {
       () => this.remoteState(),
       (remote) => this.set({ remote }),
     );
+    sound.listen({ howl: (howl) => this.howl(howl), device: (deviceId, cause) => this.deviceChanged(deviceId, cause) });
     sound.context.onstatechange = () => this.set({ soundAwake: sound.awake });
   }
 
+  /** A bus howls. Where it was turned down on the audio thread, the show hears of it; everybody is told. */
+  private howl({ busId, hz, held }: Howl): void {
+    queueMicrotask(() => {
+      const bus = this.state.desk.show.sound.buses.find((b) => b.id === busId);
+      if (this.closed || !bus || this.state.desk.air.sound.held[busId]) return;
+      if (!held) return this.notify('caution', `${bus.name} pushes its limiter with a steady tone of ${hz} Hz. If that is feedback, turn the bus down in Sound.`);
+      this.dispatch({ type: 'sound.hold', args: { bus: busId, db: HOLD_DB, hz: Math.min(24_000, hz) } });
+      this.notify('trouble', `${bus.name} howled${hz > 0 ? ` at ${hz} Hz` : ''} and was turned down by ${HOLD_DB} dB. Break the loop in Sound, under Routing, and release it.`);
+    });
+  }
+
+  private deviceChanged(deviceId: string, cause: string): void {
+    queueMicrotask(() => {
+      if (!this.closed && (this.state.desk.air.sound.lostDevices[deviceId] ?? '') !== cause) this.dispatch({ type: 'sound.reportDevice', args: { deviceId, cause: cause.slice(0, 300) } });
+    });
+  }
+
   /** Opens a stored show and starts it, as it was when it was left. */
-  static async open(stored: ShowRow, drivers: Drivers): Promise<ShowHost> {
+  static async open(stored: ShowRow, drivers: Drivers, soundDrivers: readonly SoundDeviceDriver[]): Promise<ShowHost> {
     // A show that an older Bivoca has stored is brought up to date here, as an import is. One of this version opens as it is:
     // it came from commands, and nobody should be kept out of a show by a fault that does not stop it.
     const row = stored.show.version === SHOW_VERSION ? stored : { ...stored, show: readShow(stored.show) };
@@ -139,7 +163,7 @@ export class ShowHost {
     const after = frameToMicros((row.savedFrame ?? 0) + 1, row.show.rate);
     clock.jumpTo(Math.max((now - epoch) * 1000, after) + PICTURE_DELAY_MICROS);
     await db.shows.update(row.id, { epoch, openedAt: now, openSince: now });
-    const [sound, cutOff] = await Promise.all([SoundDesk.create(clock), recoverRecordings(row.id)]);
+    const [sound, cutOff] = await Promise.all([SoundDesk.create(clock, soundDrivers), recoverRecordings(row.id)]);
     void navigator.storage.persist?.();
     void sweepExports();
     const host = new ShowHost(row.id, { show: row.show, air }, clock, sound, drivers, drawsInSoftware(), [...notices, ...cutOff]);
@@ -216,6 +240,7 @@ export class ShowHost {
     if (desk.show.raster !== before.show.raster) this.setRaster(desk);
     this.drivers.reconcile(desk.show, desk.air);
     this.outputs.reconcile(desk);
+    this.tracks.reconcile(desk);
     this.replay.reconcile(desk);
     this.link.send({ kind: 'event', patches });
     this.stateWaiting = true;
@@ -300,7 +325,7 @@ export class ShowHost {
   /** What /api/status tells: figures, not documents. */
   remoteStatus(): Record<string, unknown> {
     const { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure } = this.state;
-    return { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure, clockError: this.sound.clockError };
+    return { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure, clockError: this.sound.clockError, sound: this.sound.store.getState() };
   }
 
   private setHealth(id: string, health: SourceHealth): void {

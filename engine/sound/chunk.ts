@@ -14,9 +14,3 @@ export interface SoundChunk {
 export interface SoundFlush {
   flush: number;
 }
-
-/** Messages to the worklet that plays chunks. */
-export type ToPcmWorklet =
-  | { type: 'port'; port: MessagePort }
-  /** Audio context sample at which show sample 0 plays. */
-  | { type: 'offset'; samples: number };

@@ -1,8 +1,14 @@
 /**
- * The Web Audio graph of the programme. Channel: input → gain → programme gain → limiter → ears and tap; a meter on
- * each channel before its gain and on the programme after the limiter. Gains are set to the frame by `planSound`.
+ * The sound desk in the browser: one node on the audio thread that runs core's desk, what comes in and where it goes, and the
+ * show clock's tie to the sound device. Gains are set to the frame by `planSound`.
  */
-import { dbToGain, gainToDb } from '#core/sound/level';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { deskConfig } from '#core/sound/desk-config';
+import { MOST_BUSES, PROGRAMME_BUS } from '#core/sound/document';
+import { type Howl } from '#core/sound/dsp/bus-processor';
+import { type DeskGains } from '#core/sound/dsp/desk-processor';
+import { gainToDb } from '#core/sound/level';
+import { type LoudnessReading } from '#core/sound/loudness/loudness-meter';
 import { advanceMeter, type MeterReading, restingMeter } from '#core/sound/meter';
 import { planSound } from '#core/sound/plan';
 import { type Air } from '#core/show/air';
@@ -11,11 +17,12 @@ import { frameToMicros } from '#core/time/rate';
 import { SOUND_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';
 import { SAMPLE_RATE } from './chunk';
+import { DESK_INPUTS, EARS_OUTPUT, type FromDesk, type TapSource, type ToDesk } from './desk-messages';
+import { DeviceBoard, type DeviceState } from './device-board';
+import { type SoundDeviceDriver } from './device-driver';
+import { LoudnessHistory } from './loudness-history';
 import workletUrl from './worklets.ts?worker&url';
 
-const LOOKAHEAD = 240;
-/** A gain reaches a new value within this many seconds at a cut: no click, and not heard as a fade. */
-const RAMP_SECONDS = 0.008;
 /** A difference that no pace can make up in time: the sound device slept. */
 const JUMP_SECONDS = 0.25;
 /** A lasting difference that would be noticed between picture and sound: the device left something out. */
@@ -24,63 +31,89 @@ const LASTING_SECONDS = 0.025;
 const MOST_STEERING = 0.01;
 /** Seconds of buffer asked of the device: steadiness before quickness, all sound is later than this anyway. */
 const LATENCY_HINT = 0.05;
-const PROGRAMME = 'programme';
-/** Time from a sound at a microphone to its arrival here, as far as is known, seconds. */
-const INPUT_LATENCY = 0.03;
 
 const clampTo = (value: number, most: number) => Math.max(-most, Math.min(most, value));
 
-interface Channel {
-  input: AudioNode;
-  gain: GainNode;
-  meter: AudioWorkletNode;
-  stop: () => void;
-  pcm: AudioWorkletNode | null;
+/** What the interface reads of the desk. */
+export interface DeskState {
+  devices: DeviceState[];
+  loudness: Record<string, LoudnessReading>;
+  /** Gain reduction of channels and buses, dB. */
+  reduction: Record<string, number>;
+  /** Milliseconds of sound that came too late and were heard as silence. */
+  lateMs: number;
+}
+
+export interface SoundDeskEvents {
+  /** A bus howls, or puts out what sounds like it. */
+  howl(howl: Howl): void;
+  /** A device has gone or come back. */
+  device(deviceId: string, cause: string): void;
 }
 
 export class SoundDesk {
   readonly readings = new Map<string, [MeterReading, MeterReading]>();
+  /** Held until it is cleared by hand: a channel or bus has reached full scale. */
+  readonly clipped = new Set<string>();
+  readonly store: StoreApi<DeskState> = createStore(() => ({ devices: [], loudness: {}, reduction: {}, lateMs: 0 }));
+  readonly history = new LoudnessHistory();
+  readonly devices: DeviceBoard;
   /** Times that show clock and sound had to be put together anew with a jump. */
   resyncs = 0;
-  private readonly channels = new Map<string, Channel>();
-  /** Channels that are recorded on their own. */
-  private readonly taps = new Map<string, AudioWorkletNode>();
-  private readonly values = new Map<string, number>();
-  private programme!: GainNode;
-  private limiter!: AudioWorkletNode;
-  private tap!: AudioWorkletNode;
-  private ears!: GainNode;
-  private ceilingDb = NaN;
+  private events: SoundDeskEvents = { howl: () => undefined, device: () => undefined };
+  private readonly node: AudioWorkletNode;
+  private readonly ears: GainNode;
+  /** How to end what feeds a key. */
+  private readonly feeds = new Map<string, () => void>();
+  private readonly freeInputs = Array.from({ length: DESK_INPUTS }, (_, i) => DESK_INPUTS - 1 - i);
+  /** Output of the node by bus. */
+  private outputs: Record<string, number> = {};
+  private configured: readonly unknown[] = [];
+  private gains = '';
   /** Audio context seconds at which show second 0 plays; null until the context runs. */
   private offset: number | null = null;
   private error = 0;
   /** How much faster the device's clock runs, learnt over time. */
   private pace = 0;
-  private timer: ReturnType<typeof setInterval> | undefined;
+  private readonly timer: ReturnType<typeof setInterval>;
 
   private constructor(
     readonly context: AudioContext,
     private readonly clock: SharedClock,
-  ) {}
+    drivers: readonly SoundDeviceDriver[],
+  ) {
+    this.node = new AudioWorkletNode(context, 'bivoca-desk', {
+      numberOfInputs: DESK_INPUTS,
+      numberOfOutputs: 1 + MOST_BUSES,
+      outputChannelCount: Array.from({ length: 1 + MOST_BUSES }, () => 2),
+      channelCount: 2,
+      channelCountMode: 'explicit',
+    });
+    this.node.port.onmessage = ({ data }: MessageEvent<FromDesk>) => this.receive(data);
+    this.ears = new GainNode(context, { gain: 1 });
+    this.node.connect(this.ears, EARS_OUTPUT).connect(context.destination);
+    this.devices = new DeviceBoard(drivers, {
+      context,
+      feed: (key, node, output) => this.connectNode(key, node, output),
+      bus: (busId) => (this.outputs[busId] === undefined ? null : { node: this.node, output: this.outputs[busId] }),
+      state: (devices) => this.store.setState({ devices }),
+      report: (deviceId, cause) => this.events.device(deviceId, cause),
+    });
+    this.timer = setInterval(() => this.follow(), 200);
+  }
 
   /** Builds the graph; it is silent until the browser lets sound start (`wake`). */
-  static async create(clock: SharedClock): Promise<SoundDesk> {
+  static async create(clock: SharedClock, drivers: readonly SoundDeviceDriver[]): Promise<SoundDesk> {
     const context = new AudioContext({ sampleRate: SAMPLE_RATE, latencyHint: LATENCY_HINT });
     await context.audioWorklet.addModule(workletUrl);
-    const desk = new SoundDesk(context, clock);
-    desk.programme = new GainNode(context, { gain: 0, channelCount: 2, channelCountMode: 'explicit' });
-    desk.limiter = new AudioWorkletNode(context, 'bivoca-limiter', {
-      outputChannelCount: [2],
-      processorOptions: { ceiling: dbToGain(-1), lookahead: LOOKAHEAD },
-    });
-    desk.tap = new AudioWorkletNode(context, 'bivoca-tap', { numberOfOutputs: 0, channelCount: 2, channelCountMode: 'explicit' });
-    desk.ears = new GainNode(context, { gain: 1 });
-    desk.programme.connect(desk.limiter);
-    desk.limiter.connect(desk.tap);
-    desk.limiter.connect(desk.ears).connect(context.destination);
-    desk.metered(PROGRAMME, desk.limiter);
-    desk.timer = setInterval(() => desk.follow(), 200);
-    return desk;
+    // Where the operator listened last; a device that has gone is no reason to be deaf.
+    const ears = localStorage.getItem('bivoca.ears');
+    if (ears) await context.setSinkId(ears).catch(() => undefined);
+    return new SoundDesk(context, clock, drivers);
+  }
+
+  listen(events: SoundDeskEvents): void {
+    this.events = events;
   }
 
   get awake(): boolean {
@@ -92,119 +125,138 @@ export class SoundDesk {
     if (this.context.state === 'suspended') await this.context.resume();
   }
 
-  /** What the crew hears on this machine, 0 to 1; the programme itself is not changed. */
+  /** How loud the operator hears it on this machine, 0 to 1; no mix is changed. */
   setListening(level: number): void {
     this.ears.gain.setTargetAtTime(level, this.context.currentTime, 0.02);
   }
 
+  /** The device on which the operator listens; empty for the default one. @throws when the browser cannot. */
+  async setEarsDevice(deviceId: string): Promise<void> {
+    await this.context.setSinkId(deviceId);
+  }
+
+  /** Lets the operator hear a pair of outputs of a simulated device; null for none. */
+  listenAt(deviceId: string, pair: number | null): void {
+    this.devices.listen(deviceId, pair, this.ears);
+  }
+
+  private post(message: ToDesk, transfer: Transferable[] = []): void {
+    this.node.port.postMessage(message, transfer);
+  }
+
+  private receive(message: FromDesk): void {
+    if (message.type === 'howl') return this.events.howl(message);
+    if (message.type === 'loudness') {
+      this.store.setState({ loudness: message.readings });
+      this.history.add(performance.now() / 1000, message.readings);
+      return;
+    }
+    const now = performance.now() / 1000;
+    const reduction: Record<string, number> = {};
+    for (const [id, [left, right, reductionDb]] of [...Object.entries(message.meters.channels), ...Object.entries(message.meters.buses)]) {
+      const old = this.readings.get(id) ?? [restingMeter(), restingMeter()];
+      this.readings.set(id, [advanceMeter(old[0], gainToDb(left), now), advanceMeter(old[1], gainToDb(right), now)]);
+      if (left >= 1 || right >= 1) this.clipped.add(id);
+      if (reductionDb < -0.1) reduction[id] = Math.round(reductionDb * 10) / 10;
+    }
+    const before = this.store.getState();
+    const lateMs = Math.round((message.lateSamples / SAMPLE_RATE) * 1000);
+    if (lateMs !== before.lateMs || Object.keys(reduction).length > 0 || Object.keys(before.reduction).length > 0) this.store.setState({ reduction, lateMs });
+  }
+
   /** Sound chunks of a source come in through `port`. */
   connectPcm(id: string, port: MessagePort): void {
-    const node = new AudioWorkletNode(this.context, 'bivoca-pcm', { numberOfInputs: 0, outputChannelCount: [2] });
-    node.port.postMessage({ type: 'port', port }, [port]);
-    this.sendOffset(node);
-    this.connect(id, node, node, () => node.port.postMessage({ type: 'end' }));
+    this.disconnect(id);
+    this.post({ type: 'feed-port', key: id, port }, [port]);
+    this.feeds.set(id, () => this.post({ type: 'feed-gone', key: id }));
   }
 
-  /** A device's sound; delayed so that it meets its picture. */
+  /** A device's sound. It waits for its picture in the desk. */
   connectStream(id: string, stream: MediaStream): void {
-    const input = this.context.createMediaStreamSource(stream);
-    const delay = new DelayNode(this.context, { maxDelayTime: 1, delayTime: SOUND_DELAY_MICROS / 1e6 - INPUT_LATENCY });
-    input.connect(delay);
-    this.connect(id, delay, null, () => input.disconnect());
+    const source = this.context.createMediaStreamSource(stream);
+    this.feeds.set(id, this.connectNode(id, source, 0));
   }
 
-  /**
-   * Sends a channel's sound before its gain, or the programme, to `port` as chunks, also after the channel was connected
-   * anew. Returns how to end it.
-   */
-  record(id: string, port: MessagePort): () => void {
-    const node = new AudioWorkletNode(this.context, 'bivoca-tap', { numberOfOutputs: 0, channelCount: 2, channelCountMode: 'explicit' });
-    node.port.postMessage({ type: 'port', port }, [port]);
-    const input = id === PROGRAMME ? this.limiter : this.channels.get(id)?.input;
-    input?.connect(node);
-    this.taps.set(id, node);
-    this.sendTapOffsets();
+  /** Connects a node as the feed `key`; returns how to end it. */
+  private connectNode(key: string, node: AudioNode, output: number): () => void {
+    this.disconnect(key);
+    const input = this.freeInputs.pop();
+    if (input === undefined) throw new Error(`more than ${DESK_INPUTS} live inputs are in use: remove one`);
+    node.connect(this.node, output, input);
+    this.post({ type: 'feed-input', key, input });
     return () => {
-      if (this.taps.get(id) === node) this.taps.delete(id);
-      node.port.postMessage({ type: 'end' });
+      this.post({ type: 'feed-gone', key });
       try {
-        (id === PROGRAMME ? this.limiter : this.channels.get(id)?.input)?.disconnect(node);
+        node.disconnect(this.node, output, input);
       } catch {
-        // The channel has been connected anew meanwhile.
+        // The node has gone with its device.
       }
+      this.freeInputs.push(input);
     };
   }
 
-  private connect(id: string, input: AudioNode, pcm: AudioWorkletNode | null, stop: () => void): void {
-    this.disconnect(id);
-    const gain = new GainNode(this.context, { gain: 0 });
-    input.connect(gain).connect(this.programme);
-    const recorder = this.taps.get(id);
-    if (recorder) input.connect(recorder);
-    const meter = this.metered(id, input);
-    this.values.delete(id);
-    this.channels.set(id, {
-      input,
-      gain,
-      meter,
-      pcm,
-      stop: () => {
-        stop();
-        input.disconnect();
-        gain.disconnect();
-        meter.port.postMessage('end');
-      },
-    });
+  disconnect(id: string): void {
+    this.feeds.get(id)?.();
+    this.feeds.delete(id);
   }
 
-  disconnect(id: string): void {
-    this.channels.get(id)?.stop();
-    this.channels.delete(id);
-    this.readings.delete(id);
+  /**
+   * Sends a feed's sound as it comes in, or what a bus puts out, to `port` as chunks with their show time, also after the
+   * feed was connected anew. Returns how to end it.
+   */
+  tap(id: string, from: TapSource, port: MessagePort): () => void {
+    this.post({ type: 'tap', id, from, port }, [port]);
+    return () => this.post({ type: 'tap-gone', id });
+  }
+
+  /** Measures the loudness of a channel before its fader too; null for none. */
+  watch(id: string | null): void {
+    this.post({ type: 'watch', id });
+  }
+
+  /** A tap on a source, or on the programme, for a replay angle. */
+  record(id: string, port: MessagePort): () => void {
+    return this.tap(`replay ${id}`, id === PROGRAMME_BUS ? { kind: 'bus', busId: PROGRAMME_BUS } : { kind: 'feed', key: id }, port);
   }
 
   /** Programme sound goes to `port` as chunks. */
   tapTo(port: MessagePort): void {
-    this.tap.port.postMessage({ type: 'port', port }, [port]);
-    this.sendTapOffsets();
+    this.tap('encoder', { kind: 'bus', busId: PROGRAMME_BUS }, port);
   }
 
-  private metered(id: string, node: AudioNode): AudioWorkletNode {
-    const meter = new AudioWorkletNode(this.context, 'bivoca-meter', { numberOfOutputs: 0 });
-    node.connect(meter);
-    this.readings.set(id, [restingMeter(), restingMeter()]);
-    meter.port.onmessage = ({ data }: MessageEvent<[number, number]>) => {
-      const now = performance.now() / 1000;
-      const old = this.readings.get(id);
-      if (old) this.readings.set(id, [advanceMeter(old[0], gainToDb(data[0]), now), advanceMeter(old[1], gainToDb(data[1]), now)]);
-    };
-    return meter;
-  }
-
-  /** Sets every gain for `frame`; call once a frame, as it is mixed. */
+  /** Takes the show as it stands over: routing and processing now, gains for `frame`. Call it once a frame, as it is mixed. */
   apply(show: Show, air: Air, frame: number): void {
+    const parts = [show.sound, show.sources, show.seats, show.framings, air.sound];
+    if (parts.some((part, i) => part !== this.configured[i])) {
+      this.configured = parts;
+      this.assign(show);
+      this.post({ type: 'config', config: deskConfig(show, air), outputs: this.outputs });
+      this.devices.reconcile(show.sound);
+      this.history.follow(air.sound.loudness);
+    }
     if (this.offset === null) return;
     const plan = planSound(show, air, frame);
+    const gains: DeskGains = { gains: plan.gains, buses: plan.buses, held: Object.keys(air.sound.held) };
+    const key = JSON.stringify(gains);
+    if (key === this.gains) return;
+    this.gains = key;
     const at = frameToMicros(frame, show.rate) / 1e6 + this.offset;
-    this.ramp(PROGRAMME, this.programme.gain, plan.programme, at);
-    for (const [id, channel] of this.channels) this.ramp(id, channel.gain.gain, plan.channels[id] ?? 0, at);
-    if (show.programme.ceilingDb !== this.ceilingDb) {
-      this.ceilingDb = show.programme.ceilingDb;
-      this.limiter.port.postMessage({ ceiling: dbToGain(this.ceilingDb) });
-    }
+    this.post({ type: 'gains', at: Math.round(at * SAMPLE_RATE), gains });
   }
 
-  private ramp(key: string, param: AudioParam, value: number, at: number): void {
-    const before = this.values.get(key);
-    if (before === value) return;
-    this.values.set(key, value);
-    const start = Math.max(this.context.currentTime, at);
-    if (before === undefined) {
-      param.setValueAtTime(value, start);
-      return;
+  /** Gives every bus an output of the node, for as long as it lives. */
+  private assign({ sound }: Show): void {
+    const next: Record<string, number> = {};
+    for (const { id } of sound.buses) if (this.outputs[id] !== undefined) next[id] = this.outputs[id];
+    const used = new Set(Object.values(next));
+    let free = EARS_OUTPUT + 1;
+    for (const { id } of sound.buses) {
+      if (next[id] !== undefined) continue;
+      while (used.has(free)) free += 1;
+      next[id] = free;
+      used.add(free);
     }
-    param.setValueAtTime(before, start);
-    param.linearRampToValueAtTime(value, start + RAMP_SECONDS);
+    this.outputs = next;
   }
 
   /** Keeps the show clock with the sound device's clock: slowly, by its pace; after a long sleep, by a jump. */
@@ -216,9 +268,8 @@ export class SoundDesk {
       if (this.offset !== null) this.resyncs += 1;
       this.offset = this.offset !== null && Math.abs(stands - this.offset) <= JUMP_SECONDS ? this.offset + this.error : stands;
       this.error = 0;
-      this.values.clear();
-      for (const channel of this.channels.values()) if (channel.pcm) this.sendOffset(channel.pcm);
-      this.sendTapOffsets();
+      this.gains = '';
+      this.post({ type: 'offset', samples: Math.round(this.offset * SAMPLE_RATE) });
       return;
     }
     const drift = stands - this.offset;
@@ -233,21 +284,10 @@ export class SoundDesk {
     return this.error;
   }
 
-  private sendOffset(node: AudioWorkletNode): void {
-    if (this.offset !== null) node.port.postMessage({ type: 'offset', samples: Math.round(this.offset * SAMPLE_RATE) });
-  }
-
-  private sendTapOffsets(): void {
-    if (this.offset === null) return;
-    const samples = Math.round(this.offset * SAMPLE_RATE);
-    // What is tapped behind the limiter left the channels one look-ahead earlier.
-    this.tap.port.postMessage({ type: 'offset', samples: samples + LOOKAHEAD });
-    for (const [id, node] of this.taps) node.port.postMessage({ type: 'offset', samples: id === PROGRAMME ? samples + LOOKAHEAD : samples });
-  }
-
   async close(): Promise<void> {
     clearInterval(this.timer);
-    for (const id of [...this.channels.keys()]) this.disconnect(id);
+    this.devices.close();
+    for (const id of [...this.feeds.keys()]) this.disconnect(id);
     await this.context.close();
   }
 }

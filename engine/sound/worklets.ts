@@ -1,175 +1,140 @@
-/** Everything that runs on the audio thread. */
-import { Limiter } from '#core/sound/limiter';
-import { type SoundChunk, type SoundFlush, type ToPcmWorklet } from './chunk';
+/** The audio thread: the desk, fed by chunks from workers and by streams, tapped by encoders and recorders. */
+import { LOOKAHEAD } from '#core/sound/dsp/bus-processor';
+import { type DeskGains, DeskProcessor } from '#core/sound/dsp/desk-processor';
+import { BLOCK, type Stereo } from '#core/sound/dsp/stereo';
+import { LIVE_WAIT_MS } from '#core/sound/timing';
+import { type FromDesk, type TapSource, type ToDesk } from './desk-messages';
+import { PcmFeed } from './pcm-feed';
+import { TapWriter } from './tap-writer';
 
 declare const currentFrame: number;
 declare const sampleRate: number;
-declare function registerProcessor(name: string, of: new (options: AudioWorkletNodeOptions) => AudioWorkletProcessor): void;
+declare function registerProcessor(name: string, of: new () => AudioWorkletProcessor): void;
 declare class AudioWorkletProcessor {
   readonly port: MessagePort;
 }
 
-type Block = Float32Array[];
-
-/** What is left of a chunk when everything from `sample` on is thrown away. */
-function cutAt(chunk: SoundChunk, sample: number): SoundChunk[] {
-  const keep = sample - chunk.sample;
-  if (keep <= 0) return [];
-  return [{ sample: chunk.sample, channels: chunk.channels.map((c) => c.slice(0, keep)) }];
+interface Tap {
+  from: TapSource;
+  writer: TapWriter;
 }
 
-/** Plays chunks of sound at their show time. */
-class PcmProcessor extends AudioWorkletProcessor {
-  private chunks: SoundChunk[] = [];
+/** Samples that live inputs wait for their pictures; chunks from workers come with their show time instead. */
+const LIVE_WAIT = Math.round((LIVE_WAIT_MS * sampleRate) / 1000);
+/** Blocks between two reports of meters: 25 a second. */
+const METER_BLOCKS = Math.round(sampleRate / 25 / BLOCK);
+/** Reports of loudness: five a second. */
+const LOUDNESS_BLOCKS = METER_BLOCKS * 5;
+
+class DeskNode extends AudioWorkletProcessor {
+  private readonly desk = new DeskProcessor(sampleRate);
+  private readonly chunked = new Map<string, PcmFeed>();
+  private readonly streamed = new Map<string, number>();
+  private readonly feeds = new Map<string, Stereo>();
+  private readonly taps = new Map<string, Tap>();
+  private pending: { at: number; gains: DeskGains }[] = [];
+  private outputs: Record<string, number> = {};
   private offset: number | null = null;
-  private source: MessagePort | null = null;
-  private open = true;
-
-  constructor() {
-    super();
-    this.port.onmessage = ({ data }: MessageEvent<ToPcmWorklet | { type: 'end' }>) => {
-      if (data.type === 'offset') this.offset = data.samples;
-      else if (data.type === 'port') this.listen(data.port);
-      else this.close();
-    };
-  }
-
-  private listen(port: MessagePort): void {
-    this.source?.close();
-    this.source = port;
-    port.onmessage = ({ data }: MessageEvent<SoundChunk | SoundFlush>) => {
-      if ('flush' in data) this.chunks = this.chunks.flatMap((chunk) => cutAt(chunk, data.flush));
-      else this.chunks.push(data);
-      if (this.chunks.length > 400) this.chunks.splice(0, 200);
-    };
-  }
-
-  private close(): void {
-    this.open = false;
-    this.source?.close();
-  }
-
-  process(_: Block[], outputs: Block[]): boolean {
-    const out = outputs[0] ?? [];
-    const length = out[0]?.length ?? 128;
-    if (this.offset === null) return this.open;
-    const start = currentFrame - this.offset;
-    while (this.chunks[0] && this.chunks[0].sample + (this.chunks[0].channels[0]?.length ?? 0) <= start) this.chunks.shift();
-    for (const chunk of this.chunks) {
-      const from = Math.max(start, chunk.sample);
-      const to = Math.min(start + length, chunk.sample + (chunk.channels[0]?.length ?? 0));
-      if (from >= to) {
-        if (chunk.sample >= start + length) break;
-        continue;
-      }
-      out.forEach((channel, c) => {
-        const data = chunk.channels[Math.min(c, chunk.channels.length - 1)];
-        if (data) channel.set(data.subarray(from - chunk.sample, to - chunk.sample), from - start);
-      });
-    }
-    return this.open;
-  }
-}
-
-/** Says the highest sample of each channel, 25 times a second. */
-class MeterProcessor extends AudioWorkletProcessor {
-  private peaks = [0, 0];
   private blocks = 0;
-  private open = true;
 
   constructor() {
     super();
-    this.port.onmessage = () => {
-      this.open = false;
-    };
+    this.port.onmessage = ({ data }: MessageEvent<ToDesk>) => this.receive(data);
   }
 
-  process(inputs: Block[]): boolean {
-    const input = inputs[0] ?? [];
-    for (let c = 0; c < 2; c += 1) {
-      const channel = input[c] ?? input[0];
-      if (!channel) continue;
-      for (let i = 0; i < channel.length; i += 1) this.peaks[c] = Math.max(this.peaks[c] as number, Math.abs(channel[i] as number));
+  private say(message: FromDesk): void {
+    this.port.postMessage(message);
+  }
+
+  private receive(message: ToDesk): void {
+    switch (message.type) {
+      case 'config':
+        this.outputs = message.outputs;
+        return this.desk.configure(message.config);
+      case 'gains':
+        this.pending.push(message);
+        return;
+      case 'offset':
+        this.offset = message.samples;
+        for (const { writer } of this.taps.values()) writer.restart();
+        return;
+      case 'feed-port':
+        this.chunked.get(message.key)?.close();
+        this.streamed.delete(message.key);
+        this.chunked.set(message.key, new PcmFeed(message.port));
+        return;
+      case 'feed-input':
+        this.drop(message.key);
+        this.streamed.set(message.key, message.input);
+        return;
+      case 'feed-gone':
+        return this.drop(message.key);
+      case 'tap':
+        this.taps.set(message.id, { from: message.from, writer: new TapWriter(message.port) });
+        return;
+      case 'tap-gone':
+        this.taps.delete(message.id);
+        return;
+      case 'watch':
+        return this.desk.watch(message.id);
     }
+  }
+
+  private drop(key: string): void {
+    this.chunked.get(key)?.close();
+    this.chunked.delete(key);
+    this.streamed.delete(key);
+    this.feeds.delete(key);
+  }
+
+  process(inputs: Float32Array[][], outputs: Float32Array[][]): boolean {
+    while (this.pending[0] && this.pending[0].at < currentFrame + BLOCK) this.desk.setGains((this.pending.shift() as { gains: DeskGains }).gains);
+    this.gather(inputs);
+    for (const howl of this.desk.process(this.feeds, BLOCK)) this.say({ type: 'howl', ...howl });
+    this.put(outputs[0], this.desk.ears);
+    for (const [busId, output] of Object.entries(this.outputs)) {
+      const out = this.desk.outOf(busId);
+      if (out) this.put(outputs[output], out);
+    }
+    if (this.offset !== null) this.tap(this.offset);
     this.blocks += 1;
-    if (this.blocks * 128 >= sampleRate / 25) {
-      this.port.postMessage(this.peaks);
-      this.peaks = [0, 0];
-      this.blocks = 0;
+    if (this.blocks % METER_BLOCKS === 0) {
+      let lateSamples = 0;
+      // The feed that fared worst: feeds are late together, and their sum would say nothing.
+      for (const feed of this.chunked.values()) lateSamples = Math.max(lateSamples, feed.late);
+      this.say({ type: 'meters', meters: this.desk.meters(), lateSamples });
     }
-    return this.open;
-  }
-}
-
-/** Holds the programme under its ceiling. */
-class LimiterProcessor extends AudioWorkletProcessor {
-  private readonly limiter: Limiter;
-
-  constructor(options: AudioWorkletNodeOptions) {
-    super();
-    const { ceiling, lookahead } = options.processorOptions as { ceiling: number; lookahead: number };
-    this.limiter = new Limiter(ceiling, lookahead, 2, sampleRate);
-    this.port.onmessage = ({ data }: MessageEvent<{ ceiling: number }>) => {
-      this.limiter.ceiling = data.ceiling;
-    };
-  }
-
-  process(inputs: Block[], outputs: Block[]): boolean {
-    const input = inputs[0] ?? [];
-    const stereo = input.length === 1 ? [input[0] as Float32Array, input[0] as Float32Array] : input;
-    this.limiter.process(stereo, outputs[0] ?? [], outputs[0]?.[0]?.length ?? 0);
+    if (this.blocks % LOUDNESS_BLOCKS === 0) this.say({ type: 'loudness', readings: this.desk.loudness() });
     return true;
   }
-}
 
-/** Hands the programme, or a channel, on to an encoder, with the show sample of each block. */
-class TapProcessor extends AudioWorkletProcessor {
-  private target: MessagePort | null = null;
-  private open = true;
-  private offset: number | null = null;
-  private readonly block = 1920;
-  private left = new Float32Array(this.block);
-  private right = new Float32Array(this.block);
-  private filled = 0;
-
-  constructor() {
-    super();
-    this.port.onmessage = ({ data }: MessageEvent<ToPcmWorklet | { type: 'end' }>) => {
-      if (data.type === 'port') this.target = data.port;
-      else if (data.type === 'end') this.open = false;
-      else if (this.offset !== data.samples) {
-        this.offset = data.samples;
-        this.filled = 0;
-      }
-    };
+  private gather(inputs: Float32Array[][]): void {
+    for (const [key, feed] of this.chunked) {
+      const heard = this.offset !== null && feed.read(currentFrame - this.offset);
+      if (heard) this.feeds.set(key, feed.block);
+      else this.feeds.delete(key);
+    }
+    for (const [key, input] of this.streamed) {
+      const left = inputs[input]?.[0];
+      if (left) this.feeds.set(key, { left, right: inputs[input]?.[1] ?? left });
+      else this.feeds.delete(key);
+    }
   }
 
-  process(inputs: Block[]): boolean {
-    const input = inputs[0] ?? [];
-    const length = 128;
-    if (!this.open || !this.target || this.offset === null) return this.open;
-    const left = input[0];
-    const right = input[1] ?? left;
-    if (left && right) {
-      this.left.set(left, this.filled);
-      this.right.set(right, this.filled);
-    } else {
-      this.left.fill(0, this.filled, this.filled + length);
-      this.right.fill(0, this.filled, this.filled + length);
+  private put(output: Float32Array[] | undefined, { left, right }: Stereo): void {
+    output?.[0]?.set(left);
+    output?.[1]?.set(right);
+  }
+
+  /** Taps carry show time: of what was captured, whatever it waited for on the way. */
+  private tap(offset: number): void {
+    const now = currentFrame - offset;
+    for (const { from, writer } of this.taps.values()) {
+      // A bus leaves one look-ahead later than its channels came in; a live input has not waited for its picture yet.
+      if (from.kind === 'bus') writer.write(this.desk.outOf(from.busId), now - LOOKAHEAD);
+      else writer.write(this.feeds.get(from.key) ?? null, now + (this.streamed.has(from.key) ? LIVE_WAIT : 0));
     }
-    this.filled += length;
-    if (this.filled >= this.block) {
-      const chunk: SoundChunk = { sample: currentFrame + length - this.block - this.offset, channels: [this.left, this.right] };
-      this.target.postMessage(chunk, [this.left.buffer, this.right.buffer]);
-      this.left = new Float32Array(this.block);
-      this.right = new Float32Array(this.block);
-      this.filled = 0;
-    }
-    return true;
   }
 }
 
-registerProcessor('bivoca-pcm', PcmProcessor);
-registerProcessor('bivoca-meter', MeterProcessor);
-registerProcessor('bivoca-limiter', LimiterProcessor);
-registerProcessor('bivoca-tap', TapProcessor);
+registerProcessor('bivoca-desk', DeskNode);

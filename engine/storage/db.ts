@@ -36,7 +36,7 @@ export interface RecordingRow {
   id: string;
   showId: string;
   name: string;
-  extension: 'mp4' | 'webm';
+  extension: 'mp4' | 'webm' | 'wav';
   startedAt: number;
   /** `cut` was ended by a crash. */
   state: 'recording' | 'done' | 'cut';

@@ -1,9 +1,16 @@
 import { Dialog } from '../parts/dialog';
 import { useLocation } from 'react-router';
+import { SOUND_KEYS } from '../sound/use-sound-keys';
 import { KeyDrawing } from '../replay/key-drawing';
 import { DESK_KEYS, keyName, LAYOUT_KEYS } from './keymap';
 
-const GROUPS = ['Picture', 'Lanes', 'Replay', 'Output', 'Show'] as const;
+const GROUPS = ['Picture', 'Lanes', 'Replay', 'Sound', 'Output', 'Show'] as const;
+
+/** Keys that are held, in every room. */
+const HELD_LINES: [string, string][] = [
+  ['Key left of 1, held', 'Talk to the guests'],
+  ['Shift with it', 'Talk to the people in the room'],
+];
 
 /** Which digit rows are told as one line instead of ten. */
 const DIGIT_LINES: [string, string][] = [
@@ -27,11 +34,19 @@ function Lines({ lines }: { lines: readonly (readonly [string, string])[] }) {
 /** The keys of this room. */
 export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const inReplay = useLocation().pathname.endsWith('/replay');
+  const inSound = useLocation().pathname.endsWith('/sound');
   const inLayouts = useLocation().pathname.endsWith('/layouts');
   if (inReplay) {
     return (
       <Dialog open={open} onClose={onClose} title="Keys of Replay" about="They work on the chosen deck and the chosen clips. Ctrl K finds any command by name." extraWide>
         <KeyDrawing />
+      </Dialog>
+    );
+  }
+  if (inSound) {
+    return (
+      <Dialog open={open} onClose={onClose} title="Keys of Sound" about="Ctrl K finds any command by name." wide>
+        <Lines lines={SOUND_KEYS} />
       </Dialog>
     );
   }
@@ -50,7 +65,7 @@ export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => voi
           return (
             <section key={group}>
               <h3 className="mb-1 font-semibold text-straw">{group}</h3>
-              <Lines lines={[...(group === 'Picture' ? DIGIT_LINES : []), ...lines]} />
+              <Lines lines={[...(group === 'Picture' ? DIGIT_LINES : []), ...(group === 'Sound' ? HELD_LINES : []), ...lines]} />
             </section>
           );
         })}

@@ -1,60 +1,62 @@
-import { Film, Volume2, VolumeX } from 'lucide-react';
-import { FADER_FLOOR_DB, FADER_TOP_DB, hasSound, type Source } from '#core/show/source';
+import { Film, TriangleAlert, Volume2, VolumeX } from 'lucide-react';
+import { memo } from 'react';
+import { Link } from 'react-router';
+import { type Channel as SoundChannel, channelsOf } from '#core/sound/channels';
+import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
+import { routingReport } from '#core/sound/routing/findings';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
+import { Fader } from '../parts/fader';
 import { Meter } from '../parts/meter';
 import { NumberField } from '../parts/number-field';
 
-function Fader({ label, db, onChange }: { label: string; db: number; onChange: (db: number) => void }) {
-  return (
-    <input
-      type="range"
-      aria-label={label}
-      aria-valuetext={db <= FADER_FLOOR_DB ? 'silent' : `${db} dB`}
-      className="w-full"
-      min={FADER_FLOOR_DB}
-      max={FADER_TOP_DB}
-      step={0.5}
-      value={db}
-      onChange={(e) => onChange(Number(e.target.value))}
-      onDoubleClick={() => onChange(0)}
-      title="Double press: 0 dB"
-    />
-  );
-}
-
-function Channel({ source }: { source: Source }) {
+const Channel = memo(function Channel({ channel }: { channel: SoundChannel }) {
   const send = useSend();
-  const { faderDb, muted, follows } = source.sound;
+  const { id, name } = channel;
+  const { faderDb, muted, follows } = channel.sound;
   return (
     <li className="flex w-40 shrink-0 flex-col gap-0.5 border-r border-line px-2 py-1">
-      <span className={`truncate text-[13px] ${muted ? 'text-muted line-through' : ''}`}>{source.name}</span>
-      <Meter id={source.id} label={`Level of ${source.name}`} />
-      <Fader label={`Fader of ${source.name}, dB`} db={faderDb} onChange={(db) => send('sound.setFader', { source: source.id, db })} />
+      <span className={`truncate text-[13px] ${muted ? 'text-muted line-through' : ''}`}>{name}</span>
+      <Meter id={id} label={`Level of ${name}`} />
+      <Fader label={`Fader of ${name}, dB`} db={faderDb} onChange={(db) => send('sound.setFader', { channel: id, db })} />
       <div className="flex items-center gap-1">
-        <Button className="min-h-7! px-1!" pressed={muted} aria-label={`Mute ${source.name}`} title={muted ? 'Muted' : 'Mute'} onClick={() => send('sound.mute', { source: source.id })}>
+        <Button className="min-h-7! px-1!" pressed={muted} aria-label={`Mute ${name}`} title={muted ? 'Muted' : 'Mute'} onClick={() => send('sound.mute', { channel: id })}>
           {muted ? <VolumeX size={14} /> : <Volume2 size={14} />}
         </Button>
-        <Button className="min-h-7! px-1!" pressed={follows} aria-label={`Sound of ${source.name} follows its picture`} title={follows ? 'Follows the picture' : 'Stays open'} onClick={() => send('sound.follow', { source: source.id })}>
+        <Button className="min-h-7! px-1!" pressed={follows} aria-label={`Sound of ${name} follows its picture`} title={follows ? 'Follows the picture' : 'Stays open'} onClick={() => send('sound.follow', { channel: id })}>
           <Film size={14} />
         </Button>
-        <NumberField className="ml-auto w-15" label={`Level of ${source.name}, dB`} min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={faderDb} onCommit={(db) => send('sound.setFader', { source: source.id, db })} />
+        <NumberField className="ml-auto w-15" label={`Level of ${name}, dB`} min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={faderDb} onCommit={(db) => send('sound.setFader', { channel: id, db })} />
       </div>
     </li>
   );
+});
+
+/** What is wrong with the routing, in one word; leads to the room Sound. */
+function RoutingSign() {
+  const troubles = useHostState(({ desk: { show } }) => routingReport(show).findings.filter((f) => f.tone === 'trouble').length);
+  const held = useHostState(({ desk: { air } }) => Object.keys(air.sound.held).length);
+  if (troubles + held === 0) return null;
+  return (
+    <Link to="../sound" className="flex items-center gap-1 text-[13px] text-caution" title="Open Sound">
+      <TriangleAlert size={14} /> {held > 0 ? 'howl held' : `${troubles} in routing`}
+    </Link>
+  );
 }
 
-/** The sound of every source, and the programme bus. */
+/** The sound of every channel, and the programme bus. */
 export function SoundRow() {
   const host = useHost();
   const send = useSend();
-  const { sources, programme, awake } = useHostState(({ desk: { show }, soundAwake }) => ({ sources: show.sources, programme: show.programme, awake: soundAwake }));
-  const channels = sources.filter(hasSound);
+  const { sources, inputs, faderDb, awake } = useHostState(({ desk: { show }, soundAwake }) => ({ sources: show.sources, inputs: show.sound.inputs, faderDb: show.sound.buses[0]?.faderDb ?? 0, awake: soundAwake }));
+  const channels = channelsOf(host.state.desk.show);
+  const setProgramme = (db: number) => send('sound.setBus', { bus: 'programme', faderDb: db });
   return (
-    <section aria-label="Sound" className="sound flex min-w-0 bg-panel">
+    <section aria-label="Sound" className="sound flex min-w-0 bg-panel" data-channels={sources.length + inputs.length}>
       <div className="flex w-56 shrink-0 flex-col gap-0.5 border-r-2 border-line px-2 py-1">
         <div className="flex items-center justify-between">
           <h2 className="font-semibold">Programme</h2>
+          <RoutingSign />
           {!awake && (
             <Button look="straw" className="min-h-6! py-0!" onClick={() => void host.sound.wake()}>
               Start sound
@@ -62,18 +64,18 @@ export function SoundRow() {
           )}
         </div>
         <Meter id="programme" label="Level of the programme" />
-        <Fader label="Programme fader, dB" db={programme.faderDb} onChange={(faderDb) => send('sound.setProgramme', { faderDb })} />
+        <Fader label="Programme fader, dB" db={faderDb} onChange={setProgramme} />
         <div className="flex items-center gap-1">
           <label className="flex flex-1 items-center gap-1 text-xs text-muted" title="What you hear here; the programme is not changed">
             Ears
             <input type="range" aria-label="Listening level here" className="w-full" min={0} max={1} step={0.01} defaultValue={0.8} onChange={(e) => host.sound.setListening(Number(e.target.value))} />
           </label>
-          <NumberField className="w-15" label="Programme level, dB" min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={programme.faderDb} onCommit={(faderDb) => send('sound.setProgramme', { faderDb })} />
+          <NumberField className="w-15" label="Programme level, dB" min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={faderDb} onCommit={setProgramme} />
         </div>
       </div>
       <ul className="flex min-w-0 flex-1 overflow-x-auto">
-        {channels.map((source) => (
-          <Channel key={source.id} source={source} />
+        {channels.map((channel) => (
+          <Channel key={channel.id} channel={channel} />
         ))}
         {channels.length === 0 && <li className="p-3 text-muted">Sources with sound get a channel here.</li>}
       </ul>

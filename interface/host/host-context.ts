@@ -3,6 +3,7 @@ import { createContext, useCallback, useContext } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
+import { warnOfLoop } from './loop-warning';
 import { type ShowHost } from '#engine/host/show-host';
 import { type HostState } from '#engine/host/state';
 
@@ -25,7 +26,8 @@ export function useSend(): (type: string, args?: Record<string, unknown>) => boo
   return useCallback(
     (type, args = {}) => {
       const outcome = host.dispatch({ type, args });
-      if (!outcome.ok) toast.warning(outcome.error.message, { id: outcome.error.code });
+      if (!outcome.ok && outcome.error.code === 'loop') warnOfLoop({ type, args }, outcome.error.message);
+      else if (!outcome.ok) toast.warning(outcome.error.message, { id: outcome.error.code });
       return outcome.ok;
     },
     [host],

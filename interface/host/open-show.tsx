@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { type Drivers } from '#engine/capture/driver';
 import { type ControlDriver } from '#engine/control/driver';
+import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { becomeHost } from '#engine/host/host-lock';
 import { ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
@@ -10,6 +11,7 @@ import { Button } from '../parts/button';
 import { RoomGuard } from '../parts/room-guard';
 import { Bar } from '../parts/top-bar';
 import { HostContext } from './host-context';
+import { useTalkKeys } from './use-talk-keys';
 
 type Opening = { state: 'opening' } | { state: 'elsewhere' } | { state: 'missing' } | { state: 'lost' } | { state: 'failed'; message: string } | { state: 'open'; host: ShowHost };
 
@@ -21,7 +23,7 @@ declare global {
 }
 
 /** Opens the show of the address and keeps it running above all rooms, so that changing rooms disturbs nothing. */
-export function OpenShow({ drivers, controls }: { drivers: Drivers; controls: readonly ControlDriver[] }) {
+export function OpenShow({ drivers, soundDrivers, controls }: { drivers: Drivers; soundDrivers: readonly SoundDeviceDriver[]; controls: readonly ControlDriver[] }) {
   const { showId = '' } = useParams();
   const room = useLocation().pathname;
   const [opening, setOpening] = useState<Opening>({ state: 'opening' });
@@ -41,7 +43,7 @@ export function OpenShow({ drivers, controls }: { drivers: Drivers; controls: re
       if (!release) return setOpening({ state: 'elsewhere' });
       const row = await db.shows.get(showId);
       if (!row || row.deletedAt !== null) return setOpening({ state: 'missing' });
-      host = await ShowHost.open(row, drivers);
+      host = await ShowHost.open(row, drivers, soundDrivers);
       if (gone) return void host.close().finally(release);
       window.bivocaHost = host;
       setOpening({ state: 'open', host });
@@ -53,13 +55,14 @@ export function OpenShow({ drivers, controls }: { drivers: Drivers; controls: re
       if (host) void host.close().finally(() => release?.());
       else release?.();
     };
-  }, [showId, steal, drivers]);
+  }, [showId, steal, drivers, soundDrivers]);
 
   if (opening.state === 'open') {
     return (
       <HostContext value={opening.host}>
         <Wakes host={opening.host} />
         <Controllers drivers={controls} />
+        <TalkKeys />
         <Bar />
         <RoomGuard key={room}>
           <Outlet />
@@ -106,6 +109,12 @@ function Wakes({ host }: { host: ShowHost }) {
       for (const event of events) window.removeEventListener(event, wake);
     };
   }, [host]);
+  return null;
+}
+
+/** Talkback works in every room. */
+function TalkKeys() {
+  useTalkKeys();
   return null;
 }
 

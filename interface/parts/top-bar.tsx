@@ -8,6 +8,7 @@ import { useHost, useHostState, useSend } from '../host/host-context';
 import { openProgrammeWindow } from '../programme/open-window';
 import { Button } from './button';
 import { HoldButton } from './hold-button';
+import { LoopBanner } from './loop-banner';
 
 function TimeOfDay() {
   const [now, setNow] = useState(() => new Date());
@@ -156,6 +157,9 @@ export function Bar() {
         <NavLink to="replay" className={room}>
           Replay
         </NavLink>
+        <NavLink to="sound" className={room}>
+          Sound
+        </NavLink>
         <NavLink to="layouts" className={room}>
           Layouts
         </NavLink>
@@ -193,6 +197,7 @@ export function Bar() {
       <CommandFinder open={finding} onClose={() => setFinding(false)} />
       <KeysSheet open={keys} onClose={() => setKeys(false)} />
       <Notices />
+      <LoopBanner />
     </header>
   );
 }

@@ -28,7 +28,7 @@ export function ShowSettings() {
       </p>
       <div className="flex items-end gap-4">
         <NumberField className="w-36" showLabel label="Fade to black, frames" min={1} max={1500} value={show.blackFrames} onCommit={(frames) => send('picture.setBlackLength', { frames })} />
-        <NumberField className="w-36" showLabel label="Limiter ceiling, dBFS" min={-20} max={0} whole={0} digits={1} value={show.programme.ceilingDb} onCommit={(ceilingDb) => send('sound.setProgramme', { ceilingDb })} />
+        <NumberField className="w-36" showLabel label="Limiter ceiling, dBFS" min={-20} max={0} whole={0} digits={1} value={show.sound.buses[0]?.ceilingDb ?? -1} onCommit={(ceilingDb) => send('sound.setBus', { bus: 'programme', ceilingDb })} />
       </div>
       <p className="text-xs text-muted">
         Pictures are mixed {renderer?.mixer ?? '…'}. Graphics: {renderer?.renderer ?? '…'}.

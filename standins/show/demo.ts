@@ -5,6 +5,7 @@ import { createShow, createSource } from '#core/show/create';
 import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/show/layout';
 import { GREEN_KEY } from '#core/show/look';
 import { type Show } from '#core/show/show';
+import { addDemoSound } from '../sound/demo-sound';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
 export const DEMO_NAME = 'Skerry Point Kite Trials';
@@ -62,6 +63,7 @@ export function createDemoShow(id: string, art: DemoArt): { show: Show; air: Ret
   const [names, bugs] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'card', id: 'card-1' }, holdSeconds: 8 });
   if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'source', id: 'bug' } });
+  addDemoSound(show);
   const air = createAir(show);
   air.onAirId = 'shore';
   air.nextId = 'line';

@@ -7,6 +7,7 @@ import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
 import { benchReplay, replayLines } from './replay-bench';
+import { benchDesk, benchGraph, benchSoundRun, soundLines } from './sound-bench';
 import { benchStyle } from './style-bench';
 import { startApp, startBrowser } from '../support/browser';
 import { openDemo, pick, send, until, wait } from '../support/desk';
@@ -174,6 +175,14 @@ async function main(): Promise<void> {
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
     await send(page, 'replay.stop');
+  }
+  if (wanted('sound')) {
+    const [graph, desk] = [benchGraph(), benchDesk(32, 8)];
+    const run = Number(values.minutes) > 0 ? await benchSoundRun(page, browser, Number(values.minutes)) : null;
+    results.sound = { graph, desk, run };
+    lines.push(...soundLines(graph, desk, run));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
   if (wanted('soak')) {
     const found = await soak(page, Number(values.minutes), browser.troubles);

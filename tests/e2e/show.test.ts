@@ -1,7 +1,7 @@
 /** The whole slice: the demo show is switched by hand, a card put over it, recorded and streamed; the pixels are checked. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { finishRecording, openDemo, pick, post, press, send, until, wait } from '../support/desk';
+import { finishRecording, openDemo, pick, post, press, quietPier, send, until, wait } from '../support/desk';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -13,6 +13,7 @@ beforeAll(async () => {
   harness = await openHarness(browser);
   await browser.page.bringToFront();
   await openDemo(browser.page, app);
+  await quietPier(browser.page);
 });
 afterAll(async () => {
   await harness.close();
@@ -172,10 +173,10 @@ describe('sound', () => {
   it('never clips, however far the faders are up, and goes down with the picture to black', async () => {
     const { page } = browser;
     for (const source of ['bars', 'sync']) {
-      await send(page, 'sound.follow', { source, on: false });
-      await send(page, 'sound.setFader', { source, db: 12 });
+      await send(page, 'sound.follow', { channel: source, on: false });
+      await send(page, 'sound.setFader', { channel: source, db: 12 });
     }
-    await send(page, 'sound.setProgramme', { faderDb: 12 });
+    await send(page, 'sound.setBus', { bus: 'programme', faderDb: 12 });
     await send(page, 'picture.cut', { source: 'bars' });
     await wait(500);
     const { body } = await post(app, 'output.startRecording');
@@ -191,10 +192,14 @@ describe('sound', () => {
     expect(Math.max(...(pictures.at(-1)?.grid.flat() ?? [255]))).toBeLessThan(12);
     await send(page, 'picture.fadeToBlack', { on: false });
     for (const source of ['bars', 'sync']) {
-      await send(page, 'sound.follow', { source, on: true });
-      await send(page, 'sound.setFader', { source, db: -6 });
+      await send(page, 'sound.follow', { channel: source, on: true });
+      await send(page, 'sound.setFader', { channel: source, db: -6 });
     }
-    await send(page, 'sound.setProgramme', { faderDb: 0 });
+    await send(page, 'sound.setBus', { bus: 'programme', faderDb: 0 });
+    // A tone that pushes the limiter is told, and nothing is turned down on air for it.
+    expect(await pick(page, (s) => s.notices.some((n) => n.text.startsWith('Programme pushes its limiter with a steady tone')))).toBe(true);
+    expect(await pick(page, (s) => s.desk.air.sound.held)).toEqual({});
+    await page.evaluate(() => window.bivocaHost?.state.notices.forEach((n) => window.bivocaHost?.dismiss(n.id)));
     await wait(1200);
   });
 
@@ -203,9 +208,9 @@ describe('sound', () => {
     const level = () => page.evaluate(() => window.bivocaHost?.sound.readings.get('programme')?.[0].level ?? -99);
     await send(page, 'picture.cut', { source: 'bars' });
     await until(async () => Math.abs((await level()) - -24) < 3, 'the tone at −18 dBFS under a fader at −6 dB');
-    await send(page, 'sound.mute', { source: 'bars', on: true });
+    await send(page, 'sound.mute', { channel: 'bars', on: true });
     await until(async () => (await level()) < -55, 'silence');
-    await send(page, 'sound.mute', { source: 'bars', on: false });
+    await send(page, 'sound.mute', { channel: 'bars', on: false });
   });
 });
 

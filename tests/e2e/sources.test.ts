@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { finishRecording, openDemo, pick, press, send, until, wait } from '../support/desk';
+import { finishRecording, openDemo, pick, press, quietPier, send, until, wait } from '../support/desk';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -18,6 +18,7 @@ beforeAll(async () => {
   files = await mkdtemp(join(tmpdir(), 'bivoca-files-'));
   await browser.page.bringToFront();
   await openDemo(browser.page, app);
+  await quietPier(browser.page);
 });
 afterAll(async () => {
   await harness.close();
@@ -98,7 +99,7 @@ describe('a media file', () => {
     const { page } = browser;
     // A camera's microphone stays open by itself; here only the file is to be heard.
     const camera = await page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')?.id);
-    if (camera) await send(page, 'sound.mute', { source: camera, on: true });
+    if (camera) await send(page, 'sound.mute', { channel: camera, on: true });
     await send(page, 'picture.cut', { source: 'harbour' });
     await wait(300);
     const started = await send(page, 'output.startRecording');

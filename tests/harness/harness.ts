@@ -8,6 +8,7 @@ import { FrameTexture, type UploadPath } from '#engine/picture/texture';
 import { rgbaOf, TEST_PICTURES, yuvOf } from '#tests/support/test-pictures';
 import { analyseFile, makeClip, makeTransparentClip } from './media';
 import { readStrips } from './strips';
+import { renderOffline } from './sound';
 import { benchMixer } from './mixer-bench';
 import { benchPictures } from './picture-bench';
 import { benchWindows } from './windows-bench';
@@ -109,7 +110,7 @@ async function importAll(files: string[]): Promise<{ outcome: string; shows: num
   return out;
 }
 
-const harness = { readStrips, importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer, benchPictures, benchWindows };
+const harness = { renderOffline, readStrips, importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer, benchPictures, benchWindows };
 export type Harness = typeof harness;
 
 declare global {

@@ -30,7 +30,7 @@ export interface Analysis {
 }
 
 /** Decodes a whole file. */
-export async function analyseFile(base64: string): Promise<Analysis> {
+export async function analyseFile(base64: string, span = { from: 0, to: Infinity }): Promise<Analysis> {
   const input = new Input({ source: new BlobSource(new Blob([fromBase64(base64)])), formats: ALL_FORMATS });
   const video = await input.getPrimaryVideoTrack();
   const audio = await input.getPrimaryAudioTrack();
@@ -38,7 +38,7 @@ export async function analyseFile(base64: string): Promise<Analysis> {
   const pictures: Analysis['pictures'] = [];
   const canvas = new OffscreenCanvas(90, 90);
   const context = canvas.getContext('2d', { willReadFrequently: true });
-  for await (const sample of new VideoSampleSink(video).samples()) {
+  for await (const sample of new VideoSampleSink(video).samples(span.from, span.to)) {
     const frame = sample.toVideoFrame();
     context?.drawImage(frame, 0, 0, 90, 90);
     frame.close();
@@ -50,7 +50,7 @@ export async function analyseFile(base64: string): Promise<Analysis> {
   const envelope: number[] = [];
   let soundStart = NaN;
   if (audio) {
-    for await (const sample of new AudioSampleSink(audio).samples()) {
+    for await (const sample of new AudioSampleSink(audio).samples(span.from, span.to)) {
       if (Number.isNaN(soundStart)) soundStart = sample.timestamp;
       const data = new Float32Array(sample.numberOfFrames);
       sample.copyTo(data, { planeIndex: 0, format: 'f32-planar' });

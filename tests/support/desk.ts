@@ -32,6 +32,11 @@ export async function openDemo(page: Page, app: App): Promise<void> {
   await showRuns(page);
 }
 
+/** Mutes the demo's microphones and music, so that only sources are heard. */
+export async function quietPier(page: Page): Promise<void> {
+  await send(page, 'sound.setChannel', { channels: ['mic-presenter', 'mic-field', 'music'], muted: true });
+}
+
 /** Part of the host's state, picked inside the page. */
 export const pick = <T>(page: Page, select: (state: HostState) => T): Promise<T> =>
   page.evaluate(`(${select.toString()})(window.bivocaHost.state)`) as Promise<T>;

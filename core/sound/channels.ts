@@ -1,0 +1,54 @@
+/** Every channel of the desk: those of the sources, and those of their own. */
+import { isDraft } from 'immer';
+import { sourceBehind } from '../show/pictures';
+import { type Show } from '../show/show';
+import { hasSound } from '../show/source';
+import { type Feed } from './document';
+import { type ChannelStrip } from './strip';
+
+export interface Channel {
+  id: string;
+  name: string;
+  colour: string;
+  sound: ChannelStrip;
+  /** Null for a source's own sound. */
+  feed: Feed | null;
+}
+
+/** All channels, sources first, in the order of the show. Made once for each show, as it is asked for many times a second. */
+export function channelsOf(show: Show): Channel[] {
+  // A draft may change under the same identity.
+  const draft = isDraft(show);
+  const known = draft ? undefined : kept.get(show.sources);
+  if (known && known.inputs === show.sound.inputs) return known.channels;
+  const channels: Channel[] = [
+    ...show.sources.filter(hasSound).map(({ id, name, colour, sound }) => ({ id, name, colour, sound, feed: null })),
+    ...show.sound.inputs,
+  ];
+  if (!draft) kept.set(show.sources, { inputs: show.sound.inputs, channels });
+  return channels;
+}
+
+const kept = new WeakMap<readonly object[], { inputs: readonly object[]; channels: Channel[] }>();
+
+/** The source whose sound a seat has now; null when nobody sits there. */
+export const seatSource = (show: Show, seatId: string): string | null => sourceBehind(show, show.seats.find((s) => s.id === seatId)?.occupantId ?? null);
+
+/** True for a channel whose sound comes straight from a microphone or line, undelayed: it must wait for its picture. */
+export function isLive(show: Show, { id, feed }: Pick<Channel, 'id' | 'feed'>): boolean {
+  if (feed?.kind === 'device') return true;
+  if (feed?.kind === 'tone') return false;
+  const sourceId = feed?.kind === 'seat' ? seatSource(show, feed.seatId) : id;
+  const kind = show.sources.find((s) => s.id === sourceId)?.settings.kind;
+  return kind === 'camera' || kind === 'screen';
+}
+
+/** Sources whose sound runs through the channel of the seat they fill, with that channel: the first one where there are two. */
+export function takenBySeats(show: Show): Map<string, string> {
+  const taken = new Map<string, string>();
+  for (const { id, feed } of show.sound.inputs) {
+    const source = feed.kind === 'seat' ? seatSource(show, feed.seatId) : null;
+    if (source !== null && !taken.has(source)) taken.set(source, id);
+  }
+  return taken;
+}

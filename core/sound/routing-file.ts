@@ -1,0 +1,114 @@
+/** Routings as files: sends, listeners and patches by name, to take from one show to another. */
+import { check, type Problem } from '../schema/check';
+import { type Constructor, Flag, ListOf, Num, OneOf, Text, TextList, Whole } from '../schema/fields';
+import { type Show } from '../show/show';
+import { channelsOf } from './channels';
+import { createBus, LISTENER_KINDS, type Listener, type ListenerKind, MOST_BUSES, MOST_PAIRS, type Rule, RULES, type Send, type Tap, TAPS, TIMINGS, type Bus } from './document';
+import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
+
+class NamedBus {
+  @Text(40, 'name', { min: 1 }) name!: string;
+  @OneOf(TIMINGS, 'timing') timing!: Bus['timing'];
+}
+class NamedSend {
+  @Text(80, 'channel or bus', { min: 1 }) from!: string;
+  @Text(40, 'bus', { min: 1 }) bus!: string;
+  @Flag('open') on!: boolean;
+  @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'level, dB') levelDb!: number;
+  @OneOf(TAPS, 'tap') tap!: Tap;
+}
+class NamedListener {
+  @Text(60, 'name', { min: 1 }) name!: string;
+  @OneOf(LISTENER_KINDS, 'who that is') kind!: ListenerKind;
+  @Text(40, 'bus', { min: 1 }) bus!: string;
+  @OneOf(RULES, 'what they should hear') rule!: Rule;
+  @TextList(64, 80, 'channels that are their own') own!: string[];
+  @Flag('gets talkback') talkback!: boolean;
+}
+class NamedPatch {
+  @Text(40, 'bus', { min: 1 }) bus!: string;
+  @Text(256, 'device') device!: string;
+  @Whole(1, MOST_PAIRS, 'pair') pair!: number;
+}
+export class RoutingFile {
+  @OneOf(['bivoca-routing'], 'says that this is a routing') format!: 'bivoca-routing';
+  @Whole(1, 1, 'version') version!: number;
+  @ListOf(() => NamedBus, MOST_BUSES, 'buses') buses!: NamedBus[];
+  @ListOf(() => NamedSend, 6000, 'crosspoints set by hand') sends!: NamedSend[];
+  @ListOf(() => NamedListener, 64, 'who listens') listeners!: NamedListener[];
+  @ListOf(() => NamedPatch, 128, 'what is plugged in') patches!: NamedPatch[];
+}
+
+/** A routing that does not fit the show; each problem with its place. */
+export class RoutingError extends Error {
+  constructor(
+    message: string,
+    readonly problems: Problem[],
+  ) {
+    super(message);
+  }
+}
+
+/** The routing of a show, by names. */
+export function exportRouting(show: Show): RoutingFile {
+  const { sound } = show;
+  const names = new Map([...channelsOf(show), ...sound.buses].map((x) => [x.id, x.name]));
+  const name = (id: string) => names.get(id) ?? id;
+  return {
+    format: 'bivoca-routing',
+    version: 1,
+    buses: sound.buses.map((b) => ({ name: b.name, timing: b.timing })),
+    sends: sound.sends.filter((s) => names.has(s.fromId)).map(({ fromId, busId, on, levelDb, tap }) => ({ from: name(fromId), bus: name(busId), on, levelDb, tap })),
+    listeners: sound.listeners.map(({ name: of, kind, busId, rule, ownIds, talkback }) => ({ name: of, kind, bus: name(busId), rule, own: ownIds.filter((id) => names.has(id)).map(name), talkback })),
+    patches: sound.patches.map(({ busId, to }) => ({ bus: name(busId), device: to.deviceLabel, pair: to.pair })),
+  };
+}
+
+const RoutingClass: Constructor = RoutingFile;
+
+/** A device that the show or the machine knows. */
+export interface KnownDevice {
+  deviceId: string;
+  label: string;
+}
+
+/**
+ * `raw` put into a show: buses that are missing are made, sends, listeners and patches replaced. Pure: gives the new sound desk.
+ * @throws RoutingError naming every unknown channel, bus or device with its place; then nothing is changed.
+ */
+export function importRouting(show: Show, raw: unknown, devices: readonly KnownDevice[], newId: () => string): Show['sound'] {
+  const faults = check(RoutingClass, raw);
+  if (faults.length > 0) throw new RoutingError(`This is no routing that can be used: ${faults[0]?.path} ${faults[0]?.message}.`, faults);
+  const file = raw as RoutingFile;
+  const problems: Problem[] = [];
+  const lookUp = (map: ReadonlyMap<string, string>, name: string, path: string, what: string): string => {
+    const id = map.get(name);
+    if (id === undefined) problems.push({ path, message: `no ${what} is called “${name}” here` });
+    return id ?? '';
+  };
+  const channels = new Map(channelsOf(show).map((c) => [c.name, c.id]));
+  const buses = [...show.sound.buses];
+  for (const { name, timing } of file.buses) {
+    if (buses.some((b) => b.name === name)) continue;
+    if (buses.length >= MOST_BUSES) {
+      problems.push({ path: 'buses', message: `a show has at most ${MOST_BUSES} buses` });
+      break;
+    }
+    buses.push(createBus(newId(), name, '#8fa5a3', timing));
+  }
+  const busIds = new Map(buses.map((b) => [b.name, b.id]));
+  const either = new Map([...busIds, ...channels]);
+  const known = new Map([...show.sound.patches.map((p) => p.to), ...show.sound.cards].map((d) => [d.deviceLabel, d.deviceId]));
+  for (const { deviceId, label } of devices) known.set(label, deviceId);
+  const sends = file.sends.map((s, i): Send => ({ fromId: lookUp(either, s.from, `sends[${i}].from`, 'channel or bus'), busId: lookUp(busIds, s.bus, `sends[${i}].bus`, 'bus'), on: s.on, levelDb: s.levelDb, tap: s.tap }));
+  const listeners = file.listeners.map((l, i): Listener => {
+    const before = show.sound.listeners.find((x) => x.name === l.name);
+    return { id: before?.id ?? newId(), name: l.name, kind: l.kind, busId: lookUp(busIds, l.bus, `listeners[${i}].bus`, 'bus'), rule: l.rule, ownIds: l.own.map((own, k) => lookUp(channels, own, `listeners[${i}].own[${k}]`, 'channel')), place: before?.place ?? null, open: before?.open ?? false, talkback: l.talkback };
+  });
+  const patches = file.patches.map((p, i) => ({ id: newId(), busId: lookUp(busIds, p.bus, `patches[${i}].bus`, 'bus'), to: { deviceId: lookUp(known, p.device, `patches[${i}].device`, 'sound device'), deviceLabel: p.device, pair: p.pair } }));
+  if (problems.length > 0) {
+    const named = problems.slice(0, 4).map((p) => `${p.path}: ${p.message}`).join('; ');
+    throw new RoutingError(`This routing does not fit: ${named}${problems.length > 4 ? `; and ${problems.length - 4} more` : ''}. Add or rename what is missing, then read it again. Nothing was changed.`, problems);
+  }
+  return { ...show.sound, buses, sends, listeners, patches };
+}

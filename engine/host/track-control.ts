@@ -1,0 +1,121 @@
+/** Records channels and buses as WAV files of their own while a recording runs. */
+import { format as formatDate } from 'date-fns';
+import { type Desk } from '#core/show/air';
+import { type Show } from '#core/show/show';
+import { channelsOf } from '#core/sound/channels';
+import { deskConfig } from '#core/sound/desk-config';
+import { frameToMicros } from '#core/time/rate';
+import { SAMPLE_RATE } from '../sound/chunk';
+import { type TapSource } from '../sound/desk-messages';
+import { type SoundDesk } from '../sound/sound-desk';
+import { type FromTrackRecorder, type ToTrackRecorder, type TrackToRecord } from '../sound/track-messages';
+import { db } from '../storage/db';
+import { type Notice } from './state';
+
+/** Bytes a second of one track: stereo, 24 bits. */
+const TRACK_RATE = SAMPLE_RATE * 6;
+
+interface Wanted {
+  name: string;
+  from: TapSource;
+}
+
+export interface TrackHost {
+  desk(): Desk;
+  notify(tone: Notice['tone'], text: string): void;
+}
+
+/** What is recorded beside the programme: channels as they come in, buses as they leave. */
+function wantedTracks({ show, air }: Desk): Wanted[] {
+  const config = new Map(deskConfig(show, air).channels.map((c) => [c.id, c]));
+  const channels = channelsOf(show).flatMap(({ id, name, sound }): Wanted[] => {
+    const c = config.get(id);
+    return sound.iso && c?.feed && 'key' in c.feed ? [{ name, from: { kind: 'feed', key: c.feed.key } }] : [];
+  });
+  return [...show.sound.buses.filter((b) => b.record).map(({ id, name }): Wanted => ({ name: `${name} mix`, from: { kind: 'bus', busId: id } })), ...channels];
+}
+
+/** Samples from midnight to a moment, local time. */
+function sinceMidnight(at: Date): number {
+  const midnight = new Date(at);
+  midnight.setHours(0, 0, 0, 0);
+  return Math.round(((at.getTime() - midnight.getTime()) / 1000) * SAMPLE_RATE);
+}
+
+export class TrackControl {
+  private worker: Worker | null = null;
+  private recordingId: string | null = null;
+  private ends: (() => void)[] = [];
+  private count = 0;
+
+  constructor(
+    private readonly showId: string,
+    private readonly sound: SoundDesk,
+    private readonly host: TrackHost,
+  ) {}
+
+  /** Bytes a second that the tracks take now. */
+  get byteRate(): number {
+    return this.count * TRACK_RATE;
+  }
+
+  reconcile(desk: Desk): void {
+    const { recording } = desk.air;
+    if (recording && recording.id !== this.recordingId) {
+      this.stop();
+      this.recordingId = recording.id;
+      void this.start(recording.id, recording.startFrame, desk);
+    } else if (!recording && this.recordingId !== null) {
+      this.recordingId = null;
+      this.stop();
+    }
+  }
+
+  private async start(id: string, startFrame: number, desk: Desk): Promise<void> {
+    const wanted = wantedTracks(desk);
+    if (wanted.length === 0) return;
+    const { show } = desk;
+    const now = new Date();
+    const base = `${show.name} ${formatDate(now, 'yyyy-MM-dd HH.mm.ss')}`;
+    const tracks = wanted.map(({ name, from }, i): TrackToRecord => {
+      const { port1, port2 } = new MessageChannel();
+      const trackId = `${id}-${i + 1}`;
+      this.ends.push(this.sound.tap(`track ${trackId}`, from, port1));
+      return { id: trackId, port: port2, info: { channels: 2, sampleRate: SAMPLE_RATE, description: `${show.name}: ${name}`, startedAt: now, timeReference: sinceMidnight(now) } };
+    });
+    this.count = tracks.length;
+    await db.recordings.bulkAdd(tracks.map((t, i) => ({ id: t.id, showId: this.showId, name: `${base} · ${wanted[i]?.name}`, extension: 'wav' as const, startedAt: now.getTime(), state: 'recording' as const, bytes: 0, seconds: 0, note: '' })));
+    const worker = new Worker(new URL('../sound/track-recorder.worker.ts', import.meta.url), { type: 'module' });
+    this.worker = worker;
+    worker.onmessage = ({ data }: MessageEvent<FromTrackRecorder>) => void this.receive(worker, data);
+    const message: ToTrackRecorder = { type: 'start', startSample: startSample(show, startFrame), tracks };
+    worker.postMessage(message, tracks.map((t) => t.port));
+    if (this.recordingId !== id) this.stop();
+  }
+
+  private stop(): void {
+    for (const end of this.ends) end();
+    this.ends = [];
+    this.count = 0;
+    this.worker?.postMessage({ type: 'stop' } satisfies ToTrackRecorder);
+    this.worker = null;
+  }
+
+  private async receive(worker: Worker, message: FromTrackRecorder): Promise<void> {
+    const ended = message.type === 'ended';
+    if (ended) {
+      worker.terminate();
+      if (message.error) {
+        this.host.notify('trouble', `The sound tracks ended early: ${message.error}. What was recorded is kept.`);
+        if (this.worker === worker) {
+          this.worker = null;
+          this.stop();
+        }
+      }
+    }
+    for (const { id, bytes, seconds } of message.tracks) await db.recordings.update(id, { bytes, seconds, ...(ended && { state: 'done' as const, note: message.error }) });
+  }
+}
+
+/** Show sample of a frame. */
+const startSample = (show: Show, frame: number): number => Math.round((frameToMicros(frame, show.rate) * SAMPLE_RATE) / 1e6);

@@ -1,0 +1,32 @@
+import { useEffect } from 'react';
+import { useHost, useSend } from './host-context';
+
+/** Talkback while the key left of 1 is held, in every room; with Shift to the room. Letting go anywhere closes the microphone. */
+export function useTalkKeys(): void {
+  const host = useHost();
+  const send = useSend();
+  useEffect(() => {
+    let talking = false;
+    const end = () => {
+      if (!talking) return;
+      talking = false;
+      if (host.state.desk.air.sound.talkback) send('talkback.stop');
+    };
+    const down = (event: KeyboardEvent) => {
+      if (event.code !== 'Backquote' || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      if ((event.target as HTMLElement).closest('input:not([type=checkbox]):not([type=range]), textarea, select, [contenteditable]')) return;
+      event.preventDefault();
+      talking = send('talkback.start', { to: event.shiftKey ? 'room' : 'guests' });
+    };
+    const up = (event: KeyboardEvent) => event.code === 'Backquote' && end();
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', up);
+    window.addEventListener('blur', end);
+    return () => {
+      end();
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', up);
+      window.removeEventListener('blur', end);
+    };
+  }, [host, send]);
+}

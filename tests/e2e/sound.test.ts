@@ -1,0 +1,430 @@
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Desk } from '#core/show/air';
+import { deskConfig } from '#core/sound/desk-config';
+import { planSound } from '#core/sound/plan';
+import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
+import { openDemo, pick, post, quietPier, send, showRuns, until, wait } from '#tests/support/desk';
+import { openHarness } from '#tests/support/harness';
+import { levelAt } from '#tests/support/levels';
+import { must, sampleDesk } from '#tests/support/sample-show';
+import { readWav } from '#tests/support/wav';
+
+let app: App;
+let browser: TestBrowser;
+
+beforeAll(async () => {
+  app = await startApp();
+  browser = await startBrowser();
+  await openDemo(browser.page, app);
+});
+
+afterAll(async () => {
+  expect(browser.troubles).toEqual([]);
+  await browser.close();
+  await app.close();
+});
+
+/** Goes to a room without leaving the running show. */
+async function room(page: Page, name: string): Promise<void> {
+  await page.click(`nav a[href$="/${name}"]`);
+  await page.waitForFunction((path) => location.pathname.endsWith(path), {}, `/${name}`);
+}
+
+/** Shows strips or matrix, whatever was shown before. */
+const view = async (page: Page, name: 'Strips' | 'Matrix') => (await page.waitForSelector(`::-p-xpath(//main//button[normalize-space()="${name}"])`))?.click();
+
+/** Takes everything back that an earlier try may have left in the room. */
+async function tidy(page: Page): Promise<void> {
+  await send(page, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
+  if (await page.evaluate(() => window.bivocaHost?.state.desk.air.sound.held['bus-pa'] !== undefined)) await send(page, 'sound.release', { bus: 'bus-pa' });
+  for (const patch of await pick(page, (s) => s.desk.show.sound.patches.slice(3).map((p) => p.id))) await send(page, 'sound.unplug', { patch });
+}
+
+/** Highest level of a channel or bus now, dBFS. */
+const level = (page: Page, id: string): Promise<number> => page.evaluate((key) => Math.max(...(window.bivocaHost?.sound.readings.get(key) ?? []).map((r) => r.level), -99), id);
+
+const held = (page: Page) => pick(page, (s) => s.desk.air.sound.held);
+
+describe('the audio node, rendered offline', () => {
+  const TONES = { a: 400, b: 1000, c: 2500 };
+  const offline = async (desk: Desk, amplitude = 0.1) => {
+    const harness = await openHarness(browser);
+    try {
+      const input = { config: deskConfig(desk.show, desk.air), gains: { gains: planSound(desk.show, desk.air, 0).gains, buses: planSound(desk.show, desk.air, 0).buses, held: [] }, tones: TONES, amplitude, seconds: 1 };
+      return await harness.page.evaluate((x) => window.harness.renderOffline(x), JSON.parse(JSON.stringify(input)) as typeof input);
+    } finally {
+      await harness.close();
+      await browser.page.bringToFront();
+    }
+  };
+
+  it('puts into each bus who should be in it, at its level, and nobody else', async () => {
+    let desk = sampleDesk();
+    for (const channel of ['a', 'b', 'c']) desk = must(desk, 'sound.follow', { channel, on: false });
+    desk = must(desk, 'listener.add', { name: 'Analyst', kind: 'guest', ownIds: ['a'] });
+    desk = must(desk, 'listener.add', { name: 'Judge', kind: 'guest', ownIds: ['b'] });
+    desk = must(desk, 'sound.setFader', { channel: 'c', db: -10 });
+    const [analyst, judge] = desk.show.sound.buses.slice(1).map((b) => b.id) as [string, string];
+    desk = must(desk, 'sound.setSend', { from: 'b', bus: analyst, levelDb: -6, on: true });
+    desk = must(desk, 'sound.setChannel', { channels: ['a'], pan: 1 });
+    const buses = await offline(desk);
+    const db = (value: number | undefined) => 20 * Math.log10((value ?? 0) / 0.1);
+    expect(db(buses.programme?.right.a)).toBeCloseTo(0, 1);
+    expect(buses.programme?.left.a).toBeLessThan(1e-4);
+    expect(db(buses.programme?.left.c)).toBeCloseTo(-10, 1);
+    // Everything but themself.
+    expect(buses[analyst]?.right.a).toBeLessThan(1e-5);
+    expect(db(buses[analyst]?.left.b)).toBeCloseTo(-6, 1);
+    expect(buses[judge]?.left.b).toBeLessThan(1e-5);
+    expect(db(buses[judge]?.right.a)).toBeCloseTo(0, 1);
+  });
+
+  it('holds every output under its ceiling', async () => {
+    let desk = sampleDesk();
+    for (const channel of ['a', 'b', 'c']) desk = must(must(desk, 'sound.follow', { channel, on: false }), 'sound.setFader', { channel, db: 12 });
+    const buses = await offline(desk, 1);
+    expect(buses.programme?.peak).toBeGreaterThan(0.8);
+    expect(buses.programme?.peak).toBeLessThanOrEqual(10 ** (-1 / 20) + 1e-6);
+  });
+});
+
+describe('the room Sound', () => {
+  it('warns before a loop is closed, closes it only when that is held, and breaks it with one press', async () => {
+    const { page } = browser;
+    await room(page, 'sound');
+    await tidy(page);
+    await view(page, 'Matrix');
+    const cell = await page.waitForSelector('button[title^="Field to Pier PA: closed"]');
+    await cell?.click();
+    const dialog = await page.waitForSelector('[role=alertdialog]');
+    expect(await dialog?.evaluate((e) => e.textContent)).toContain('Pier loudspeakers → pier microphones → channel Field → bus Pier PA → outputs 1–2 → Pier loudspeakers');
+    expect(await pick(page, (s) => s.desk.show.sound.sends.length)).toBe(0);
+    // Escape leaves everything as it was.
+    await page.keyboard.press('Escape');
+    await page.waitForSelector('[role=alertdialog]', { hidden: true });
+    await cell?.click();
+    const hold = await page.waitForSelector('[role=alertdialog] button');
+    const box = await hold?.boundingBox();
+    await page.mouse.move((box?.x ?? 0) + 10, (box?.y ?? 0) + 10);
+    await page.mouse.down();
+    await until(() => pick(page, (s) => s.desk.show.sound.sends.length === 1), 'the loop to be closed by holding');
+    await page.mouse.up();
+    await page.waitForSelector('button[title^="Field to Pier PA: 0 dB"]');
+    await page.keyboard.press('o');
+    const fix = await page.waitForSelector('button[title="Close channel Field in bus Pier PA"]');
+    await fix?.click();
+    await until(() => pick(page, (s) => s.desk.show.sound.sends[0]?.on === false), 'the send to be closed');
+    await page.waitForSelector('::-p-xpath(//p[contains(., "No loop, nobody hears themself")])');
+    await send(page, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
+  });
+
+  it('refuses a loop through the remote too, and does it when that is meant', async () => {
+    const refused = await post(app, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true });
+    expect(refused.status).toBeGreaterThanOrEqual(400);
+    expect(JSON.stringify(refused.body)).toContain('Pier loudspeakers → pier microphones');
+    expect((await post(app, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true, anyway: true })).status).toBe(200);
+    expect((await post(app, 'sound.breakLoops')).body).toMatchObject({ changes: 1 });
+    await post(app, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
+  });
+
+  it('is worked by keys alone: strip, fader, mute, solo', async () => {
+    const { page } = browser;
+    await view(page, 'Strips');
+    await page.keyboard.press('2');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.down('Shift');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.up('Shift');
+    await page.keyboard.press('m');
+    await page.keyboard.press('s');
+    const strip = () => pick(page, (s) => ({ db: s.desk.show.sources.find((x) => x.id === 'line')?.sound.faderDb, muted: s.desk.show.sources.find((x) => x.id === 'line')?.sound.muted, solos: s.desk.air.sound.solos }));
+    expect(await strip()).toEqual({ db: -11, muted: true, solos: [{ id: 'line', tap: 'after' }] });
+    await page.keyboard.press('0');
+    await page.keyboard.press('m');
+    await page.keyboard.press('Escape');
+    expect(await strip()).toEqual({ db: 0, muted: false, solos: [] });
+  });
+
+  it('moves a fader by dragging, and puts it back by a double press', async () => {
+    const { page } = browser;
+    const fader = await page.waitForSelector('aria/Fader of Shore wide, dB');
+    const box = (await fader?.boundingBox()) as { x: number; y: number; width: number; height: number };
+    const x = box.x + box.width / 2;
+    await page.mouse.move(x, box.y + box.height * 0.22);
+    await page.mouse.down();
+    await page.mouse.move(x, box.y + box.height * 0.45, { steps: 4 });
+    await page.mouse.up();
+    // From 0 dB at 0.78 of the travel by 0.23 down to 0.55, which is −10 dB.
+    expect(await pick(page, (s) => s.desk.show.sources[0]?.sound.faderDb)).toBeCloseTo(-10, 0);
+    await fader?.click({ count: 2 });
+    expect(await pick(page, (s) => s.desk.show.sources[0]?.sound.faderDb)).toBe(0);
+  });
+
+  it('says what a listener hears', async () => {
+    const { page } = browser;
+    await page.keyboard.press('l');
+    const row = await page.waitForSelector('::-p-xpath(//li[contains(., "Producer") and contains(., "the guests alone")]//button[contains(., "Hears")])');
+    await row?.click();
+    const list = await page.waitForSelector('ol[aria-label^="What they hear"]');
+    const text = await list?.evaluate((e) => e.textContent);
+    expect(text).toContain('Weather hut → channel Weather hut → bus Producer → outputs 5–6 → producer’s headphones → Producer');
+    // The card's own mixer lets the producer hear the pier.
+    expect(text).toContain('pier microphones → outputs 5–6 → producer’s headphones');
+  });
+});
+
+describe('talkback', () => {
+  it('is heard by the guests while its key is held, and never by the programme', async () => {
+    const { page } = browser;
+    await quietPier(page);
+    await send(page, 'picture.cut', { source: 'harbour' });
+    // A tone stands for the producer's voice.
+    await send(page, 'talkback.set', { channel: 'line-up-tone' });
+    await send(page, 'sound.setSend', { from: 'line-up-tone', bus: 'programme', on: false });
+    for (const bus of ['bus-wind', 'bus-judge', 'bus-pa', 'bus-presenter']) await send(page, 'sound.setSend', { from: 'line-up-tone', bus, on: false });
+    await send(page, 'sound.mute', { channel: 'line-up-tone', on: false });
+    await until(async () => (await level(page, 'bus-wind')) < -55, 'the guest’s mix to be silent');
+    await page.keyboard.down('Backquote');
+    await until(async () => Math.abs((await level(page, 'bus-wind')) + 18) < 1.5, 'the guest to hear the tone at −18 dBFS');
+    await wait(500);
+    expect(await level(page, 'programme')).toBeLessThan(-55);
+    expect(await level(page, 'bus-pa')).toBeLessThan(-55);
+    await page.keyboard.up('Backquote');
+    await until(async () => (await level(page, 'bus-wind')) < -55, 'talkback to end with the key');
+    await page.keyboard.down('Shift');
+    await page.keyboard.down('Backquote');
+    await until(async () => (await level(page, 'bus-pa')) > -20, 'the room to hear it with Shift');
+    expect(await level(page, 'bus-wind')).toBeLessThan(-55);
+    await page.keyboard.up('Backquote');
+    await page.keyboard.up('Shift');
+    await send(page, 'talkback.set', { channel: 'mic-producer' });
+  });
+});
+
+describe('loudness', () => {
+  it('measures a tone in the running show, and begins anew', async () => {
+    const { page } = browser;
+    await quietPier(page);
+    await send(page, 'picture.cut', { source: 'harbour' });
+    await send(page, 'sound.mute', { channel: 'line-up-tone', on: true });
+    await until(async () => (await level(page, 'programme')) < -55, 'the programme to be silent');
+    await send(page, 'sound.mute', { channel: 'line-up-tone', on: false });
+    await send(page, 'sound.setSend', { from: 'line-up-tone', bus: 'programme', on: true });
+    await until(async () => (await level(page, 'programme')) > -19, 'the tone in the programme');
+    await wait(500);
+    await send(page, 'loudness.start', { bus: 'programme' });
+    const reading = () => page.evaluate(() => window.bivocaHost?.sound.store.getState().loudness.programme);
+    await until(async () => ((await reading())?.seconds ?? 99) < 2, 'the measurement to begin');
+    await until(async () => ((await reading())?.seconds ?? 0) > 4, 'four seconds of measurement');
+    const r = await reading();
+    // A sine of 1 kHz on both sides has as many LUFS as dBFS (EBU Tech 3341).
+    for (const value of [r?.integrated, r?.shortTerm, r?.momentary]) expect(value).toBeCloseTo(-18, 0.7);
+    expect(Math.abs((r?.integrated ?? 0) + 18)).toBeLessThan(0.1);
+    expect(Math.abs((r?.truePeak ?? 0) + 18)).toBeLessThan(0.3);
+    await send(page, 'loudness.stop', { bus: 'programme' });
+    await wait(600);
+    const stopped = (await reading())?.seconds;
+    await wait(800);
+    expect((await reading())?.seconds).toBe(stopped);
+    await send(page, 'sound.mute', { channel: 'line-up-tone', on: true });
+  });
+});
+
+describe('the simulated room', () => {
+  it('howls when it is looped, is caught and turned down, and stops after the offered fix', async () => {
+    const { page } = browser;
+    await room(page, 'sound');
+    await tidy(page);
+    await until(async () => (await level(page, 'bus-pa')) < -30, 'the pier to be quiet');
+    await send(page, 'sound.mute', { channel: 'mic-field', on: false });
+    await send(page, 'sound.setChannel', { channels: ['mic-field'], faderDb: 6, gainDb: 6 });
+    await send(page, 'sound.setAirPath', { path: 'air-pier', levelDb: -3 });
+    const report = page.evaluate(async () => {
+      const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
+      const loud = () => Math.max(...(host.sound.readings.get('bus-pa') ?? []).map((r) => r.level));
+      const began = performance.now();
+      let loudAt = 0;
+      let heldAt = 0;
+      while (performance.now() - began < 15_000 && heldAt === 0) {
+        if (loudAt === 0 && loud() > -9) loudAt = performance.now();
+        if (host.state.desk.air.sound.held['bus-pa']) heldAt = performance.now();
+        await new Promise((resolve) => setTimeout(resolve, 10));
+      }
+      return { loudAt: loudAt - began, heldAt: heldAt - began, took: heldAt - loudAt };
+    });
+    await wait(100);
+    expect(await send(page, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true, levelDb: 6, anyway: true })).toMatchObject({ ok: true });
+    const { loudAt, heldAt, took } = await report;
+    console.log(`howl: loud after ${Math.round(loudAt)} ms, held ${Math.round(took)} ms later`);
+    expect(heldAt).toBeGreaterThan(0);
+    expect(took).toBeLessThan(500);
+    expect(await held(page)).toMatchObject({ 'bus-pa': { db: 24 } });
+    expect(await pick(page, (s) => s.notices.some((n) => n.text.startsWith('Pier PA howled')))).toBe(true);
+    // Turned down by 24 dB it dies away: nothing but the pier is left.
+    await until(async () => (await level(page, 'bus-pa')) < -40, 'the howl to die away');
+    expect(await level(page, 'programme')).toBeLessThan(0);
+    // Released while the loop stands it comes back, and is caught again.
+    await send(page, 'sound.release', { bus: 'bus-pa' });
+    await until(async () => Boolean((await held(page))['bus-pa']), 'the howl to be caught again');
+    await page.keyboard.press('o');
+    const fix = await page.waitForSelector('button[title="Close channel Field in bus Pier PA"]');
+    await fix?.click();
+    await until(async () => (await level(page, 'bus-pa')) < -40, 'the loop to be silent');
+    await send(page, 'sound.release', { bus: 'bus-pa' });
+    await wait(1500);
+    expect(await held(page)).toEqual({});
+    expect(await level(page, 'bus-pa')).toBeLessThan(-40);
+    await send(page, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
+    await quietPier(page);
+  });
+});
+
+describe('sound devices', () => {
+  const states = () => browser.page.evaluate(() => window.bivocaHost?.sound.store.getState().devices ?? []);
+  const state = (id: string, side: string) => states().then((list) => list.find((d) => d.deviceId === id && d.side === side));
+  const find = (kind: string, label: string) => browser.page.evaluate(async (k, l) => (await navigator.mediaDevices.enumerateDevices()).find((d) => d.kind === k && d.label === l)?.deviceId ?? '', kind, label);
+
+  it('play a bus on a pair of outputs, and say what they cannot', async () => {
+    const { page } = browser;
+    const id = await find('audiooutput', 'Fake Audio Output 1');
+    await tidy(page);
+    const to = { deviceId: id, deviceLabel: 'Fake Audio Output 1', pair: 1 };
+    await send(page, 'sound.plug', { bus: 'bus-judge', to });
+    await until(async () => (await state(id, 'output'))?.state === 'live', 'the output to play');
+    expect((await state(id, 'output'))?.note).toBe('runs at 44.1 kHz: converted to 48');
+    await send(page, 'sound.plug', { bus: 'bus-wind', to: { ...to, pair: 3 } });
+    await until(async () => (await state(id, 'output'))?.state === 'lost', 'the missing pair to be named');
+    expect((await state(id, 'output'))?.note).toBe('it has 2 outputs: outputs 5–6 do not exist there');
+    for (const patch of await pick(page, (s) => s.desk.show.sound.patches.slice(3).map((p) => p.id))) await send(page, 'sound.unplug', { patch });
+    await until(async () => (await state(id, 'output')) === undefined, 'the output to be let go');
+  });
+
+  it('feed channels; one that goes says so, the rest sounds on, and it comes back', async () => {
+    const { page } = browser;
+    const id = await find('audioinput', 'Fake Audio Input 1');
+    const added = await send(page, 'sound.addChannel', { name: 'Line', feed: { kind: 'device', deviceId: id, deviceLabel: 'Fake Audio Input 1', first: 1, stereo: true } });
+    const channel = added.ok ? String(added.result.id) : '';
+    await until(async () => (await level(page, channel)) > -40, 'Chromium’s fake microphone to beep');
+    // The device is unplugged: its track ends, and it is no longer listed.
+    await page.evaluate((gone) => {
+      const devices = navigator.mediaDevices;
+      const [enumerate, open] = [devices.enumerateDevices.bind(devices), devices.getUserMedia.bind(devices)];
+      Object.assign(window, { replug: () => Object.assign(devices, { enumerateDevices: enumerate, getUserMedia: open }) });
+      devices.enumerateDevices = async () => (await enumerate()).filter((d) => d.deviceId !== gone);
+      devices.dispatchEvent(new Event('devicechange'));
+    }, id);
+    await until(async () => (await state(id, 'input'))?.state === 'lost', 'the device to be missed');
+    expect(await pick(page, (s) => Object.values(s.desk.air.sound.lostDevices))).toEqual(['it was unplugged']);
+    expect((await state('simulated-card', 'input'))?.state).toBe('live');
+    await page.waitForSelector('aria/A sound device is missing');
+    expect(await level(page, 'music')).toBeGreaterThan(-60);
+    await page.evaluate(() => (window as unknown as { replug: () => void }).replug());
+    await until(async () => (await state(id, 'input'))?.state === 'live', 'the device to come back');
+    await until(async () => (await level(page, channel)) > -40, 'its sound to come back');
+    expect(await pick(page, (s) => s.desk.air.sound.lostDevices)).toEqual({});
+    await send(page, 'sound.removeChannel', { channel });
+  });
+
+  it('are named in plain words when the show wants one that is not here', async () => {
+    const { page } = browser;
+    await send(page, 'sound.plug', { bus: 'bus-judge', to: { deviceId: 'gone', deviceLabel: 'Quay desk 16', pair: 1 } });
+    await until(async () => (await state('gone', 'output'))?.note === 'it is not plugged in', 'the missing device to be named');
+    await page.keyboard.press('h');
+    await page.waitForSelector('::-p-xpath(//summary[contains(., "Quay desk 16") and contains(., "lost: it is not plugged in")])');
+    await send(page, 'sound.unplug', { patch: await pick(page, (s) => s.desk.show.sound.patches.at(-1)?.id) });
+  });
+
+  it('come with a routing file, which is refused with every name it does not know', async () => {
+    const { page } = browser;
+    const folder = await mkdtemp(join(tmpdir(), 'bivoca-routing-'));
+    const file = join(folder, 'wrong.json');
+    await writeFile(file, JSON.stringify({ format: 'bivoca-routing', version: 1, buses: [], sends: [{ from: 'Foghorn', bus: 'Programme', on: true, levelDb: 0, tap: 'after' }], listeners: [], patches: [{ bus: 'Lighthouse', device: 'Quay desk 16', pair: 1 }] }));
+    const before = await pick(page, (s) => s.desk.show.sound.patches.length);
+    const input = await page.waitForSelector('input[aria-label="Routing to read in"]');
+    await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(file);
+    const toast = await page.waitForSelector('::-p-xpath(//*[@data-sonner-toast][contains(., "Foghorn")])');
+    const text = await toast?.evaluate((e) => e.textContent);
+    expect(text).toContain('sends[0].from: no channel or bus is called “Foghorn” here');
+    expect(text).toContain('no bus is called “Lighthouse” here');
+    expect(await pick(page, (s) => s.desk.show.sound.patches.length)).toBe(before);
+  });
+});
+
+describe('sound tracks of a recording', () => {
+  it('begin on the same sample, each with its own sound at its own level', async () => {
+    const { page } = browser;
+    await quietPier(page);
+    await send(page, 'picture.cut', { source: 'sync' });
+    await send(page, 'sound.setChannel', { channels: ['sync'], faderDb: -6, iso: true });
+    await send(page, 'sound.setChannel', { channels: ['bars', 'music'], iso: true });
+    await send(page, 'sound.setBus', { bus: 'programme', record: true });
+    await wait(1500);
+    const { body } = await post(app, 'output.startRecording');
+    const id = String(body.id);
+    await wait(6000);
+    await send(page, 'output.stopRecording');
+    const rows = await until(async () => {
+      const list = await page.evaluate(
+        (key) =>
+          new Promise<{ id: string; name: string; state: string; seconds: number }[]>((resolve) => {
+            const open = indexedDB.open('bivoca');
+            open.onsuccess = () => {
+              const all = open.result.transaction('recordings').objectStore('recordings').getAll();
+              all.onsuccess = () => {
+                open.result.close();
+                resolve((all.result as { id: string; name: string; state: string; seconds: number }[]).filter((r) => r.id.startsWith(`${key}-`)));
+              };
+            };
+          }),
+        id,
+      );
+      return list.length === 4 && list.every((r) => r.state === 'done') ? list : null;
+    }, 'the tracks to be closed');
+    const file = async (name: string) => {
+      const row = rows.find((r) => r.name.endsWith(name));
+      const data = await page.evaluate(async (track) => {
+        const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('recordings');
+        const bytes = new Uint8Array(await (await (await folder.getFileHandle(`${track}.wav`)).getFile()).arrayBuffer());
+        let text = '';
+        for (let at = 0; at < bytes.length; at += 8192) text += String.fromCharCode(...bytes.subarray(at, at + 8192));
+        return btoa(text);
+      }, row?.id);
+      return readWav(Buffer.from(data, 'base64'));
+    };
+    const [programme, sync, bars, music] = await Promise.all([file('Programme mix'), file('Flash and beep'), file('Bars and tone'), file('Music')]);
+    for (const wav of [programme, sync, bars, music]) {
+      expect(wav).toMatchObject({ channels: 2, sampleRate: 48_000, bits: 24 });
+      expect(wav.left.length / 48_000).toBeGreaterThan(5);
+      expect(wav.timeReference).toBe(programme.timeReference);
+    }
+    // The beep stands at the same sample in its own track and in the mix, 6 dB louder in its own.
+    const onset = (x: Float32Array, threshold: number) => x.findIndex((v) => Math.abs(v) > threshold);
+    expect(onset(sync.left, 0.02)).toBeGreaterThan(0);
+    expect(Math.abs(onset(programme.left, 0.02 * 10 ** (-6 / 20)) - onset(sync.left, 0.02))).toBeLessThanOrEqual(1);
+    const at = onset(sync.left, 0.02) + 480;
+    const part = (x: Float32Array) => Math.sqrt(x.subarray(at, at + 2400).reduce((s, v) => s + v * v, 0) / 2400);
+    expect(20 * Math.log10(part(programme.left) / part(sync.left))).toBeCloseTo(-6, 0.7);
+    // Bars are not on air: their tone is in their own track and nowhere else.
+    const tone = levelAt(bars.left.subarray(48_000, 96_000), 1000);
+    expect(20 * Math.log10(tone)).toBeCloseTo(-18, 0);
+    expect(music.left.some((v) => Math.abs(v) > 0.02)).toBe(true);
+  });
+});
+
+describe('a reload', () => {
+  it('finds solo, ears and what was held down as they were left, and talkback closed', async () => {
+    const { page } = browser;
+    await send(page, 'sound.solo', { channel: 'mic-field', tap: 'before' });
+    await send(page, 'sound.hold', { bus: 'bus-pa', db: 24, hz: 400 });
+    await send(page, 'talkback.start', { to: 'guests' });
+    await wait(400);
+    await page.reload();
+    await showRuns(page);
+    expect(await pick(page, (s) => s.desk.air.sound)).toMatchObject({ solos: [{ id: 'mic-field', tap: 'before' }], held: { 'bus-pa': { db: 24 } }, talkback: null });
+    await until(async () => (await level(page, 'programme')) > -90, 'meters to move');
+  });
+});

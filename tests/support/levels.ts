@@ -1,0 +1,16 @@
+/** Level of one frequency in a signal. */
+
+const RATE = 48_000;
+
+/** Amplitude of the part of `x` at `hz`: correlation with sine and cosine under a Hann window. */
+export function levelAt(x: readonly number[] | Float32Array, hz: number): number {
+  let [re, im, sum] = [0, 0, 0];
+  for (let i = 0; i < x.length; i += 1) {
+    const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / x.length);
+    const angle = (2 * Math.PI * hz * i) / RATE;
+    re += window * (x[i] as number) * Math.cos(angle);
+    im += window * (x[i] as number) * Math.sin(angle);
+    sum += window;
+  }
+  return sum === 0 ? 0 : (2 * Math.hypot(re, im)) / sum;
+}
