@@ -10,6 +10,8 @@ needBrowser();
 let passed = 0;
 let failed = 0;
 const failures = [];
+/** Every test that failed, with the first line of why: said last, where it is found again. */
+const wrong = [];
 
 function step(name, ok) {
   if (ok) passed += 1;
@@ -31,6 +33,9 @@ function vitest(project) {
   failed += result.numFailedTests;
   if (!ok && result.numFailedTests === 0) step(`${project} tests without errors outside tests`, false);
   if (result.numFailedTests > 0) failures.push(`${result.numFailedTests} ${project} tests`);
+  for (const file of result.testResults) {
+    for (const test of file.assertionResults) if (test.status === 'failed') wrong.push(`${file.name.slice(ROOT.length + 1)}: ${test.fullName}\n    ${String(test.failureMessages[0]).split('\n')[0]}`);
+  }
 }
 
 const only = process.argv[2];
@@ -48,6 +53,7 @@ if (!only || only === 'browser') {
   vitest('browser');
 }
 
+if (wrong.length > 0) console.log(wrong.join('\n'));
 if (failures.length > 0) console.log(`Failed: ${failures.join('; ')}`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);

@@ -19,8 +19,8 @@ import { execute } from './execute';
 import { EMPTY_HISTORY, remember, undo } from './history';
 import { COMMANDS } from './registry';
 
-/** A start with something of everything. */
-function start(): Desk {
+/** A desk with something of everything. */
+function withEverything(): Desk {
   let d = sampleDesk();
   const add = (type: string, args: Record<string, unknown>) => {
     d = must(d, type, args);
@@ -52,6 +52,8 @@ function start(): Desk {
   add('clip.copyToReel', { clips: [d.show.replay.clips[0]?.id], reel: 'reel-2' });
   return d;
 }
+
+const START = withEverything();
 
 /** Every identity in the desk, so that references hit something now and then. */
 function idsOf({ show }: Desk): string[] {
@@ -151,7 +153,7 @@ describe('any commands in any order', () => {
       fc.property(seeds, (seed) => {
         const dice = diceFrom(seed);
         let ids = 0;
-        let desk = start();
+        let desk = START;
         for (let i = 0; i < 25; i += 1) {
           const spec = pick(dice, COMMANDS);
           if (!spec) continue;
@@ -180,8 +182,7 @@ describe('any commands in any order', () => {
       fc.property(seeds, (seed) => {
         const dice = diceFrom(seed);
         let ids = 0;
-        const first = start();
-        let desk = first;
+        let desk = START;
         let history = EMPTY_HISTORY;
         for (let i = 0; i < 12; i += 1) {
           const spec = pick(dice, COMMANDS.filter((c) => !/^(picture\.(cut|take|moveBar|setNext)|preset\.recall|lane\.(show|toggle))/.test(c.type)));
@@ -192,8 +193,8 @@ describe('any commands in any order', () => {
           history = remember(history, spec.type, outcome.patches, outcome.inverse, null, i * 5000);
         }
         while (history.past.length > 0) ({ history, desk } = undo(history, desk));
-        expect(desk.show).toEqual(first.show);
-        expect(readShow(JSON.parse(JSON.stringify(desk.show)))).toEqual(first.show);
+        expect(desk.show).toEqual(START.show);
+        expect(readShow(JSON.parse(JSON.stringify(desk.show)))).toEqual(START.show);
       }),
       { numRuns: 80, seed: 7 },
     );

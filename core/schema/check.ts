@@ -1,6 +1,6 @@
 /** Checks raw data against described classes and names every fault by its path. */
-import { validateSync } from 'class-validator';
-import { type Constructor, type FieldInfo, fieldsOf } from './fields';
+import { faultyFields } from './faulty-fields';
+import { type Constructor, type FieldInfo, fieldMap } from './fields';
 
 /** One fault: where (`sources[2].name`), and what is wrong in plain words. */
 export interface Problem {
@@ -19,21 +19,21 @@ const join = (path: string, key: string) => (path === '' ? key : `${path}.${key}
  */
 export function check(of: Constructor, raw: unknown, path = ''): Problem[] {
   if (!isRecord(raw)) return [{ path: path || '(all)', message: 'must be an object' }];
-  const fields = fieldsOf(of);
-  const known = new Map(fields.map((f) => [f.name, f]));
+  const known = fieldMap(of);
   const problems: Problem[] = [];
   const instance = new of() as Record<string, unknown>;
   for (const key of Object.keys(raw)) {
     if (!known.has(key)) problems.push({ path: join(path, key), message: 'is not a known field' });
     else instance[key] = raw[key];
   }
-  for (const error of validateSync(instance, { forbidUnknownValues: false })) {
-    const info = known.get(error.property);
-    problems.push({ path: join(path, error.property), message: messageFor(info, raw[error.property]) });
+  for (const name of faultyFields(of, instance)) {
+    problems.push({ path: join(path, name), message: messageFor(known.get(name), raw[name]) });
   }
   const faulty = new Set(problems.map((p) => p.path));
-  for (const info of fields) {
-    if (!faulty.has(join(path, info.name))) problems.push(...checkNested(info, raw[info.name], join(path, info.name)));
+  for (const info of known.values()) {
+    if (!info.nested && !info.variant) continue;
+    const place = join(path, info.name);
+    if (!faulty.has(place)) problems.push(...checkNested(info, raw[info.name], place));
   }
   return problems;
 }

@@ -43,10 +43,21 @@ const registry = new WeakMap<object, Map<string, FieldInfo>>();
 
 /** Every described field of a class, in order of declaration, inherited ones first. */
 export function fieldsOf(of: Constructor): FieldInfo[] {
-  const chain: FieldInfo[] = [];
-  const parent = Object.getPrototypeOf(of.prototype) as object | null;
-  if (parent && parent !== Object.prototype) chain.push(...fieldsOf(parent.constructor as Constructor));
-  return [...chain, ...(registry.get(of.prototype as object)?.values() ?? [])];
+  return [...fieldMap(of).values()];
+}
+
+const maps = new WeakMap<Constructor, ReadonlyMap<string, FieldInfo>>();
+
+/** Every described field of a class by its name, in the order of `fieldsOf`. */
+export function fieldMap(of: Constructor): ReadonlyMap<string, FieldInfo> {
+  let map = maps.get(of);
+  if (!map) {
+    const parent = Object.getPrototypeOf(of.prototype) as object | null;
+    const inherited = parent && parent !== Object.prototype ? fieldMap(parent.constructor as Constructor) : [];
+    map = new Map([...inherited, ...(registry.get(of.prototype as object) ?? [])]);
+    maps.set(of, map);
+  }
+  return map;
 }
 
 function field(
