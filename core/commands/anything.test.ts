@@ -192,7 +192,7 @@ describe('any commands in any order', () => {
           desk = outcome.desk;
           history = remember(history, spec.type, outcome.patches, outcome.inverse, null, i * 5000);
         }
-        while (history.past.length > 0) ({ history, desk } = undo(history, desk));
+        while (history.past.length > 0) ({ history, desk } = undo(history, desk, true));
         expect(desk.show).toEqual(START.show);
         expect(readShow(JSON.parse(JSON.stringify(desk.show)))).toEqual(START.show);
       }),

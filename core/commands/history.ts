@@ -2,6 +2,7 @@
 import { applyPatches, type Patch } from 'immer';
 import { type Desk } from '../show/air';
 import { findPicture } from '../show/pictures';
+import { guardLoopsBetween } from '../sound/edit';
 import { CommandError } from './command';
 
 interface Step {
@@ -46,8 +47,8 @@ export function remember(
   return { past: [...history.past, step].slice(-LIMIT), future: [] };
 }
 
-/** @throws CommandError when something on air would lose its source. */
-function guard(before: Desk, after: Desk): void {
+/** @throws CommandError when something on air would lose its source, or, unless `anyway`, when a loop would be closed. */
+function guard(before: Desk, after: Desk, anyway: boolean): void {
   const used = [after.air.onAirId, after.air.transition?.fromId ?? null];
   for (const lane of Object.values(after.air.lanes)) if (lane.picture?.kind === 'source') used.push(lane.picture.id);
   for (const id of used) {
@@ -56,14 +57,15 @@ function guard(before: Desk, after: Desk): void {
       throw new CommandError('on-air', `That would remove ${picture.name}, which is on air. Take something else first.`);
     }
   }
+  if (!anyway) guardLoopsBetween(before.show, after.show);
 }
 
-/** One step back. @throws CommandError when there is none, or when it would take something off air. */
-export function undo(history: History, desk: Desk): { history: History; desk: Desk; patches: Patch[]; title: string } {
+/** One step back. @throws CommandError when there is none, when it would take something off air, or, unless `anyway`, when it would close a loop. */
+export function undo(history: History, desk: Desk, anyway = false): { history: History; desk: Desk; patches: Patch[]; title: string } {
   const step = history.past.at(-1);
   if (!step) throw new CommandError('nothing-to-undo', 'There is nothing to undo.');
   const after = repairAir(applyPatches(desk, step.inverse) as Desk);
-  guard(desk, after);
+  guard(desk, after, anyway);
   return {
     history: { past: history.past.slice(0, -1), future: [...history.future, step] },
     desk: after,
@@ -73,11 +75,11 @@ export function undo(history: History, desk: Desk): { history: History; desk: De
 }
 
 /** One step forward again. @throws CommandError as `undo` does. */
-export function redo(history: History, desk: Desk): { history: History; desk: Desk; patches: Patch[]; title: string } {
+export function redo(history: History, desk: Desk, anyway = false): { history: History; desk: Desk; patches: Patch[]; title: string } {
   const step = history.future.at(-1);
   if (!step) throw new CommandError('nothing-to-redo', 'There is nothing to redo.');
   const after = repairAir(applyPatches(desk, step.forward) as Desk);
-  guard(desk, after);
+  guard(desk, after, anyway);
   return {
     history: { past: [...history.past, step], future: history.future.slice(0, -1) },
     desk: after,

@@ -3,6 +3,7 @@ import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Id, Num, Text } from '../schema/fields';
 import { type Desk } from '../show/air';
 import { TILE_COLOURS } from '../show/create';
+import { Anyway, guardLoops } from '../sound/edit';
 import { findPicture } from '../show/pictures';
 import { forget, usesOf } from '../show/usage';
 import { seatOf } from './edit';
@@ -19,10 +20,12 @@ class EditArgs extends SeatArg {
 }
 class FillArgs extends SeatArg {
   @Id('source or framing; null empties the seat', { nullable: true }) occupant!: string | null;
+  @Anyway() anyway?: boolean;
 }
 class SwapArgs {
   @Id('one seat') a!: string;
   @Id('the other') b!: string;
+  @Anyway() anyway?: boolean;
 }
 class EyeArgs {
   @Id('source or framing') source!: string;
@@ -63,11 +66,12 @@ export const seatCommands = [
   defineCommand({
     type: 'seat.fill',
     title: 'Fill a seat',
-    about: 'Puts a source or framing into a seat, everywhere at once, on air too.',
+    about: 'Puts a source or framing into a seat, everywhere at once, on air too. Refused when its sound would close a loop.',
     args: FillArgs,
-    run: (desk, { seat, occupant }) => {
+    run: (desk, { seat, occupant, anyway }) => {
       checkOccupant(desk, occupant);
       seatOf(desk, seat).occupantId = occupant;
+      guardLoops(desk, anyway);
     },
   }),
   defineCommand({
@@ -75,9 +79,10 @@ export const seatCommands = [
     title: 'Swap two seats',
     about: 'The occupants of two seats change places, everywhere at once.',
     args: SwapArgs,
-    run: (desk, { a, b }) => {
+    run: (desk, { a, b, anyway }) => {
       const [first, second] = [seatOf(desk, a, 'a'), seatOf(desk, b, 'b')];
       [first.occupantId, second.occupantId] = [second.occupantId, first.occupantId];
+      guardLoops(desk, anyway);
     },
   }),
   defineCommand({

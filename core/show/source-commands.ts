@@ -4,6 +4,7 @@ import { checkNumber } from '../layout/edit';
 import { requireSource } from '../picture/commands';
 import { settle } from '../picture/mixer';
 import { Colour, Flag, Id, Text, Variant, Whole } from '../schema/fields';
+import { Anyway, guardLoops } from '../sound/edit';
 import { type Desk } from './air';
 import { createSource } from './create';
 import { settingsClass, type SourceSettings } from './source';
@@ -13,6 +14,7 @@ class AddArgs {
   @Text(80, 'name', { min: 1 }) name!: string;
   @Variant(settingsClass, 'what it is; fields depend on `kind`') settings!: SourceSettings;
   @Flag('feeds lanes and layouts only', { optional: true }) feedsOnly?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class SourceArg {
   @Id('source') source!: string;
@@ -24,6 +26,7 @@ class EditArgs extends SourceArg {
 }
 class SettingsArgs extends SourceArg {
   @Variant(settingsClass, 'what it is from now on') settings!: SourceSettings;
+  @Anyway() anyway?: boolean;
 }
 class PinArgs extends SourceArg {
   @Whole(1, 99, 'number; null for none', { nullable: true }) number!: number | null;
@@ -76,13 +79,14 @@ export const sourceCommands = [
     title: 'Add a source',
     about: 'Adds a source at the end of the list, with the first free number. Returns its `id`.',
     args: AddArgs,
-    run: (desk, { name, settings, feedsOnly }, { newId }) => {
+    run: (desk, { name, settings, feedsOnly, anyway }, { newId }) => {
       checkMedia(settings);
       checkDeck(desk, settings);
       if (desk.show.sources.length >= 500) throw new CommandError('too-many', 'A show holds at most 500 sources.');
       const source = createSource(desk.show, newId(), name, settings);
       if (feedsOnly) Object.assign(source, { feedsOnly, number: null });
       desk.show.sources.push(source);
+      guardLoops(desk, anyway);
       return { id: source.id };
     },
   }),
@@ -101,7 +105,7 @@ export const sourceCommands = [
     title: 'Change what a source is',
     about: 'Gives a source another device, file or picture; it keeps its identity, number and places.',
     args: SettingsArgs,
-    run: (desk, { source, settings }) => {
+    run: (desk, { source, settings, anyway }) => {
       checkMedia(settings);
       checkDeck(desk, settings, source);
       if (settings.kind === 'deck' && desk.show.replay.angles.some((a) => a.sourceId === source)) {
@@ -110,6 +114,7 @@ export const sourceCommands = [
       requireSource(desk, source).settings = settings;
       if (desk.show.replay.settings.musicId === source && settings.kind !== 'media') desk.show.replay.settings.musicId = null;
       delete desk.air.players[source];
+      guardLoops(desk, anyway);
     },
   }),
   defineCommand({

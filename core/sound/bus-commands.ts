@@ -5,7 +5,7 @@ import { TILE_COLOURS } from '../show/create';
 import { type Desk } from '../show/air';
 import { current, isDraft } from 'immer';
 import { CARD_ENDS, type Card, createBus, MOST_BUSES, MOST_PAIRS, Pair, PROGRAMME_BUS, type Tap, TAPS, TIMINGS, type Bus } from './document';
-import { busOf, channelOf, guardLoops } from './edit';
+import { Anyway, busOf, channelOf, guardLoops } from './edit';
 import { forgetBus } from './forget';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 import { breaksOfLoop, loopReport } from './routing/loops';
@@ -29,7 +29,7 @@ class SetBusArgs extends BusArg {
   @Num(0, MOST_DELAY_MS, 'delay, ms', { optional: true }) delayMs?: number;
   @OneOf(TIMINGS, 'with the picture, or live', { optional: true }) timing?: Bus['timing'];
   @Flag('recorded as a file of its own', { optional: true }) record?: boolean;
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class SendArg {
   @Id('channel or bus that is sent') from!: string;
@@ -39,14 +39,14 @@ class SetSendArgs extends SendArg {
   @Flag('open', { optional: true }) on?: boolean;
   @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'level, dB', { optional: true }) levelDb?: number;
   @OneOf(TAPS, 'after or before the fader', { optional: true }) tap?: Tap;
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class ByRuleArgs extends SendArg {
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class PlugArgs extends BusArg {
   @Nested(() => Pair, 'outputs') to!: Pair;
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class UnplugArgs {
   @Id('patch') patch!: string;
@@ -63,7 +63,7 @@ class AddMixArgs {
   @Whole(1, MOST_PAIRS, 'pair it takes') fromPair!: number;
   @OneOf(CARD_ENDS, 'where the card adds it') to!: 'input' | 'output';
   @Whole(1, MOST_PAIRS, 'pair it is added to') toPair!: number;
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class MixArg {
   @Id('path in the card’s mixer') mix!: string;
@@ -71,14 +71,14 @@ class MixArg {
 class SetMixArgs extends MixArg {
   @Flag('switched on at the card', { optional: true }) on?: boolean;
   @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'level, dB', { optional: true }) levelDb?: number;
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class AddPathArgs {
   @Nested(() => Pair, 'outputs of the loudspeaker') from!: Pair;
   @Nested(() => Pair, 'inputs of the microphones') to!: Pair;
   @Num(-80, 12, 'level on arrival, dB', { optional: true }) levelDb?: number;
   @Num(0.3, 500, 'time on the way, ms', { optional: true }) delayMs?: number;
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class PathArg {
   @Id('way through the air') path!: string;
@@ -87,7 +87,7 @@ class SetPathArgs extends PathArg {
   @Flag('loudspeaker and microphone are both switched on', { optional: true }) on?: boolean;
   @Num(-80, 12, 'level on arrival, dB', { optional: true }) levelDb?: number;
   @Num(0.3, 500, 'time on the way, ms', { optional: true }) delayMs?: number;
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class BreakArgs {
   @TextList(64, 120, 'the loop, by the keys of its nodes; without it, every loop', { optional: true }) loop?: string[];

@@ -4,23 +4,21 @@ import { Colour, Flag, Id, Ids, Num, OneOf, Text, Variant, Whole } from '../sche
 import { TILE_COLOURS } from '../show/create';
 import { type Desk } from '../show/air';
 import { forgetChannel } from './forget';
-import { channelOf, faderGroupOf, guardLoops } from './edit';
+import { Anyway, channelOf, faderGroupOf, guardLoops } from './edit';
 import { feedClass, type Feed, MOST_CHANNELS } from './document';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 import { type ChannelStrip, MOST_DELAY_MS, type Pick, PICKS, plainStrip } from './strip';
-
-const ANYWAY = 'also when that closes a loop';
 
 class ChannelArg {
   @Id('channel: a source with sound, or a channel of its own') channel!: string;
 }
 class FaderArgs extends ChannelArg {
   @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'dB; the lowest is silence') db!: number;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class MuteArgs extends ChannelArg {
   @Flag('without it, the other way', { optional: true }) on?: boolean;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class FollowArgs extends ChannelArg {
   @Flag('without it, the other way', { optional: true }) on?: boolean;
@@ -38,18 +36,18 @@ class SetArgs {
   @Whole(0, 500, 'fade when its picture goes, frames; null with the transition', { optional: true, nullable: true }) outFrames?: number | null;
   @Id('fader group; null for none', { optional: true, nullable: true }) groupId?: string | null;
   @Flag('recorded as a file of its own', { optional: true }) iso?: boolean;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class AddArgs {
   @Text(80, 'name', { min: 1 }) name!: string;
   @Variant(feedClass, 'where its sound comes from; fields depend on `kind`') feed!: Feed;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class EditArgs extends ChannelArg {
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
   @Colour('colour of its strip', { optional: true }) colour?: string;
   @Variant(feedClass, 'where its sound comes from', { optional: true }) feed?: Feed;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class GroupNameArgs {
   @Text(40, 'name', { min: 1 }) name!: string;
@@ -58,13 +56,13 @@ class GroupArg {
   @Id('fader group') faderGroup!: string;
 }
 class GroupRemoveArgs extends GroupArg {
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class GroupSetArgs extends GroupArg {
   @Text(40, 'name', { min: 1, optional: true }) name?: string;
   @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'fader, dB', { optional: true }) faderDb?: number;
   @Flag('muted', { optional: true }) muted?: boolean;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 
 /** @throws CommandError when the seat of a feed is not there. */

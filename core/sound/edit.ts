@@ -1,11 +1,12 @@
 /** Finding and checking what sound commands name, and the guard against loops. */
 import { current, isDraft, original } from 'immer';
 import { CommandError } from '../commands/command';
+import { Flag } from '../schema/fields';
 import { type Desk } from '../show/air';
 import { type Show } from '../show/show';
 import { channelsOf, type Channel } from './channels';
 import { type Bus, type FaderGroup, type Listener } from './document';
-import { loopKeys, loopReport } from './routing/loops';
+import { loopKey, loopKeys, loopReport } from './routing/loops';
 import { routingReport } from './routing/findings';
 
 /** @throws CommandError when the show has no such channel. */
@@ -37,18 +38,23 @@ export function faderGroupOf({ show }: Desk, id: string, field = 'faderGroup'): 
   return found;
 }
 
+/** The argument with which a change is made although it closes a loop. */
+export const Anyway = () => Flag('also when that closes a loop', { optional: true });
+
 /**
  * Refuses a change that closes a loop which was open before, unless `anyway`. Call it at the end of a command.
  * @throws CommandError with code `loop`, the path in words, and what to do.
  */
 export function guardLoops(desk: Desk, anyway = false): void {
-  if (anyway || !isDraft(desk)) return;
-  const before = (original(desk) as Desk).show;
-  const after: Show = current(desk).show;
-  const report = loopReport(after);
-  if (report.loops.length === 0) return;
+  if (!anyway && isDraft(desk)) guardLoopsBetween((original(desk) as Desk).show, current(desk).show);
+}
+
+/** The same for two shows. @throws CommandError as `guardLoops` does. */
+export function guardLoopsBetween(before: Show, after: Show): void {
+  const { loops } = loopReport(after);
+  if (loops.length === 0) return;
   const old = loopKeys(routingReport(before).loops);
-  const fresh = report.loops.filter((l) => !old.has([...l.keys].sort().join(' ')));
+  const fresh = loops.filter((l) => !old.has(loopKey(l)));
   const worst = fresh.reduce((a, b) => (b.db > a.db ? b : a), fresh[0] as (typeof fresh)[0]);
   if (!worst) return;
   const more = fresh.length > 1 ? `, and ${fresh.length - 1} more` : '';

@@ -1,8 +1,8 @@
 /** Reading a routing in, as a command: one step of undo, and guarded against loops like any other change. */
 import { current, isDraft } from 'immer';
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, ListOf, Nested, Text } from '../schema/fields';
-import { guardLoops } from './edit';
+import { ListOf, Nested, Text } from '../schema/fields';
+import { Anyway, guardLoops } from './edit';
 import { importRouting, RoutingError, RoutingFile } from './routing-file';
 import { soundProblems } from './validate';
 
@@ -13,7 +13,7 @@ class DeviceField {
 class ImportArgs {
   @Nested(() => RoutingFile, 'the routing, by names') routing!: RoutingFile;
   @ListOf(() => DeviceField, 200, 'sound devices of this machine') devices!: DeviceField[];
-  @Flag('also when that closes a loop', { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 
 export const soundFileCommands = [

@@ -4,17 +4,15 @@ import { Flag, Id, Ids, Nested, Num, OneOf, Text, Whole } from '../schema/fields
 import { TILE_COLOURS } from '../show/create';
 import { type Desk } from '../show/air';
 import { createBus, LISTENER_KINDS, type Listener, type ListenerKind, MOST_BUSES, Pair, PROGRAMME_BUS, type Rule, RULES, type Tap, TAPS } from './document';
-import { busOf, channelOf, guardLoops, listenerOf } from './edit';
+import { Anyway, busOf, channelOf, guardLoops, listenerOf } from './edit';
 import { forgetListener } from './forget';
-
-const ANYWAY = 'also when that closes a loop';
 
 class AddArgs {
   @Text(60, 'name', { min: 1 }) name!: string;
   @OneOf(LISTENER_KINDS, 'who that is') kind!: ListenerKind;
   @Ids(64, 'channels that carry their own voice', { optional: true }) ownIds?: string[];
   @Id('bus they get; without it one is made for them', { optional: true }) bus?: string;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class ListenerArg {
   @Id('listener') listener!: string;
@@ -27,7 +25,7 @@ class SetArgs extends ListenerArg {
   @Nested(() => Pair, 'outputs they really listen to; null for their bus', { optional: true, nullable: true }) place?: Pair | null;
   @Flag('hears by a loudspeaker that their own microphones pick up', { optional: true }) open?: boolean;
   @Flag('gets talkback', { optional: true }) talkback?: boolean;
-  @Flag(ANYWAY, { optional: true }) anyway?: boolean;
+  @Anyway() anyway?: boolean;
 }
 class TalkSetArgs {
   @Id('channel of the talkback microphone; null for none', { optional: true, nullable: true }) channel?: string | null;

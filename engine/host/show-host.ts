@@ -207,7 +207,7 @@ export class ShowHost {
   /** Runs a command from anywhere. Synchronous: on return, state and mixer have it. */
   dispatch(command: Command): DispatchResult {
     const { desk, history } = this.state;
-    if (command.type === 'history.undo' || command.type === 'history.redo') return this.step(command.type);
+    if (command.type === 'history.undo' || command.type === 'history.redo') return this.step(command.type, command.args?.anyway === true);
     const outcome = execute(desk, command, { frame: this.nextFrame(desk), newId: () => nanoid(12) });
     if (!outcome.ok) return outcome;
     const mergeKey = outcome.spec.mergeKey?.((command.args ?? {}) as never) ?? null;
@@ -216,14 +216,14 @@ export class ShowHost {
     return { ok: true, result: outcome.result };
   }
 
-  private step(type: 'history.undo' | 'history.redo'): DispatchResult {
+  private step(type: 'history.undo' | 'history.redo', anyway: boolean): DispatchResult {
     try {
-      const done = (type === 'history.undo' ? undo : redo)(this.state.history, this.state.desk);
+      const done = (type === 'history.undo' ? undo : redo)(this.state.history, this.state.desk, anyway);
       this.apply(done.desk, done.patches, done.history);
       return { ok: true, result: { title: done.title } };
     } catch (error) {
       if (!(error instanceof CommandError)) throw error;
-      return { ok: false, error: { code: error.code, message: error.message } };
+      return { ok: false, error: { code: error.code, message: error.message, ...(error.field !== undefined && { field: error.field }) } };
     }
   }
 

@@ -145,7 +145,8 @@ export function breaksOfLoop(show: Show, keys: readonly string[]): SignalEdge[] 
   return breaks.slice(0, 1);
 }
 
+/** The same for two loops over the same nodes, wherever each is said to begin. */
+export const loopKey = ({ keys }: Loop): string => [...keys].sort().join(' ');
+
 /** Keys of the loops of a show, to see which ones a change would add. */
-export function loopKeys(report: LoopReport): Set<string> {
-  return new Set(report.loops.map((l) => [...l.keys].sort().join(' ')));
-}
+export const loopKeys = (report: LoopReport): Set<string> => new Set(report.loops.map(loopKey));

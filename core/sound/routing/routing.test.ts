@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { cheapestHits, components, findCycles, hasCycle } from './cycles';
+import { EMPTY_HISTORY, redo, remember, undo } from '../../commands/history';
 import { type Desk } from '../../show/air';
 import { routingReport } from './findings';
 import { hearsOf } from './hears';
@@ -197,6 +198,42 @@ describe('loops', () => {
     const looped = must(ganged, 'sound.addCardMix', { ...mix, anyway: true });
     expect(loopReport(looped.show).loops[0]).toMatchObject({ db: 0 });
     expect(loopReport(must(looped, 'sound.breakLoops').show).loops).toEqual([]);
+  });
+
+  it('are refused when a seat is filled, when a source gets another microphone, and when an undo would bring one back', () => {
+    const loop = { ok: false, error: { code: 'loop', field: 'anyway' } };
+    const deaf = { kind: 'camera', deviceId: 'cam', deviceLabel: 'Pier camera', width: 0, height: 0, frameRate: 0, audioDeviceId: null, audioDeviceLabel: '' };
+    const hearing = { ...deaf, audioDeviceId: CARD.deviceId, audioDeviceLabel: CARD.deviceLabel };
+    let desk = pier();
+    // The camera's microphone is input 1–2 of the card, where the loudspeakers are heard.
+    desk = must(desk, 'sound.addAirPath', { from: { ...CARD, pair: 1 }, to: { ...CARD, pair: 1 }, levelDb: -20 });
+    expect(attempt(desk, 'source.add', { name: 'Pier', settings: hearing })).toMatchObject(loop);
+    desk = must(desk, 'source.add', { name: 'Pier', settings: deaf });
+    const pierCamera = desk.show.sources.at(-1)?.id ?? '';
+    expect(attempt(desk, 'source.setSettings', { source: pierCamera, settings: hearing })).toMatchObject(loop);
+
+    desk = must(desk, 'seat.add', { name: 'Host' });
+    desk = must(desk, 'seat.add', { name: 'Guest' });
+    const [host, guest] = desk.show.seats.map((s) => s.id);
+    desk = must(desk, 'sound.addChannel', { name: 'Host', feed: { kind: 'seat', seatId: host } });
+    // Its own channel is closed in the room's mix, so the camera may hear; the seat's is open there.
+    desk = must(desk, 'source.setSettings', { source: pierCamera, settings: hearing, anyway: true });
+    desk = must(desk, 'sound.setSend', { from: pierCamera, bus: roomBus(desk), on: false });
+    expect(loopReport(desk.show).loops).toEqual([]);
+    expect(attempt(desk, 'seat.fill', { seat: host, occupant: pierCamera })).toMatchObject(loop);
+    const seated = must(desk, 'seat.fill', { seat: guest, occupant: pierCamera });
+    expect(attempt(seated, 'seat.swap', { a: host, b: guest })).toMatchObject(loop);
+    const looped = must(desk, 'seat.fill', { seat: host, occupant: pierCamera, anyway: true });
+    expect(loopReport(looped.show).loops).toHaveLength(1);
+
+    const broken = attempt(looped, 'seat.fill', { seat: host, occupant: null });
+    if (!broken.ok) throw new Error(broken.error.message);
+    const history = remember(EMPTY_HISTORY, 'Empty the seat', broken.patches, broken.inverse, null, 0);
+    expect(() => undo(history, broken.desk)).toThrow(/would close a loop/);
+    const back = undo(history, broken.desk, true);
+    expect(back.desk.show).toEqual(looped.show);
+    // Forward again opens the loop, which nobody minds.
+    expect(loopReport(redo(back.history, back.desk).desk.show).loops).toEqual([]);
   });
 
   it('of random routings are all broken by one press, and every one that is listed is really there', () => {
