@@ -1,5 +1,6 @@
 /** Every channel of the desk: those of the sources, and those of their own. */
 import { isDraft } from 'immer';
+import { KeepLast } from '../show/keep-last';
 import { sourceBehind } from '../show/pictures';
 import { type Show } from '../show/show';
 import { hasSound } from '../show/source';
@@ -17,19 +18,13 @@ export interface Channel {
 
 /** All channels, sources first, in the order of the show. Made once for each show, as it is asked for many times a second. */
 export function channelsOf(show: Show): Channel[] {
+  const { sources, sound } = show;
+  const make = (): Channel[] => [...sources.filter(hasSound).map((s) => ({ id: s.id, name: s.name, colour: s.colour, sound: s.sound, feed: null })), ...sound.inputs];
   // A draft may change under the same identity.
-  const draft = isDraft(show);
-  const known = draft ? undefined : kept.get(show.sources);
-  if (known && known.inputs === show.sound.inputs) return known.channels;
-  const channels: Channel[] = [
-    ...show.sources.filter(hasSound).map(({ id, name, colour, sound }) => ({ id, name, colour, sound, feed: null })),
-    ...show.sound.inputs,
-  ];
-  if (!draft) kept.set(show.sources, { inputs: show.sound.inputs, channels });
-  return channels;
+  return isDraft(show) ? make() : kept.get([sources, sound.inputs], make);
 }
 
-const kept = new WeakMap<readonly object[], { inputs: readonly object[]; channels: Channel[] }>();
+const kept = new KeepLast<Channel[]>();
 
 /** The source whose sound a seat has now; null when nobody sits there. */
 export const seatSource = (show: Show, seatId: string): string | null => sourceBehind(show, show.seats.find((s) => s.id === seatId)?.occupantId ?? null);

@@ -3,54 +3,69 @@
  * shortcut (chordless ones) are: every other cycle runs over the nodes of one of them by a longer way.
  */
 
-/** Strongly connected components with more than one node or a loop onto itself (Tarjan 1972), within `allowed`. */
-export function components(out: readonly (readonly number[])[], allowed: Uint8Array): number[][] {
-  const n = out.length;
+/** Successors of node `v`, one after another: the one at place `at`, or undefined behind the last. */
+export type Successor = (v: number, at: number) => number | undefined;
+
+/** Strongly connected components with more than one node or a loop onto itself (Tarjan 1972), of the nodes 0 to `n` − 1 that are `allowed`. */
+export function components(n: number, successor: Successor, allowed?: Uint8Array): number[][] {
   const order = new Int32Array(n).fill(-1);
   const low = new Int32Array(n);
   const onStack = new Uint8Array(n);
-  const stack: number[] = [];
+  const stack = new Int32Array(n);
+  let height = 0;
   const found: number[][] = [];
   let count = 0;
-  // Without recursion: routings may be long chains.
-  const work: { v: number; at: number }[] = [];
+  // Without recursion, as routings may be long chains: the way down, and how far each node on it has been looked at.
+  const way = new Int32Array(n);
+  const next = new Int32Array(n);
   for (let root = 0; root < n; root += 1) {
-    if (!allowed[root] || order[root] !== -1) continue;
-    work.push({ v: root, at: 0 });
-    while (work.length > 0) {
-      const top = work[work.length - 1] as { v: number; at: number };
-      const { v } = top;
-      if (top.at === 0) {
-        order[v] = low[v] = count;
-        count += 1;
-        stack.push(v);
-        onStack[v] = 1;
-      }
-      const next = (out[v] as readonly number[])[top.at];
-      if (next !== undefined) {
-        top.at += 1;
-        if (!allowed[next]) continue;
-        if (order[next] === -1) work.push({ v: next, at: 0 });
-        else if (onStack[next]) low[v] = Math.min(low[v] as number, order[next] as number);
+    if ((allowed && !allowed[root]) || order[root] !== -1) continue;
+    let depth = 0;
+    const enter = (v: number) => {
+      way[depth] = v;
+      depth += 1;
+      order[v] = low[v] = count;
+      count += 1;
+      stack[height] = v;
+      height += 1;
+      onStack[v] = 1;
+    };
+    enter(root);
+    while (depth > 0) {
+      const v = way[depth - 1] as number;
+      const w = successor(v, next[v] as number);
+      if (w !== undefined) {
+        next[v] = (next[v] as number) + 1;
+        if (allowed && !allowed[w]) continue;
+        if (order[w] === -1) enter(w);
+        else if (onStack[w]) low[v] = Math.min(low[v] as number, order[w] as number);
         continue;
       }
-      // An empty row would come here again with at = 0; it is marked as begun by its order.
-      work.pop();
-      const parent = work[work.length - 1];
-      if (parent) low[parent.v] = Math.min(low[parent.v] as number, low[v] as number);
+      depth -= 1;
+      if (depth > 0) {
+        const parent = way[depth - 1] as number;
+        low[parent] = Math.min(low[parent] as number, low[v] as number);
+      }
       if (low[v] !== order[v]) continue;
-      const part: number[] = [];
-      let w: number;
+      const top = height;
+      let u: number;
       do {
-        w = stack.pop() as number;
-        onStack[w] = 0;
-        part.push(w);
-      } while (w !== v);
-      if (part.length > 1 || (out[v] as readonly number[]).includes(v)) found.push(part);
+        height -= 1;
+        u = stack[height] as number;
+        onStack[u] = 0;
+      } while (u !== v);
+      if (top - height > 1 || leadsTo(successor, v, v)) found.push([...stack.subarray(height, top)]);
     }
   }
   return found;
 }
+
+function leadsTo(successor: Successor, v: number, w: number): boolean {
+  for (let at = 0, next = successor(v, 0); next !== undefined; at += 1, next = successor(v, at)) if (next === w) return true;
+  return false;
+}
+
+const successorsIn = (out: readonly (readonly number[])[]): Successor => (v, at) => (out[v] as readonly number[])[at];
 
 export interface Cycles {
   /** Each as nodes in order; the last leads to the first. */
@@ -80,7 +95,6 @@ function search(out: readonly (readonly number[])[], most: number, detours: bool
   const cycles: number[][] = [];
   let steps = 0;
   let more = false;
-  const allowed = new Uint8Array(n).fill(1);
   const inScope = new Uint8Array(n);
   const onPath = new Uint8Array(n);
   // How many nodes of the path, but the last, lead straight to a node: going there would be a detour.
@@ -88,6 +102,12 @@ function search(out: readonly (readonly number[])[], most: number, detours: bool
   const into: number[][] = Array.from({ length: n }, () => []);
   out.forEach((row, v) => row.forEach((w) => (into[w] as number[]).push(v)));
   const leads = new Uint8Array(n);
+
+  const inScopeOf = (row: readonly number[]) => {
+    let count = 0;
+    for (const w of row) count += inScope[w] as number;
+    return count;
+  };
 
   /** Nodes in scope from which `start` can be reached. */
   const markLeads = (start: number) => {
@@ -101,6 +121,12 @@ function search(out: readonly (readonly number[])[], most: number, detours: bool
         queue.push(w);
       }
     }
+  };
+
+  /** Whether `v` leads to itself, or straight to a node of the path other than `start`. */
+  const leadsBack = (v: number, start: number) => {
+    for (const w of out[v] as readonly number[]) if (w === v || (onPath[w] && w !== start)) return true;
+    return false;
   };
 
   const extend = (path: number[], start: number): void => {
@@ -118,7 +144,7 @@ function search(out: readonly (readonly number[])[], most: number, detours: bool
     for (const w of row) if (w !== last) reached[w] = (reached[w] as number) + 1;
     for (const v of row) {
       if (v === last || !inScope[v] || !leads[v] || onPath[v]) continue;
-      if (!detours && ((reached[v] as number) > 1 || (out[v] as readonly number[]).some((w) => w === v || (onPath[w] && w !== start)))) continue;
+      if (!detours && ((reached[v] as number) > 1 || leadsBack(v, start))) continue;
       onPath[v] = 1;
       path.push(v);
       extend(path, start);
@@ -128,12 +154,17 @@ function search(out: readonly (readonly number[])[], most: number, detours: bool
     for (const w of row) if (w !== last) reached[w] = (reached[w] as number) - 1;
   };
 
-  const parts = components(out, allowed);
+  const successor = successorsIn(out);
+  const parts = components(n, successor);
   for (let part = parts.pop(); part !== undefined; part = parts.pop()) {
     for (const v of part) inScope[v] = 1;
-    const degree = (v: number) => (out[v] as number[]).filter((w) => inScope[w]).length * (into[v] as number[]).filter((w) => inScope[w]).length;
     // The busiest node first: without it little is left to search.
-    const start = part.reduce((best, v) => (degree(v) > degree(best) ? v : best));
+    let start = part[0] as number;
+    let busiest = -1;
+    for (const v of part) {
+      const degree = inScopeOf(out[v] as number[]) * inScopeOf(into[v] as number[]);
+      if (degree > busiest) [start, busiest] = [v, degree];
+    }
     const alone = (out[start] as readonly number[]).includes(start);
     if (alone) cycles.push([start]);
     if (detours || !alone) {
@@ -147,47 +178,11 @@ function search(out: readonly (readonly number[])[], most: number, detours: bool
       inScope[v] = 0;
       if (v !== start) rest[v] = 1;
     }
-    parts.push(...components(out, rest));
+    parts.push(...components(n, successor, rest));
     if (steps > mostSteps) break;
   }
   return { cycles, more: more || parts.length > 0 };
 }
 
 /** True when the graph has a cycle. */
-export const hasCycle = (out: readonly (readonly number[])[]): boolean => components(out, new Uint8Array(out.length).fill(1)).length > 0;
-
-/**
- * The cheapest choice that hits every set: exact by branch and bound for what people meet, and otherwise the greedy one.
- * Sets hold numbers; `cost` prices each. Sets that are empty cannot be hit and are left out.
- */
-export function cheapestHits(sets: readonly (readonly number[])[], cost: (item: number) => number): number[] {
-  const open = sets.filter((s) => s.length > 0);
-  let best: number[] = [];
-  let rest = open;
-  while (rest.length > 0) {
-    const hits = new Map<number, number>();
-    for (const set of rest) for (const item of new Set(set)) hits.set(item, (hits.get(item) ?? 0) + 1);
-    const worth = ([item, count]: [number, number]) => count / cost(item);
-    const [item] = [...hits].reduce((a, b) => (worth(b) > worth(a) ? b : a));
-    best.push(item);
-    rest = rest.filter((set) => !set.includes(item));
-  }
-  let bestCost = best.reduce((sum, item) => sum + cost(item), 0);
-  // Exact for what people meet; a hundred loops at once are broken greedily.
-  const most = open.length > 24 ? 60 : 4000;
-  let tries = 0;
-  const search = (chosen: number[], spent: number, left: readonly (readonly number[])[]) => {
-    tries += 1;
-    if (spent >= bestCost - 1e-9 || tries > most) return;
-    if (left.length === 0) {
-      best = [...chosen];
-      bestCost = spent;
-      return;
-    }
-    // The smallest set has the fewest ways to be hit.
-    const set = left.reduce((a, b) => (b.length < a.length ? b : a));
-    for (const item of new Set(set)) search([...chosen, item], spent + cost(item), left.filter((s) => !s.includes(item)));
-  };
-  search([], 0, open);
-  return best;
-}
+export const hasCycle = (out: readonly (readonly number[])[]): boolean => components(out.length, successorsIn(out)).length > 0;

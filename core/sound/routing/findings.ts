@@ -1,5 +1,6 @@
 /** What is wrong, or odd, with the routing: each in words, with what would put it right. */
 import { type Command } from '../../commands/command';
+import { KeepLast } from '../../show/keep-last';
 import { type Show } from '../../show/show';
 import { channelsOf, takenBySeats } from '../channels';
 import { PROGRAMME_BUS } from '../document';
@@ -19,7 +20,7 @@ export interface Finding {
   /** The path of the sound, in words; empty where there is none. */
   path: string;
   /** Crosspoints that are part of it, as `from bus`. */
-  crosspoints: string[];
+  crosspoints: readonly string[];
   /** What would put it right, and how it is called; null when only hands in the room can. */
   fix: { text: string; command: Command } | null;
 }
@@ -179,17 +180,14 @@ export interface RoutingReport {
   findings: Finding[];
 }
 
-const kept = new WeakMap<Show['sound'], { show: Show; report: RoutingReport }>();
+const kept = new KeepLast<RoutingReport>();
 
 /** Everything that can be said about the routing of a show. Kept until sources, seats or sound change. */
-export function routingReport(show: Show): RoutingReport {
-  const known = kept.get(show.sound);
-  if (known && known.show.sources === show.sources && known.show.seats === show.seats && known.show.framings === show.framings) return known.report;
+export const routingReport = (show: Show): RoutingReport => kept.get([show.sound, show.sources, show.seats, show.framings], () => makeReport(show));
+
+function makeReport(show: Show): RoutingReport {
   const graph = signalGraph(show);
   const loops = loopReport(show, graph);
   const found = [...loopFindings(show, graph, loops), ...crewFindings(show, graph), ...selfFindings(show, graph), ...twiceFindings(show, graph), ...patchFindings(show, graph), ...unheardFindings(show, graph)];
-  const findings = [...found.filter((f) => f.tone === 'trouble'), ...found.filter((f) => f.tone === 'note')];
-  const report = { graph, loops, findings };
-  kept.set(show.sound, { show, report });
-  return report;
+  return { graph, loops, findings: [...found.filter((f) => f.tone === 'trouble'), ...found.filter((f) => f.tone === 'note')] };
 }

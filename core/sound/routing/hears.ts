@@ -1,18 +1,32 @@
 /** What a listener hears: each source with its paths, by level. */
 import { type EdgeKind, type SignalEdge, type SignalGraph } from './signal-graph';
 
-export interface HeardPath {
-  /** From the source to the listener, in words. */
-  words: string;
-  /** Gain on the way, dB. */
-  db: number;
-  delayMs: number;
-  /** Why its last send is open. */
-  why: string;
-  /** Crosspoints on the way, as `from bus`. */
-  crosspoints: string[];
+export class HeardPath {
   /** Nodes from the source to the listener. */
-  nodes: number[];
+  readonly nodes: readonly number[];
+  /** Crosspoints on the way, as `from bus`. */
+  readonly crosspoints: readonly string[];
+  /** Why its last send is open. */
+  readonly why: string;
+
+  /** `way` leads from the source to the listener; `db` is the gain on it. */
+  constructor(
+    private readonly graph: SignalGraph,
+    start: number,
+    way: readonly SignalEdge[],
+    readonly db: number,
+    readonly delayMs: number,
+  ) {
+    this.nodes = [start, ...way.map((e) => e.to)];
+    const sends = way.filter((e) => e.kind === 'send');
+    this.crosspoints = sends.map((e) => e.ref);
+    this.why = sends.at(-1)?.why ?? '';
+  }
+
+  /** From the source to the listener, in words. Of thousands of paths few are ever told. */
+  get words(): string {
+    return this.nodes.map((v) => this.graph.nodes[v]?.name ?? '').join(' → ');
+  }
 }
 
 export interface Heard {
@@ -49,18 +63,8 @@ export function hearsOf(graph: SignalGraph, ear: number, wires = false): Heard[]
     const last = chain.at(-1);
     const begins = kind === 'source' || (kind === 'input' && graph.nodes[last?.to ?? -1]?.kind !== 'input');
     if (begins) {
-      const way = [...chain].reverse();
-      const nodes = [node, ...way.map((e) => e.to)];
-      const sends = way.filter((e) => e.kind === 'send');
       const entry = heard.get(node) ?? { key, name, db: 0, paths: [] };
-      entry.paths.push({
-        words: nodes.map((v) => graph.nodes[v]?.name ?? '').join(' → '),
-        db,
-        delayMs,
-        why: sends.at(-1)?.why ?? '',
-        crosspoints: sends.map((e) => e.ref),
-        nodes,
-      });
+      entry.paths.push(new HeardPath(graph, node, [...chain].reverse(), db, delayMs));
       heard.set(node, entry);
     }
     onPath[node] = 1;

@@ -1,19 +1,34 @@
 /** Loops of the routing: found, put in words, and broken with the fewest changes. */
 import { type Show } from '../../show/show';
-import { cheapestHits, components, findCycles, hasCycle, someCycles } from './cycles';
-import { type SignalEdge, type SignalGraph, signalGraph } from './signal-graph';
+import { components, findCycles, hasCycle, someCycles } from './cycles';
+import { cheapestHits } from './hitting-set';
+import { type SignalEdge, type SignalGraph, type SignalNode, signalGraph } from './signal-graph';
 
-export interface Loop {
+export class Loop {
   /** Keys of its nodes in order, beginning where sound leaves into the room if it does. */
-  keys: string[];
-  /** "Pier PA → pier microphones → … → Pier PA". */
-  words: string;
+  readonly keys: readonly string[];
   /** Gain once round, dB: at 0 and above it howls, below it echoes. */
-  db: number;
+  readonly db: number;
   /** Time once round, ms. */
-  delayMs: number;
+  readonly delayMs: number;
   /** Crosspoints in it, as `from bus`. */
-  crosspoints: string[];
+  readonly crosspoints: readonly string[];
+
+  /** `nodes` in order; `via` leads from each to the next, the last to the first. */
+  constructor(
+    private readonly nodes: readonly SignalNode[],
+    via: readonly SignalEdge[],
+  ) {
+    this.keys = nodes.map((n) => n.key);
+    this.db = via.reduce((sum, e) => sum + e.db, 0);
+    this.delayMs = via.reduce((sum, e) => sum + e.delayMs, 0);
+    this.crosspoints = via.filter((e) => e.kind === 'send').map((e) => e.ref);
+  }
+
+  /** "Pier PA → pier microphones → … → Pier PA". Of a hundred loops few are ever told. */
+  get words(): string {
+    return [...this.nodes, this.nodes[0]].map((n) => n?.name ?? '').join(' → ');
+  }
 }
 
 export interface LoopReport {
@@ -38,61 +53,59 @@ const MOST_LOOPS = 120;
 interface LoopPart {
   /** Node of the whole graph, by number here. */
   nodes: number[];
+  /** Successors of each node, without doubles. */
   out: number[][];
-  /** Edges from one node to another, the strongest first; by `from * nodes + to`. */
-  between: Map<number, SignalEdge[]>;
+  /** The strongest edge to each successor. */
+  via: SignalEdge[][];
+  /** All edges between two nodes where there are several, the strongest first; by the strongest. */
+  beside: Map<SignalEdge, SignalEdge[]>;
 }
 
 function loopPart({ nodes, edges, out }: SignalGraph): LoopPart | null {
-  const successors = out.map((list) => list.map((e) => (edges[e] as SignalEdge).to));
-  const inLoop = components(successors, new Uint8Array(nodes.length).fill(1)).flat();
+  const inLoop = components(nodes.length, (v, at) => edges[(out[v] as number[])[at] as number]?.to).flat();
   if (inLoop.length === 0) return null;
   const place = new Int32Array(nodes.length).fill(-1);
   inLoop.forEach((v, i) => (place[v] = i));
-  const part: LoopPart = { nodes: inLoop, out: inLoop.map(() => []), between: new Map() };
+  const part: LoopPart = { nodes: inLoop, out: inLoop.map(() => []), via: inLoop.map(() => []), beside: new Map() };
   inLoop.forEach((v, from) => {
+    const [row, via] = [part.out[from] as number[], part.via[from] as SignalEdge[]];
     for (const e of out[v] as number[]) {
       const edge = edges[e] as SignalEdge;
       const to = place[edge.to] as number;
       if (to < 0) continue;
-      const key = from * inLoop.length + to;
-      const known = part.between.get(key);
-      if (known) {
-        known.push(edge);
-        known.sort((a, b) => b.db - a.db);
-      } else {
-        part.between.set(key, [edge]);
-        (part.out[from] as number[]).push(to);
+      const at = row.indexOf(to);
+      const known = via[at];
+      if (!known) {
+        row.push(to);
+        via.push(edge);
+        continue;
       }
+      const all = [...(part.beside.get(known) ?? [known]), edge].sort((x, y) => y.db - x.db);
+      part.beside.delete(known);
+      part.beside.set((via[at] = all[0] as SignalEdge), all);
     }
   });
   return part;
 }
 
-const edgesOf = ({ nodes, between }: LoopPart, from: number, to: number): SignalEdge[] => between.get(from * nodes.length + to) ?? [];
+/** The strongest edge between two nodes that are connected. */
+const edgeOf = ({ out, via }: LoopPart, from: number, to: number): SignalEdge => (via[from] as SignalEdge[])[(out[from] as number[]).indexOf(to)] as SignalEdge;
 
-function describe(graph: SignalGraph, part: LoopPart, cycle: readonly number[]): Loop {
-  const node = (v: number) => graph.nodes[part.nodes[v] as number];
-  const loudest = cycle.findIndex((v) => node(v)?.kind === 'speaker' || node(v)?.kind === 'listener');
+function loopOf(graph: SignalGraph, part: LoopPart, cycle: readonly number[]): Loop {
+  const node = (v: number) => graph.nodes[part.nodes[v] as number] as SignalNode;
+  const loudest = cycle.findIndex((v) => node(v).kind === 'speaker' || node(v).kind === 'listener');
   const turned = loudest > 0 ? [...cycle.slice(loudest), ...cycle.slice(0, loudest)] : cycle;
-  const round = [...turned, turned[0] as number];
-  const loop: Loop = { keys: [], words: round.map((v) => node(v)?.name ?? '').join(' → '), db: 0, delayMs: 0, crosspoints: [] };
-  turned.forEach((v, i) => {
-    const edge = edgesOf(part, v, round[i + 1] as number)[0] as SignalEdge;
-    loop.keys.push(node(v)?.key ?? '');
-    loop.db += edge.db;
-    loop.delayMs += edge.delayMs;
-    if (edge.kind === 'send') loop.crosspoints.push(edge.ref);
-  });
-  return loop;
+  return new Loop(turned.map(node), turned.map((v, i) => edgeOf(part, v, (turned[i + 1] ?? turned[0]) as number)));
 }
 
 /** Ways to break one cycle here: every connection of it that can be taken away, if nothing runs beside it. */
 function waysToBreak(part: LoopPart, cycle: readonly number[]): SignalEdge[] {
-  return cycle.flatMap((v, i) => {
-    const between = edgesOf(part, v, cycle[(i + 1) % cycle.length] as number);
-    return between.length === 1 && isBreakable(between[0] as SignalEdge) ? between : [];
-  });
+  const ways: SignalEdge[] = [];
+  for (let i = 0; i < cycle.length; i += 1) {
+    const edge = edgeOf(part, cycle[i] as number, (cycle[i + 1] ?? cycle[0]) as number);
+    if (isBreakable(edge) && !part.beside.has(edge)) ways.push(edge);
+  }
+  return ways;
 }
 
 /** The fewest changes without which `cycles` stay, asked again until no cycle is left. */
@@ -116,7 +129,7 @@ function breaksOf(part: LoopPart, cycles: readonly (readonly number[])[]): { bre
   // Where there are more loops than were listed, those that remain are looked for and joined, until none is left.
   for (let round = 0; round < 40; round += 1) {
     const gone = new Set(breaks);
-    const left = part.out.map((row, v) => row.filter((w) => edgesOf(part, v, w).some((e) => !gone.has(e))));
+    const left = part.out.map((row, v) => row.filter((_, at) => !gone.has(part.via[v]?.[at] as SignalEdge)));
     if (!hasCycle(left)) return { breaks, stays: false };
     if (!someCycles(left, 24).map(join).some(Boolean)) break;
     breaks = hits();
@@ -131,7 +144,7 @@ export function loopReport(show: Show, graph = signalGraph(show)): LoopReport {
   const part = loopPart(graph);
   if (!part) return NO_LOOPS;
   const { cycles, more } = findCycles(part.out, MOST_LOOPS);
-  const loops = cycles.map((c) => describe(graph, part, c)).sort((a, b) => a.keys.length - b.keys.length || b.db - a.db);
+  const loops = cycles.map((c) => loopOf(graph, part, c)).sort((a, b) => a.keys.length - b.keys.length || b.db - a.db);
   return { loops, more, ...breaksOf(part, cycles) };
 }
 
@@ -140,7 +153,7 @@ export function breaksOfLoop(show: Show, keys: readonly string[]): SignalEdge[] 
   const graph = signalGraph(show);
   const part = loopPart(graph);
   const round = part ? keys.map((key) => part.nodes.indexOf(graph.index.get(key) ?? -1)) : [];
-  if (!part || round.length === 0 || round.some((v, i) => v < 0 || edgesOf(part, v, round[(i + 1) % round.length] as number).length === 0)) return null;
+  if (!part || round.length === 0 || round.some((v, i) => v < 0 || !part.out[v]?.includes(round[(i + 1) % round.length] as number))) return null;
   const breaks = waysToBreak(part, round).sort((a, b) => (PRICES[a.kind] ?? 1) - (PRICES[b.kind] ?? 1));
   return breaks.slice(0, 1);
 }

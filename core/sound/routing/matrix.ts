@@ -1,8 +1,9 @@
 /** The matrix of sends: what rules make of who listens, and what hands have set over it. */
 import { isDraft } from 'immer';
+import { KeepLast } from '../../show/keep-last';
 import { type Show } from '../../show/show';
 import { type Channel, channelsOf, seatSource } from '../channels';
-import { type Listener, type Tap } from '../document';
+import { type Listener, type Send, type Tap } from '../document';
 
 /** One crosspoint of the matrix. */
 export interface Crosspoint {
@@ -68,12 +69,15 @@ function ruling(listener: Listener, owners: readonly Listener[]): Ruling {
 function makeMatrix(show: Show): Matrix {
   const channels = channelsOf(show);
   const owners = ownersOf(show, channels);
-  const hands = new Map(show.sound.sends.map((s) => [`${s.fromId} ${s.busId}`, s]));
+  // What is set by hand, by bus and then by what is sent: nothing is put together into keys, of which there may be thousands.
+  const hands = new Map<string, Map<string, Send>>();
+  for (const bus of show.sound.buses) hands.set(bus.id, new Map());
+  for (const send of show.sound.sends) hands.get(send.busId)?.set(send.fromId, send);
   const ruler = (busId: string) => show.sound.listeners.find((l) => l.busId === busId && l.rule !== 'hand');
   const rulers = new Map(show.sound.buses.map((b) => [b.id, ruler(b.id)]));
   const known = new Set(channels.map((c) => c.id));
   const at = (fromId: string, busId: string): Crosspoint => {
-    const hand = hands.get(`${fromId} ${busId}`);
+    const hand = hands.get(busId)?.get(fromId);
     if (hand) return { fromId, busId, on: hand.on, levelDb: hand.levelDb, tap: hand.tap, by: 'hand', why: hand.on ? 'opened by hand' : 'closed by hand' };
     const listener = rulers.get(busId);
     const { on, tap, why } = listener && known.has(fromId) ? ruling(listener, owners.get(fromId) ?? []) : { on: false, tap: 'after' as const, why: 'not sent' };
@@ -83,8 +87,9 @@ function makeMatrix(show: Show): Matrix {
   for (const { id: busId } of show.sound.buses) {
     const listener = rulers.get(busId);
     if (!listener) continue;
+    const set = hands.get(busId);
     for (const { id: fromId } of channels) {
-      if (hands.has(`${fromId} ${busId}`)) continue;
+      if (set?.has(fromId)) continue;
       const { on, tap, why } = ruling(listener, owners.get(fromId) ?? NOBODY);
       if (on) open.push({ fromId, busId, on, levelDb: 0, tap, by: 'rule', why });
     }
@@ -98,12 +103,7 @@ function makeMatrix(show: Show): Matrix {
 
 const NOBODY: readonly Listener[] = [];
 
-const kept = new WeakMap<Show, Matrix>();
+const kept = new KeepLast<Matrix>();
 
 /** The matrix of a show; worked out once for each state of it. */
-export function matrixOf(show: Show): Matrix {
-  if (isDraft(show)) return makeMatrix(show);
-  const known = kept.get(show) ?? makeMatrix(show);
-  kept.set(show, known);
-  return known;
-}
+export const matrixOf = (show: Show): Matrix => (isDraft(show) ? makeMatrix(show) : kept.get([show], () => makeMatrix(show)));

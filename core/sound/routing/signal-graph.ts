@@ -3,7 +3,7 @@
  * and the ways back: through the air, the sound card's own mixer, and guests who listen by loudspeaker.
  */
 import { type Show } from '../../show/show';
-import { channelsOf, isLive, seatSource, takenBySeats } from '../channels';
+import { type Channel, channelsOf, isLive, seatSource, takenBySeats } from '../channels';
 import { type Pair } from '../document';
 import { FADER_FLOOR_DB } from '../level';
 import { LIVE_WAIT_MS } from '../timing';
@@ -37,37 +37,71 @@ export interface SignalEdge {
 }
 
 export interface SignalGraph {
-  nodes: SignalNode[];
-  edges: SignalEdge[];
+  readonly nodes: readonly SignalNode[];
+  readonly edges: readonly SignalEdge[];
   /** Edges that leave a node, by node. */
-  out: number[][];
+  readonly out: readonly (readonly number[])[];
   /** Edges that come into a node, by node. */
-  into: number[][];
-  index: Map<string, number>;
+  readonly into: readonly (readonly number[])[];
+  /** Nodes by their keys. */
+  readonly index: ReadonlyMap<string, number>;
 }
 
 const deviceKey = (deviceId: string) => deviceId || 'default';
 const pairName = (what: string, pair: number) => `${what} ${pair * 2 - 1}–${pair * 2}`;
 
-class Builder {
-  readonly graph: SignalGraph = { nodes: [], edges: [], out: [], into: [], index: new Map() };
+/** Lists of edges by one of their ends, each made in its final size. */
+function byEnd(edges: readonly SignalEdge[], nodes: number, end: 'from' | 'to'): number[][] {
+  const counts = new Int32Array(nodes);
+  for (const edge of edges) counts[edge[end]] = (counts[edge[end]] as number) + 1;
+  const lists = Array.from(counts, (count) => new Array<number>(count));
+  for (let e = edges.length - 1; e >= 0; e -= 1) {
+    const v = (edges[e] as SignalEdge)[end];
+    const place = (counts[v] as number) - 1;
+    counts[v] = place;
+    (lists[v] as number[])[place] = e;
+  }
+  return lists;
+}
 
-  node(key: string, kind: NodeKind, name: string, id: string): number {
-    const { nodes, out, into, index } = this.graph;
-    const known = index.get(key);
-    if (known !== undefined) return known;
-    index.set(key, nodes.length);
-    nodes.push({ key, kind, name, id });
-    out.push([]);
-    into.push([]);
-    return nodes.length - 1;
+class Builder {
+  readonly nodes: SignalNode[] = [];
+  readonly edges: SignalEdge[] = [];
+  private readonly known = new Map<string, number>();
+
+  /** A new node. */
+  add(key: string, kind: NodeKind, name: string, id: string): number {
+    return this.nodes.push({ key, kind, name, id }) - 1;
+  }
+
+  /** The node with this key, made if there is none; only for nodes that are all made by this. */
+  node(key: string, kind: NodeKind, name: () => string): number {
+    let node = this.known.get(key);
+    if (node === undefined) this.known.set(key, (node = this.add(key, kind, name(), '')));
+    return node;
+  }
+
+  find(key: string): number | undefined {
+    return this.known.get(key);
   }
 
   edge(from: number, to: number, kind: EdgeKind, db: number, delayMs: number, ref: string, why = ''): void {
-    const { edges, out, into } = this.graph;
-    (out[from] as number[]).push(edges.length);
-    (into[to] as number[]).push(edges.length);
-    edges.push({ from, to, kind, db, delayMs, ref, why });
+    this.edges.push({ from, to, kind, db, delayMs, ref, why });
+  }
+
+  finish(): SignalGraph {
+    const { nodes, edges } = this;
+    let index: Map<string, number> | null = null;
+    return {
+      nodes,
+      edges,
+      out: byEnd(edges, nodes.length, 'from'),
+      into: byEnd(edges, nodes.length, 'to'),
+      // Most who ask for a graph never look a key up.
+      get index() {
+        return (index ??= new Map(nodes.map(({ key }, v) => [key, v])));
+      },
+    };
   }
 }
 
@@ -75,67 +109,74 @@ class Builder {
 export function signalGraph(show: Show): SignalGraph {
   const b = new Builder();
   const { sound } = show;
-  const portName = (side: 'inputs' | 'outputs', deviceId: string, pair: number) =>
-    sound.cards.find((c) => c.deviceId === deviceId)?.[side].find((p) => p.pair === pair)?.name;
+  const cards = new Map(sound.cards.map((c) => [c.deviceId, c]));
+  const portName = (side: 'inputs' | 'outputs', deviceId: string, pair: number) => cards.get(deviceId)?.[side].find((p) => p.pair === pair)?.name;
   const input = (deviceId: string, pair: number) =>
-    b.node(`in:${deviceKey(deviceId)}:${pair}`, 'input', portName('inputs', deviceId, pair) ?? pairName('inputs', pair), '');
+    b.node(`in:${deviceKey(deviceId)}:${pair}`, 'input', () => portName('inputs', deviceId, pair) ?? pairName('inputs', pair));
+  const singles = new Map<number, { deviceId: string; pair: number }>();
   /** One side of a pair: a microphone of its own. */
   const single = (deviceId: string, first: number) => {
     const pair = Math.ceil(first / 2);
-    const name = portName('inputs', deviceId, pair);
-    const node = b.node(`in:${deviceKey(deviceId)}:${pair}:${first}`, 'input', name === undefined ? `input ${first}` : `${name} (input ${first})`, '');
+    const node = b.node(`in:${deviceKey(deviceId)}:${pair}:${first}`, 'input', () => {
+      const name = portName('inputs', deviceId, pair);
+      return name === undefined ? `input ${first}` : `${name} (input ${first})`;
+    });
     singles.set(node, { deviceId, pair });
     return node;
   };
-  const singles = new Map<number, { deviceId: string; pair: number }>();
-  const output = (deviceId: string, pair: number) => b.node(`out:${deviceKey(deviceId)}:${pair}`, 'output', pairName('outputs', pair), '');
+  const output = (deviceId: string, pair: number) => b.node(`out:${deviceKey(deviceId)}:${pair}`, 'output', () => pairName('outputs', pair));
   /** What is plugged into the outputs: a named loudspeaker, or the outputs themselves. */
   const speaker = (to: Pair) => {
     const out = output(to.deviceId, to.pair);
     const name = portName('outputs', to.deviceId, to.pair);
     if (name === undefined) return out;
     const key = `spk:${deviceKey(to.deviceId)}:${to.pair}`;
-    const fresh = !b.graph.index.has(key);
-    const node = b.node(key, 'speaker', name, '');
-    if (fresh) b.edge(out, node, 'plug', 0, 0, '');
+    const known = b.find(key);
+    if (known !== undefined) return known;
+    const node = b.node(key, 'speaker', () => name);
+    b.edge(out, node, 'plug', 0, 0, '');
     return node;
   };
 
-  const buses = new Map(sound.buses.map((bus) => [bus.id, { bus, node: b.node(`bus:${bus.id}`, 'bus', `bus ${bus.name}`, bus.id) }]));
+  const buses = new Map(sound.buses.map((bus) => [bus.id, { bus, node: b.add(`bus:${bus.id}`, 'bus', `bus ${bus.name}`, bus.id) }]));
   const groups = new Map(sound.groups.map((g) => [g.id, g]));
+  const sources = new Map(show.sources.map((s) => [s.id, s]));
   const taken = takenBySeats(show);
-  const channels = new Map(channelsOf(show).map((c) => [c.id, { ...c, node: b.node(`ch:${c.id}`, 'channel', `channel ${c.name}`, c.id) }]));
-  for (const { id, name, feed, sound: strip, node } of channels.values()) {
+  const channels = new Map<string, { channel: Channel; node: number; wait: number }>();
+  for (const channel of channelsOf(show)) {
+    const { id, name, feed } = channel;
+    const node = b.add(`ch:${id}`, 'channel', `channel ${name}`, id);
+    const { gainDb } = channel.sound;
+    channels.set(id, { channel, node, wait: isLive(show, channel) ? LIVE_WAIT_MS : 0 });
     if (feed?.kind === 'device') {
-      b.edge(feed.stereo ? input(feed.deviceId, Math.ceil(feed.first / 2)) : single(feed.deviceId, feed.first), node, 'feed', strip.gainDb, 0, '');
+      b.edge(feed.stereo ? input(feed.deviceId, Math.ceil(feed.first / 2)) : single(feed.deviceId, feed.first), node, 'feed', gainDb, 0, '');
       continue;
     }
     if (feed?.kind === 'tone') {
-      b.edge(b.node(`src:${id}`, 'source', name, id), node, 'feed', strip.gainDb, 0, '');
+      b.edge(b.add(`src:${id}`, 'source', name, id), node, 'feed', gainDb, 0, '');
       continue;
     }
-    const sourceId = feed?.kind === 'seat' ? seatSource(show, feed.seatId) : id;
-    const source = show.sources.find((s) => s.id === sourceId);
+    const source = sources.get((feed?.kind === 'seat' ? seatSource(show, feed.seatId) : id) ?? '');
     // A source whose seat has a channel is heard there, not by its own.
     if (!source || (feed === null ? taken.has(id) : taken.get(source.id) !== id)) continue;
     const own = source.settings;
     if (own.kind === 'camera' && own.audioDeviceId !== null) {
-      b.edge(input(own.audioDeviceId, 1), node, 'feed', strip.gainDb, 0, '');
-    } else b.edge(b.node(`src:${source.id}`, 'source', source.name, source.id), node, 'feed', strip.gainDb, 0, '');
+      b.edge(input(own.audioDeviceId, 1), node, 'feed', gainDb, 0, '');
+    } else b.edge(b.add(`src:${source.id}`, 'source', source.name, source.id), node, 'feed', gainDb, 0, '');
   }
 
   const matrix = matrixOf(show);
   for (const { fromId, busId, levelDb, tap, why } of matrix.open) {
     const to = buses.get(busId);
     if (!to || levelDb <= FADER_FLOOR_DB) continue;
-    const channel = channels.get(fromId);
-    if (channel) {
+    const found = channels.get(fromId);
+    if (found) {
+      const { channel, node, wait } = found;
       const { faderDb, muted, delayMs, groupId } = channel.sound;
       const group = groupId === null ? undefined : groups.get(groupId);
       const closed = muted || group?.muted || (tap === 'after' && (faderDb <= FADER_FLOOR_DB || (group?.faderDb ?? 0) <= FADER_FLOOR_DB));
       if (closed) continue;
-      const wait = to.bus.timing === 'picture' && isLive(show, channel) ? LIVE_WAIT_MS : 0;
-      b.edge(channel.node, to.node, 'send', levelDb + (tap === 'after' ? faderDb + (group?.faderDb ?? 0) : 0), delayMs + wait, `${fromId} ${busId}`, why);
+      b.edge(node, to.node, 'send', levelDb + (tap === 'after' ? faderDb + (group?.faderDb ?? 0) : 0), delayMs + (to.bus.timing === 'picture' ? wait : 0), `${fromId} ${busId}`, why);
       continue;
     }
     const from = buses.get(fromId);
@@ -167,11 +208,11 @@ export function signalGraph(show: Show): SignalGraph {
   }
   // What comes to a pair from inside the card or through the air comes to each of its sides.
   for (const [node, { deviceId, pair }] of singles) {
-    const whole = b.graph.index.get(`in:${deviceKey(deviceId)}:${pair}`);
-    if (whole !== undefined && (b.graph.into[whole] as number[]).length > 0) b.edge(whole, node, 'feed', 0, 0, '');
+    const whole = b.find(`in:${deviceKey(deviceId)}:${pair}`);
+    if (whole !== undefined && b.edges.some((e) => e.to === whole)) b.edge(whole, node, 'feed', 0, 0, '');
   }
   for (const listener of sound.listeners) {
-    const ear = b.node(`ear:${listener.id}`, 'listener', listener.name, listener.id);
+    const ear = b.add(`ear:${listener.id}`, 'listener', listener.name, listener.id);
     const physical = listener.kind === 'room' || listener.kind === 'presenter' || listener.kind === 'producer';
     const patches = sound.patches.filter((p) => p.busId === listener.busId);
     if (listener.place) b.edge(speaker(listener.place), ear, 'hears', 0, 0, '');
@@ -183,7 +224,7 @@ export function signalGraph(show: Show): SignalGraph {
     // A loudspeaker beside their own microphone: what they hear comes back, about this much weaker.
     if (listener.open) for (const id of listener.ownIds) if (channels.has(id)) b.edge(ear, (channels.get(id) as { node: number }).node, 'leak', LEAK_DB, LEAK_MS, '');
   }
-  return b.graph;
+  return b.finish();
 }
 
 /** Level of a loudspeaker at the microphone beside it, dB: an estimate for a table in a living room. */
