@@ -1,35 +1,21 @@
 /** Cameras, capture cards and microphones, through getUserMedia; and screens, through getDisplayMedia. */
 import { type CameraSettings, type ScreenSettings } from '#core/show/source';
 import { type Driver, type SourceLink } from './driver';
+import { deviceCause, findDevice } from './media-devices';
 
 /** Tries again after so many milliseconds, and whenever the list of devices changes. */
 const RETRY_MS = 2000;
 
-const CAUSES: Record<string, string> = {
-  NotAllowedError: 'the browser was not allowed to use it: allow it at the address bar',
-  NotFoundError: 'not plugged in',
-  NotReadableError: 'another program is using it, or the device failed',
-  OverconstrainedError: 'the device does not offer this picture size or rate',
-  AbortError: 'the device stopped answering',
-  InvalidStateError: 'press Start on its tile: the browser asks which screen to show',
-};
-
-function causeOf(error: unknown): string {
-  const name = error instanceof DOMException ? error.name : '';
-  return CAUSES[name] ?? (error instanceof Error ? error.message : String(error));
-}
-
-/** The device by identity, or by label when its identity has changed. */
-async function findDevice(kind: MediaDeviceKind, id: string, label: string): Promise<string | undefined> {
-  if (id === '' && label === '') return undefined;
-  const devices = (await navigator.mediaDevices.enumerateDevices()).filter((d) => d.kind === kind);
-  return (devices.find((d) => d.deviceId === id) ?? devices.find((d) => label !== '' && d.label === label))?.deviceId ?? id;
+/** The identity to ask for: as it is now, or as it was when it is not there; undefined leaves the choice to the browser. */
+async function idOf(kind: MediaDeviceKind, deviceId: string, label: string): Promise<string | undefined> {
+  if (deviceId === '' && label === '') return undefined;
+  return (await findDevice(kind, deviceId, label))?.deviceId ?? deviceId;
 }
 
 async function openCamera(settings: CameraSettings): Promise<MediaStream> {
   const { width, height, frameRate } = settings;
   const video: MediaTrackConstraints = {};
-  const device = await findDevice('videoinput', settings.deviceId, settings.deviceLabel);
+  const device = await idOf('videoinput', settings.deviceId, settings.deviceLabel);
   if (device) video.deviceId = { exact: device };
   if (width) video.width = { ideal: width };
   if (height) video.height = { ideal: height };
@@ -38,7 +24,7 @@ async function openCamera(settings: CameraSettings): Promise<MediaStream> {
   if (settings.audioDeviceId !== null) {
     // A programme needs the microphone as it is: no call processing.
     audio = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
-    const microphone = await findDevice('audioinput', settings.audioDeviceId, settings.audioDeviceLabel);
+    const microphone = await idOf('audioinput', settings.audioDeviceId, settings.audioDeviceLabel);
     if (microphone) audio.deviceId = { exact: microphone };
   }
   return navigator.mediaDevices.getUserMedia({ video, audio });
@@ -89,7 +75,7 @@ function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: b
         });
       }
     } catch (error) {
-      lose(causeOf(error));
+      lose(deviceCause(error));
     } finally {
       opening = false;
     }

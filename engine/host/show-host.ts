@@ -13,7 +13,6 @@ import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
 import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
 import { drawsInSoftware, preferredMixer } from '../picture/mixer-choice';
-import { HOLD_DB, type Howl } from '#core/sound/dsp/bus-processor';
 import { HostLink } from '../remote/host-link';
 import { type SoundDeviceDriver } from '../sound/device-driver';
 import { SoundDesk } from '../sound/sound-desk';
@@ -27,6 +26,7 @@ import { IDLE_ENCODER, OutputControl } from './output-control';
 import { ReplayControl } from './replay-control';
 import { ReplayExport, sweepExports } from './replay-export';
 import { recoverAir, recoverRecordings } from './recovery';
+import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { TrackControl } from './track-control';
 import { type HealthSample, type HostState, type Notice } from './state';
@@ -130,25 +130,8 @@ export class ShowHost {
       () => this.remoteState(),
       (remote) => this.set({ remote }),
     );
-    sound.listen({ howl: (howl) => this.howl(howl), device: (deviceId, cause) => this.deviceChanged(deviceId, cause) });
+    followSound(sound, { desk: () => (this.closed ? null : this.state.desk), command: (command) => void this.dispatch(command), notify: (tone, text) => this.notify(tone, text) });
     sound.context.onstatechange = () => this.set({ soundAwake: sound.awake });
-  }
-
-  /** A bus howls. Where it was turned down on the audio thread, the show hears of it; everybody is told. */
-  private howl({ busId, hz, held }: Howl): void {
-    queueMicrotask(() => {
-      const bus = this.state.desk.show.sound.buses.find((b) => b.id === busId);
-      if (this.closed || !bus || this.state.desk.air.sound.held[busId]) return;
-      if (!held) return this.notify('caution', `${bus.name} pushes its limiter with a steady tone of ${hz} Hz. If that is feedback, turn the bus down in Sound.`);
-      this.dispatch({ type: 'sound.hold', args: { bus: busId, db: HOLD_DB, hz: Math.min(24_000, hz) } });
-      this.notify('trouble', `${bus.name} howled${hz > 0 ? ` at ${hz} Hz` : ''} and was turned down by ${HOLD_DB} dB. Break the loop in Sound, under Routing, and release it.`);
-    });
-  }
-
-  private deviceChanged(deviceId: string, cause: string): void {
-    queueMicrotask(() => {
-      if (!this.closed && (this.state.desk.air.sound.lostDevices[deviceId] ?? '') !== cause) this.dispatch({ type: 'sound.reportDevice', args: { deviceId, cause: cause.slice(0, 300) } });
-    });
   }
 
   /** Opens a stored show and starts it, as it was when it was left. */

@@ -1,5 +1,7 @@
 /** Sound devices of the browser: inputs by getUserMedia, outputs by an audio context that plays on the device (setSinkId). */
+import { deviceCause, findDevice } from '../capture/media-devices';
 import { SAMPLE_RATE } from './chunk';
+import { MOST_PAIRS } from '#core/sound/document';
 import { type OpenDevice, type SoundDeviceDriver, type SoundDeviceInfo } from './device-driver';
 
 declare global {
@@ -12,21 +14,10 @@ declare global {
   }
 }
 
-const CAUSES: Record<string, string> = {
-  NotAllowedError: 'the browser was not allowed to use it: allow it at the address bar',
-  NotFoundError: 'it is not plugged in',
-  NotReadableError: 'another program is using it, or it failed',
-  OverconstrainedError: 'it does not offer what was asked of it',
-  AbortError: 'it stopped answering',
-};
-
-const wordsOf = (error: unknown) => (error instanceof DOMException ? (CAUSES[error.name] ?? error.message) : error instanceof Error ? error.message : String(error));
-
-/** The device by identity, or by label when its identity has changed. @throws Error when it is not there. */
-async function findDevice(kind: MediaDeviceKind, deviceId: string, label: string): Promise<MediaDeviceInfo | null> {
-  const devices = (await navigator.mediaDevices.enumerateDevices()).filter((d) => d.kind === kind);
-  if (deviceId === '' || deviceId === 'default') return devices[0] ?? null;
-  const found = devices.find((d) => d.deviceId === deviceId) ?? devices.find((d) => label !== '' && d.label === label);
+/** The device; null for the default one where the browser does not name it. @throws Error when it is not there. */
+async function requireDevice(kind: MediaDeviceKind, deviceId: string, label: string): Promise<MediaDeviceInfo | null> {
+  if (deviceId === '' || deviceId === 'default') return (await navigator.mediaDevices.enumerateDevices()).find((d) => d.kind === kind) ?? null;
+  const found = await findDevice(kind, deviceId, label);
   if (!found) throw new Error('it is not plugged in');
   return found;
 }
@@ -35,6 +26,9 @@ async function findDevice(kind: MediaDeviceKind, deviceId: string, label: string
 const rateNote = (rate: number | undefined) => (rate !== undefined && rate !== SAMPLE_RATE ? `runs at ${rate / 1000} kHz: converted to ${SAMPLE_RATE / 1000}` : '');
 
 const missing = (what: string, pair: number, channels: number) => `it has ${channels} ${what}: ${what} ${pair * 2 - 1}–${pair * 2} do not exist there`;
+
+/** Pairs that so many channels make; a single one counts as a pair. */
+const pairsIn = (channels: number) => Math.max(1, Math.min(MOST_PAIRS, Math.floor(channels / 2)));
 
 /** Calls `onLost` when a device of this kind and identity is no longer listed. */
 function watch(kind: MediaDeviceKind, deviceId: string, onLost: (cause: string) => void): () => void {
@@ -48,13 +42,14 @@ function watch(kind: MediaDeviceKind, deviceId: string, onLost: (cause: string) 
 
 async function openInput(context: AudioContext, deviceId: string, label: string, pairs: number, onLost: (cause: string) => void): Promise<OpenDevice> {
   try {
-    const device = await findDevice('audioinput', deviceId, label);
+    const device = await requireDevice('audioinput', deviceId, label);
     const audio: MediaTrackConstraints = { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: { ideal: pairs * 2 } };
     if (device && device.deviceId !== '') audio.deviceId = { exact: device.deviceId };
     const stream = await navigator.mediaDevices.getUserMedia({ audio });
     const [track] = stream.getAudioTracks();
     const source = context.createMediaStreamSource(stream);
     const channels = track?.getSettings().channelCount ?? 2;
+    const most = track?.getCapabilities().channelCount?.max ?? channels;
     const splitter = new ChannelSplitterNode(context, { numberOfOutputs: Math.max(2, channels) });
     source.connect(splitter);
     track?.addEventListener('ended', () => onLost('it was unplugged, or its permission was withdrawn'));
@@ -62,6 +57,7 @@ async function openInput(context: AudioContext, deviceId: string, label: string,
     const unwatch = watch('audioinput', device?.deviceId ?? '', onLost);
     return {
       note: rateNote(track?.getSettings().sampleRate),
+      pairs: pairsIn(most),
       pair: (pair) => {
         // A device of one channel gives it to both sides.
         if ((pair - 1) * 2 >= Math.max(1, channels)) throw new Error(missing('inputs', pair, channels));
@@ -83,13 +79,13 @@ async function openInput(context: AudioContext, deviceId: string, label: string,
       },
     };
   } catch (error) {
-    throw new Error(wordsOf(error), { cause: error });
+    throw new Error(deviceCause(error), { cause: error });
   }
 }
 
 async function openOutput(context: AudioContext, deviceId: string, label: string, pairs: number, onLost: (cause: string) => void): Promise<OpenDevice> {
   try {
-    const device = await findDevice('audiooutput', deviceId, label);
+    const device = await requireDevice('audiooutput', deviceId, label);
     const sinkId = device?.deviceId ?? '';
     // Each device runs on its own clock: the browser bridges the difference between the contexts.
     const out = new AudioContext({ sinkId: sinkId === 'default' ? '' : sinkId, latencyHint: 'interactive' });
@@ -103,6 +99,7 @@ async function openOutput(context: AudioContext, deviceId: string, label: string
     const bridges = new Map<number, MediaStreamAudioDestinationNode>();
     return {
       note: rateNote(out.sampleRate),
+      pairs: pairsIn(channels),
       pair: (pair) => {
         if (pair * 2 > channels) throw new Error(missing('outputs', pair, channels));
         const known = bridges.get(pair);
@@ -122,19 +119,20 @@ async function openOutput(context: AudioContext, deviceId: string, label: string
       },
     };
   } catch (error) {
-    throw new Error(wordsOf(error), { cause: error });
+    throw new Error(deviceCause(error), { cause: error });
   }
 }
 
 async function list(): Promise<SoundDeviceInfo[]> {
   const all = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
   const known = new Map<string, SoundDeviceInfo>();
-  for (const { kind, deviceId, label } of all) {
+  for (const device of all) {
+    const { kind, deviceId, label } = device;
     if (kind === 'videoinput' || deviceId === '') continue;
     const info = known.get(`${kind} ${deviceId}`) ?? { deviceId, label: label || 'Sound device', inputPairs: 0, outputPairs: 0 };
-    // How many channels it really has is seen when it is opened.
-    if (kind === 'audioinput') info.inputPairs = 4;
-    else info.outputPairs = 4;
+    // How many outputs it really has is seen when it is opened; inputs tell where the browser may ask them.
+    if (kind === 'audioinput') info.inputPairs = pairsIn(('getCapabilities' in device ? (device as InputDeviceInfo).getCapabilities().channelCount?.max : undefined) ?? 2);
+    else info.outputPairs = 1;
     known.set(`${kind} ${deviceId}`, info);
   }
   return [...known.values()];

@@ -13,6 +13,8 @@ export interface DeviceState {
   state: 'opening' | 'live' | 'lost';
   /** Why it is lost, or what should be known of it. */
   note: string;
+  /** Pairs that it has; 0 while that is not known. */
+  pairs: number;
 }
 
 interface Side {
@@ -176,10 +178,11 @@ export class DeviceBoard {
     for (const side of this.sides.values()) if (!side.open && performance.now() >= side.retryAt) void this.open(side);
   }
 
-  private set({ key, side, deviceId, label }: Side, state: DeviceState['state'], note: string): void {
+  private set({ key, side, deviceId, label, open }: Side, state: DeviceState['state'], note: string): void {
     const before = this.states.get(key);
-    if (before?.state === state && before.note === note) return;
-    this.states.set(key, { deviceId, label, side, state, note });
+    const pairs = open?.pairs ?? before?.pairs ?? 0;
+    if (before?.state === state && before.note === note && before.pairs === pairs) return;
+    this.states.set(key, { deviceId, label, side, state, note, pairs });
     if (state !== 'opening' && (before?.state === 'lost' || state === 'lost')) this.host.report(deviceId, state === 'lost' ? note : '');
     this.tell();
   }

@@ -4,7 +4,7 @@ import { type Sound } from '#core/sound/document';
 export interface SoundDeviceInfo {
   deviceId: string;
   label: string;
-  /** Pairs, as far as is known before it is opened. */
+  /** Pairs, as far as is known before it is opened; 0 where it has no such side. */
   inputPairs: number;
   outputPairs: number;
   /** The operator can hear its outputs here (`listen`). */
@@ -15,6 +15,8 @@ export interface SoundDeviceInfo {
 export interface OpenDevice {
   /** What should be known of it, such as a converted sample rate; empty for nothing. */
   note: string;
+  /** Pairs that this side has. */
+  pairs: number;
   /** Node that gives or takes a pair, counted from 1. @throws Error in plain words when the device has no such pair. */
   pair(pair: number): AudioNode;
   /** The node's output or input for the pair. */

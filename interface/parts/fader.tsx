@@ -73,7 +73,7 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
       {upright &&
         MARKS.map((mark) => (
           <div key={mark} aria-hidden className={`absolute left-1/2 h-px -translate-x-1/2 ${mark === 0 ? 'w-7 bg-text/70' : 'w-4 bg-muted/50'}`} style={{ bottom: `${faderPlace(mark) * 100}%` }}>
-            {LABELLED.includes(mark) && <span className="figures absolute -top-2.5 right-full text-[13px] leading-5 text-muted">{Math.abs(mark)}</span>}
+            {LABELLED.includes(mark) && <span className="figures absolute -top-2.5 right-full text-[13px] leading-5 text-muted">{mark > 0 ? `+${mark}` : Math.abs(mark)}</span>}
           </div>
         ))}
       <div

@@ -78,7 +78,7 @@ export function NumberField({ label, value, onCommit, min, max, whole = max, dig
           onBlur={commit}
           onKeyDown={keyDown}
         />
-        {unit && <span className="text-xs text-muted">{unit}</span>}
+        {unit && <span className="text-xs whitespace-nowrap text-muted">{unit}</span>}
       </span>
       {error && (
         <span role="alert" className="text-xs text-air">

@@ -5,7 +5,9 @@ import { useHost } from '../host/host-context';
 /** Where the colours of the scale change, dBFS: working level ends, then little room is left. */
 const WARM_DB = -20.4;
 const HOT_DB = -6;
-const COLOURS = { cool: '#3f9c86', warm: '#d9b25a', hot: '#ff5a4f', ground: '#0d1517', peak: '#e8efe9' };
+/** Lines across an upright meter, dBFS. */
+const SCALE_DB = [-6, -12, -20, -30, -40, -50];
+const COLOURS = { scale: 'rgb(232 239 233 / 0.3)', cool: '#3f9c86', warm: '#d9b25a', hot: '#ff5a4f', ground: '#0d1517', peak: '#e8efe9' };
 
 const share = (db: number) => Math.max(0, Math.min(1, (db - METER_FLOOR_DB) / -METER_FLOOR_DB));
 
@@ -31,6 +33,7 @@ function draw(canvas: HTMLCanvasElement, readings: readonly MeterReading[], upri
     bar(side, warm, Math.min(top, hot), COLOURS.warm);
     bar(side, hot, top, COLOURS.hot);
     const at = share(peak);
+    if (upright) for (const db of SCALE_DB) bar(side, share(db) - 1 / long, share(db), COLOURS.scale);
     bar(side, Math.max(0, at - 2 / long), at, peak > overDb ? COLOURS.hot : COLOURS.peak);
   });
 }

@@ -79,13 +79,30 @@ function Presets({ id }: { id: string }) {
   const presets = useHostState(({ desk: { show } }) => show.sound.presets);
   return (
     <div className="flex items-center gap-1">
-      <select aria-label="Preset for this channel" value="" onChange={(e) => e.target.value && send('sound.applyPreset', { stripPreset: e.target.value, channels: [id] })}>
+      <select
+        aria-label="Preset for this channel"
+        value=""
+        onChange={(e) => {
+          const [act, stripPreset] = e.target.value.split(' ');
+          if (act === 'apply') send('sound.applyPreset', { stripPreset, channels: [id] });
+          else if (act === 'remove') send('sound.removePreset', { stripPreset });
+        }}
+      >
         <option value="">Apply a preset…</option>
         {presets.map((p) => (
-          <option key={p.id} value={p.id}>
+          <option key={p.id} value={`apply ${p.id}`}>
             {p.name}
           </option>
         ))}
+        {presets.length > 0 && (
+          <optgroup label="Remove from this list">
+            {presets.map((p) => (
+              <option key={p.id} value={`remove ${p.id}`}>
+                remove {p.name}
+              </option>
+            ))}
+          </optgroup>
+        )}
       </select>
       <form
         className="flex flex-1 gap-1"

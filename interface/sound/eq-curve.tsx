@@ -46,7 +46,7 @@ export function EqCurve({ bands, on, highPass, onBand }: EqCurveProps) {
     onBand(n, change);
   };
   return (
-    <svg ref={svg} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full touch-none border border-line bg-deep" role="group" aria-label="Response of the equaliser" onPointerMove={move} onPointerUp={() => (grip.current = null)} onPointerLeave={() => (grip.current = null)}>
+    <svg ref={svg} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full touch-none border border-line bg-deep" role="group" aria-label="Response of the equaliser" onPointerMove={move} onPointerUp={() => (grip.current = null)} onPointerCancel={() => (grip.current = null)}>
       {LINES.map((hz) => (
         <g key={hz}>
           <line x1={xOf(hz)} x2={xOf(hz)} y1={0} y2={HEIGHT} stroke="var(--color-line)" />
@@ -81,8 +81,6 @@ export function EqCurve({ bands, on, highPass, onBand }: EqCurveProps) {
             e.currentTarget.setPointerCapture(e.pointerId);
             grip.current = i + 1;
           }}
-          onPointerMove={move}
-          onPointerUp={() => (grip.current = null)}
           onDoubleClick={() => onBand(i + 1, { gainDb: 0 })}
           onWheel={(e) => onBand(i + 1, { q: Math.min(12, Math.max(0.2, Math.round(band.q * (e.deltaY < 0 ? 1.15 : 1 / 1.15) * 100) / 100)) })}
           onKeyDown={(e) => key(e, band, i + 1)}

@@ -128,7 +128,7 @@ export function LoudnessPanel() {
         <Figure label="Integrated" value={reading.integrated} unit="LUFS" large tone={near ? 'text-next' : ''} />
         <Figure label="Short-term, 3 s" value={reading.shortTerm} unit="LUFS" large />
         <Figure label="Momentary" value={reading.momentary} unit="LUFS" large />
-        <Figure label="Range" value={reading.range} unit="LU" />
+        <Figure label="Range" value={reading.seconds > 0 ? reading.range : NaN} unit="LU" />
         <Figure label="True peak" value={reading.truePeak} unit="dBTP" tone={reading.truePeak > PEAK_LIMIT ? 'text-air' : ''} />
         <Figure label="Highest short-term" value={reading.shortTermMax} unit="LUFS" />
       </div>

@@ -1,5 +1,5 @@
 import { FileDown, FileUp, Plug, Unplug } from 'lucide-react';
-import { type ReactNode, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { type Pair, type Sound } from '#core/sound/document';
@@ -8,22 +8,9 @@ import { type DeviceState } from '#engine/sound/device-board';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
-import { NumberField } from '../parts/number-field';
 import { saveFile } from '../parts/save-file';
-import { pairWords } from './words';
-
-/** Devices of this machine, found again when one comes or goes. */
-function useDevices(): SoundDeviceInfo[] {
-  const host = useHost();
-  const [devices, setDevices] = useState<SoundDeviceInfo[]>([]);
-  useEffect(() => {
-    const look = () => void host.sound.devices.list().then(setDevices);
-    look();
-    navigator.mediaDevices?.addEventListener('devicechange', look);
-    return () => navigator.mediaDevices?.removeEventListener('devicechange', look);
-  }, [host]);
-  return devices;
-}
+import { useDevices, usePairs } from './use-devices';
+import { WaysBack } from './ways-back';
 
 const STATE_WORDS = { opening: 'opening', live: 'plays', lost: 'lost' };
 
@@ -60,7 +47,7 @@ function SocketName({ end, port, sound }: { end: 'input' | 'output'; port: Pair;
 
 function Outputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
   const send = useSend();
-  const pairs = Array.from({ length: Math.max(1, Math.min(device.outputPairs, 4)) }, (_, i) => i + 1);
+  const pairs = usePairs(device, 'output');
   return (
     <ul aria-label={`Outputs of ${device.label}`}>
       {pairs.map((pair) => {
@@ -97,7 +84,7 @@ function Outputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
 function Inputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
   const send = useSend();
   const used = (pair: number) => sound.inputs.filter((c) => c.feed.kind === 'device' && c.feed.deviceId === device.deviceId && Math.ceil(c.feed.first / 2) === pair).map((c) => c.name);
-  const pairs = Array.from({ length: Math.max(1, Math.min(device.inputPairs, 4)) }, (_, i) => i + 1);
+  const pairs = usePairs(device, 'input');
   const add = (pair: number, choice: string) => {
     const first = choice === 'right' ? pair * 2 : pair * 2 - 1;
     const name = sound.cards.find((c) => c.deviceId === device.deviceId)?.inputs.find((p) => p.pair === pair)?.name ?? `Input ${first}`;
@@ -126,84 +113,15 @@ function Inputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
   );
 }
 
-/** The card's own mixer and the ways through the air: what Bivoca must be told to find every loop. */
-function Beyond({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
-  const send = useSend();
-  const [way, setWay] = useState('output 1 output 2');
-  const card = sound.cards.find((c) => c.deviceId === device.deviceId);
-  const paths = sound.paths.filter((p) => p.from.deviceId === device.deviceId);
-  const ends = (['input', 'output'] as const).flatMap((from) => [1, 2, 3, 4].map((pair) => ({ from, pair })));
-  const end = (e: 'input' | 'output', pair: number) => pairWords(sound, e === 'input' ? 'inputs' : 'outputs', { deviceId: device.deviceId, pair });
-  const row = (key: string, words: ReactNode, on: boolean, onSwitch: () => void, fields: ReactNode, onRemove: () => void) => (
-    <li key={key} className="flex flex-wrap items-center gap-1 border-t border-line/60 py-1 text-[13px]">
-      <Button pressed={on} aria-label={`Path ${key} is on`} onClick={onSwitch}>
-        {on ? 'On' : 'Off'}
-      </Button>
-      <span className="min-w-0 flex-1">{words}</span>
-      {fields}
-      <Button look="quiet" className="px-1!" aria-label="Remove this path" onClick={onRemove}>
-        ×
-      </Button>
-    </li>
-  );
-  const add = () => {
-    const [from, fromPair, to, toPair] = way.split(' ');
-    const pair = { deviceId: device.deviceId, deviceLabel: device.label };
-    if (to === 'air') send('sound.addAirPath', { from: { ...pair, pair: Number(fromPair) }, to: { ...pair, pair: Number(toPair) } });
-    else send('sound.addCardMix', { ...pair, from, fromPair: Number(fromPair), to, toPair: Number(toPair) });
-  };
-  return (
-    <ul aria-label={`Ways back in ${device.label}`}>
-      {(card?.mixes ?? []).map((m) =>
-        row(
-          m.id,
-          `${end(m.from, m.fromPair)} → ${end(m.to, m.toPair)}, in its own mixer`,
-          m.on,
-          () => send('sound.setCardMix', { mix: m.id, on: !m.on }),
-          <NumberField label="Level in the card’s mixer, dB" className="w-20" unit="dB" min={-60} max={12} whole={0} digits={1} value={m.levelDb} onCommit={(levelDb) => send('sound.setCardMix', { mix: m.id, levelDb })} />,
-          () => send('sound.removeCardMix', { mix: m.id }),
-        ),
-      )}
-      {paths.map((p) =>
-        row(
-          p.id,
-          `${pairWords(sound, 'outputs', p.from)} → ${pairWords(sound, 'inputs', p.to)}, through the air`,
-          p.on,
-          () => send('sound.setAirPath', { path: p.id, on: !p.on }),
-          <>
-            <NumberField label="Level on arrival, dB" className="w-20" unit="dB" min={-80} max={12} whole={0} digits={1} value={p.levelDb} onCommit={(levelDb) => send('sound.setAirPath', { path: p.id, levelDb })} />
-            <NumberField label="Time through the air, ms" className="w-20" unit="ms" min={0.3} max={500} digits={1} value={p.delayMs} onCommit={(delayMs) => send('sound.setAirPath', { path: p.id, delayMs })} />
-          </>,
-          () => send('sound.removeAirPath', { path: p.id }),
-        ),
-      )}
-      <li className="flex items-center gap-1 border-t border-line/60 py-1">
-        <select aria-label="A further way back" className="min-w-0 flex-1" value={way} onChange={(e) => setWay(e.target.value)}>
-          {ends.flatMap((a) => ends.filter((b) => a.from !== b.from || a.pair !== b.pair).map((b) => ({ value: `${a.from} ${a.pair} ${b.from} ${b.pair}`, words: `card: ${a.from}s ${a.pair * 2 - 1}–${a.pair * 2} → ${b.from}s ${b.pair * 2 - 1}–${b.pair * 2}` }))).map(({ value, words }) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-          {[1, 2, 3, 4].flatMap((a) => [1, 2, 3, 4].map((b) => ({ value: `output ${a} air ${b}`, words: `air: outputs ${a * 2 - 1}–${a * 2} → inputs ${b * 2 - 1}–${b * 2}` }))).map(({ value, words }) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </select>
-        <Button onClick={add}>Add</Button>
-      </li>
-    </ul>
-  );
-}
-
 function Monitor({ device }: { device: SoundDeviceInfo }) {
   const host = useHost();
+  const pairs = usePairs(device, 'output');
   return (
     <label className="flex items-center gap-2 text-[13px] text-muted">
       Hear in your ears
       <select aria-label={`Hear outputs of ${device.label} here`} defaultValue="" onChange={(e) => host.sound.listenAt(device.deviceId, e.target.value === '' ? null : Number(e.target.value))}>
         <option value="">nothing of it</option>
-        {[1, 2, 3, 4].map((p) => (
+        {pairs.map((p) => (
           <option key={p} value={p}>
             outputs {p * 2 - 1}–{p * 2}
           </option>
@@ -316,7 +234,7 @@ export function PatchPanel() {
             </>
           )}
           <h3 className="mt-1 text-[13px] text-straw">Ways back: its own mixer, and the air</h3>
-          <Beyond device={device} sound={sound} />
+          <WaysBack device={device} sound={sound} />
           {device.monitored && <Monitor device={device} />}
         </details>
       ))}

@@ -69,7 +69,7 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
       <div aria-hidden className="figures -mx-1 h-4 px-1 text-[13px] leading-4 font-semibold text-deep" style={{ background: colour }}>
         {place !== undefined && place <= 9 ? place : ''}
       </div>
-      <button type="button" className={clsx('flex min-h-9 items-start gap-1 text-left text-[13px] leading-tight', muted ? 'text-muted line-through' : '')} title={`${name}: its settings`} onClick={() => setSoundRoom({ chosen: id, tab: 'channel' })}>
+      <button type="button" className={clsx('-mx-0.5 flex min-h-9 items-start gap-1 text-left text-[13px] leading-tight tracking-tight', muted ? 'text-muted line-through' : '')} title={`${name}: its settings`} onClick={() => setSoundRoom({ chosen: id, tab: 'channel' })}>
         <span lang="en" className="line-clamp-2 min-w-0 flex-1 hyphens-auto break-words">
           {name}
         </span>

@@ -29,9 +29,9 @@ function Groups() {
           <span className={`w-32 shrink-0 truncate text-[13px] ${muted ? 'text-muted line-through' : ''}`}>{name}</span>
           <Fader label={`Fader of group ${name}, dB`} db={faderDb} onChange={(db) => send('sound.setGroup', { faderGroup: id, faderDb: db })} />
           <span className="figures w-16 shrink-0 text-right text-[13px]">{faderDb <= -60 ? 'off' : `${faderDb} dB`}</span>
-          <div className="grid w-20 grid-cols-2 gap-1">
+          <div className="flex shrink-0 gap-1 *:w-9 *:flex-none">
             <MuteButton name={`group ${name}`} muted={muted} onPress={() => send('sound.setGroup', { faderGroup: id, muted: !muted })} />
-            <HoldButton look="quiet" className="px-0!" title="Hold to remove this group; its channels stay" aria-label={`Remove group ${name}`} onHeld={() => send('sound.removeGroup', { faderGroup: id })}>
+            <HoldButton look="quiet" className="min-h-8! px-0!" title="Hold to remove this group; its channels stay" aria-label={`Remove group ${name}`} onHeld={() => send('sound.removeGroup', { faderGroup: id })}>
               ×
             </HoldButton>
           </div>
@@ -91,7 +91,7 @@ export function StripsView() {
           <ChevronRight size={15} />
         </Button>
         <AddMenu />
-        <span className="ml-2 truncate text-muted">Keys 1–9 choose a strip, arrows move its fader, M mutes, S solos; hold the key left of 1 to talk to the guests. All keys: ?</span>
+        <span className="ml-2 truncate text-muted">1–9 choose a strip, arrows move its fader, M mutes, S solos. ? shows all keys.</span>
       </div>
     </div>
   );

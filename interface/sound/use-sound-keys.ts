@@ -52,6 +52,12 @@ export function useSoundKeys(): void {
         const bank = place < 0 || (place >= first && place < first + room) ? first : place < first ? place : place - room + 1;
         setSoundRoom({ chosen: strip.id, first: bank });
       };
+      /** A bank further or back; its first strip is chosen. */
+      const turn = (banks: number) => {
+        const room = stripRoom(fits, show.sound.buses.length).channels;
+        const start = Math.min(Math.max(0, channels.length - room), Math.max(0, first + banks * room));
+        setSoundRoom({ first: start, chosen: channels[start]?.id ?? chosen });
+      };
       const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
       const ctrl = event.ctrlKey || event.metaKey;
       const digit = /^Digit([1-9])$/.exec(event.code);
@@ -61,8 +67,8 @@ export function useSoundKeys(): void {
         if (digit) choose(first + Number(digit[1]) - 1);
         else if (event.code === 'ArrowLeft') choose(at < 0 ? 0 : at - 1);
         else if (event.code === 'ArrowRight') choose(at < 0 ? 0 : at + 1);
-        else if (event.code === 'PageUp') choose(Math.max(0, first - fits));
-        else if (event.code === 'PageDown') choose(Math.min(channels.length - 1, first + fits));
+        else if (event.code === 'PageUp') turn(-1);
+        else if (event.code === 'PageDown') turn(1);
         else if (event.code === 'ArrowUp' && faderDb !== undefined) fader(faderDb + step);
         else if (event.code === 'ArrowDown' && faderDb !== undefined) fader(faderDb - step);
         else if (event.code === 'Digit0') fader(0);

@@ -44,6 +44,7 @@ export function createCardDriver(): SoundDeviceDriver {
       const { delays } = await open(context);
       return {
         note: '',
+        pairs: CARD_PAIRS,
         pair: (pair) => {
           check('inputs', pair);
           return delays[pair - 1] as DelayNode;
@@ -56,6 +57,7 @@ export function createCardDriver(): SoundDeviceDriver {
       const { node } = await open(context);
       return {
         note: '',
+        pairs: CARD_PAIRS,
         pair: (pair) => {
           check('outputs', pair);
           return node;

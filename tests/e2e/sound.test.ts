@@ -11,6 +11,7 @@ import { openDemo, pick, post, quietPier, send, showRuns, until, wait } from '#t
 import { openHarness } from '#tests/support/harness';
 import { levelAt } from '#tests/support/levels';
 import { must, sampleDesk } from '#tests/support/sample-show';
+import { room, tidy } from '#tests/support/sound-room';
 import { readWav } from '#tests/support/wav';
 
 let app: App;
@@ -20,6 +21,7 @@ beforeAll(async () => {
   app = await startApp();
   browser = await startBrowser();
   await openDemo(browser.page, app);
+  await room(browser.page, 'sound');
 });
 
 afterAll(async () => {
@@ -27,22 +29,6 @@ afterAll(async () => {
   await browser.close();
   await app.close();
 });
-
-/** Goes to a room without leaving the running show. */
-async function room(page: Page, name: string): Promise<void> {
-  await page.click(`nav a[href$="/${name}"]`);
-  await page.waitForFunction((path) => location.pathname.endsWith(path), {}, `/${name}`);
-}
-
-/** Shows strips or matrix, whatever was shown before. */
-const view = async (page: Page, name: 'Strips' | 'Matrix') => (await page.waitForSelector(`::-p-xpath(//main//button[normalize-space()="${name}"])`))?.click();
-
-/** Takes everything back that an earlier try may have left in the room. */
-async function tidy(page: Page): Promise<void> {
-  await send(page, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
-  if (await page.evaluate(() => window.bivocaHost?.state.desk.air.sound.held['bus-pa'] !== undefined)) await send(page, 'sound.release', { bus: 'bus-pa' });
-  for (const patch of await pick(page, (s) => s.desk.show.sound.patches.slice(3).map((p) => p.id))) await send(page, 'sound.unplug', { patch });
-}
 
 /** Highest level of a channel or bus now, dBFS. */
 const level = (page: Page, id: string): Promise<number> => page.evaluate((key) => Math.max(...(window.bivocaHost?.sound.readings.get(key) ?? []).map((r) => r.level), -99), id);
@@ -89,91 +75,6 @@ describe('the audio node, rendered offline', () => {
     const buses = await offline(desk, 1);
     expect(buses.programme?.peak).toBeGreaterThan(0.8);
     expect(buses.programme?.peak).toBeLessThanOrEqual(10 ** (-1 / 20) + 1e-6);
-  });
-});
-
-describe('the room Sound', () => {
-  it('warns before a loop is closed, closes it only when that is held, and breaks it with one press', async () => {
-    const { page } = browser;
-    await room(page, 'sound');
-    await tidy(page);
-    await view(page, 'Matrix');
-    const cell = await page.waitForSelector('button[title^="Field to Pier PA: closed"]');
-    await cell?.click();
-    const dialog = await page.waitForSelector('[role=alertdialog]');
-    expect(await dialog?.evaluate((e) => e.textContent)).toContain('Pier loudspeakers → pier microphones → channel Field → bus Pier PA → outputs 1–2 → Pier loudspeakers');
-    expect(await pick(page, (s) => s.desk.show.sound.sends.length)).toBe(0);
-    // Escape leaves everything as it was.
-    await page.keyboard.press('Escape');
-    await page.waitForSelector('[role=alertdialog]', { hidden: true });
-    await cell?.click();
-    const hold = await page.waitForSelector('[role=alertdialog] button');
-    const box = await hold?.boundingBox();
-    await page.mouse.move((box?.x ?? 0) + 10, (box?.y ?? 0) + 10);
-    await page.mouse.down();
-    await until(() => pick(page, (s) => s.desk.show.sound.sends.length === 1), 'the loop to be closed by holding');
-    await page.mouse.up();
-    await page.waitForSelector('button[title^="Field to Pier PA: 0 dB"]');
-    await page.keyboard.press('o');
-    const fix = await page.waitForSelector('button[title="Close channel Field in bus Pier PA"]');
-    await fix?.click();
-    await until(() => pick(page, (s) => s.desk.show.sound.sends[0]?.on === false), 'the send to be closed');
-    await page.waitForSelector('::-p-xpath(//p[contains(., "No loop, nobody hears themself")])');
-    await send(page, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
-  });
-
-  it('refuses a loop through the remote too, and does it when that is meant', async () => {
-    const refused = await post(app, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true });
-    expect(refused.status).toBeGreaterThanOrEqual(400);
-    expect(JSON.stringify(refused.body)).toContain('Pier loudspeakers → pier microphones');
-    expect((await post(app, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true, anyway: true })).status).toBe(200);
-    expect((await post(app, 'sound.breakLoops')).body).toMatchObject({ changes: 1 });
-    await post(app, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
-  });
-
-  it('is worked by keys alone: strip, fader, mute, solo', async () => {
-    const { page } = browser;
-    await view(page, 'Strips');
-    await page.keyboard.press('2');
-    await page.keyboard.press('ArrowDown');
-    await page.keyboard.down('Shift');
-    await page.keyboard.press('ArrowDown');
-    await page.keyboard.up('Shift');
-    await page.keyboard.press('m');
-    await page.keyboard.press('s');
-    const strip = () => pick(page, (s) => ({ db: s.desk.show.sources.find((x) => x.id === 'line')?.sound.faderDb, muted: s.desk.show.sources.find((x) => x.id === 'line')?.sound.muted, solos: s.desk.air.sound.solos }));
-    expect(await strip()).toEqual({ db: -11, muted: true, solos: [{ id: 'line', tap: 'after' }] });
-    await page.keyboard.press('0');
-    await page.keyboard.press('m');
-    await page.keyboard.press('Escape');
-    expect(await strip()).toEqual({ db: 0, muted: false, solos: [] });
-  });
-
-  it('moves a fader by dragging, and puts it back by a double press', async () => {
-    const { page } = browser;
-    const fader = await page.waitForSelector('aria/Fader of Shore wide, dB');
-    const box = (await fader?.boundingBox()) as { x: number; y: number; width: number; height: number };
-    const x = box.x + box.width / 2;
-    await page.mouse.move(x, box.y + box.height * 0.22);
-    await page.mouse.down();
-    await page.mouse.move(x, box.y + box.height * 0.45, { steps: 4 });
-    await page.mouse.up();
-    // From 0 dB at 0.78 of the travel by 0.23 down to 0.55, which is −10 dB.
-    expect(await pick(page, (s) => s.desk.show.sources[0]?.sound.faderDb)).toBeCloseTo(-10, 0);
-    await fader?.click({ count: 2 });
-    expect(await pick(page, (s) => s.desk.show.sources[0]?.sound.faderDb)).toBe(0);
-  });
-
-  it('says what a listener hears', async () => {
-    const { page } = browser;
-    await page.keyboard.press('l');
-    const row = await page.waitForSelector('::-p-xpath(//li[contains(., "Producer") and contains(., "the guests alone")]//button[contains(., "Hears")])');
-    await row?.click();
-    const list = await page.waitForSelector('ol[aria-label^="What they hear"]');
-    const text = await list?.evaluate((e) => e.textContent);
-    expect(text).toContain('Weather hut → channel Weather hut → bus Producer → outputs 5–6 → producer’s headphones → Producer');
-    // The card's own mixer lets the producer hear the pier.
-    expect(text).toContain('pier microphones → outputs 5–6 → producer’s headphones');
   });
 });
 
