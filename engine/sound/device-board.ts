@@ -106,6 +106,7 @@ export class DeviceBoard {
     const lost = (cause: string) => {
       if (this.sides.get(side.key) !== side || !side.open) return;
       this.shut(side);
+      side.retryAt = performance.now() + RETRY_MS;
       this.set(side, 'lost', cause);
     };
     try {

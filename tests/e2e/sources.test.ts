@@ -79,7 +79,7 @@ describe('a camera', () => {
     });
     await page.evaluate((source) => window.bivocaHost?.restartSource(source), id);
     await until(() => page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'lost', id), 'the loss to be noticed');
-    expect(await page.evaluate((source) => window.bivocaHost?.state.health[source]?.cause, id)).toBe('not plugged in');
+    expect(await page.evaluate((source) => window.bivocaHost?.state.health[source]?.cause, id)).toBe('it is not plugged in');
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe(id);
     const before = await pick(page, (s) => s.mixer.frames);
     await wait(500);
