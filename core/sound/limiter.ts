@@ -1,3 +1,6 @@
+/** From here on a gain counts as 1: a step of less than −120 dB is not heard. */
+const ALMOST_ONE = 1 - 1e-6;
+
 /**
  * Look-ahead limiter: no sample of the output is ever above the ceiling.
  *
@@ -65,6 +68,45 @@ export class Limiter {
 
   /** Limits `count` samples from `input` into `output`; both hold one array a channel. NaN and infinities become 0. */
   process(input: readonly Float32Array[], output: readonly Float32Array[], count: number): void {
+    if (this.idles(input, count)) this.pass(input, output, count);
+    else this.limit(input, output, count);
+  }
+
+  /** True when nothing needs to be turned down, here and in the look-ahead, and nothing is on its way back up. */
+  private idles(input: readonly Float32Array[], count: number): boolean {
+    const { held, ceiling } = this;
+    if (this.candidates > 0 || this.release < ALMOST_ONE || this.sum < held.length * ALMOST_ONE) return false;
+    for (const side of input) {
+      // NaN compares as false, and is no rest.
+      for (let i = 0; i < count; i += 1) if (!(Math.abs(side[i] as number) <= ceiling)) return false;
+    }
+    if (this.release !== 1 || this.sum !== held.length) {
+      this.release = this.gain = 1;
+      this.sum = held.length;
+      held.fill(1);
+    }
+    return true;
+  }
+
+  /** The delay alone. */
+  private pass(input: readonly Float32Array[], output: readonly Float32Array[], count: number): void {
+    const size = this.held.length;
+    let at = this.at;
+    this.delay.forEach((store, c) => {
+      const [from, to] = [input[c], output[c]];
+      at = this.at;
+      for (let i = 0; i < count; i += 1) {
+        const oldest = at + 1 === size ? 0 : at + 1;
+        const value = store[oldest] as number;
+        store[at] = from?.[i] ?? 0;
+        if (to) to[i] = value;
+        at = oldest;
+      }
+    });
+    this.at = at;
+  }
+
+  private limit(input: readonly Float32Array[], output: readonly Float32Array[], count: number): void {
     const { held, delay, ceiling } = this;
     const size = held.length;
     const channels = delay.length;
@@ -94,6 +136,9 @@ export class Limiter {
       this.at = oldest;
     }
     // The running sum is made afresh now and then, so that rounding never adds up.
-    if (this.at < count) this.sum = held.reduce((a, b) => a + b, 0);
+    if (this.at < count) {
+      this.sum = 0;
+      for (const gain of held) this.sum += gain;
+    }
   }
 }

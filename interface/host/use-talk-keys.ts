@@ -1,7 +1,8 @@
 import { useEffect } from 'react';
 import { useHost, useSend } from './host-context';
+import { talkTarget, useTalkTarget } from './talk-target';
 
-/** Talkback while the key left of 1 is held, in every room; with Shift to the room. Letting go anywhere closes the microphone. */
+/** Talkback while the key left of 1 is held, in every room: to all guests, with Shift to the room, with Alt to one person. Letting go anywhere closes the microphone. */
 export function useTalkKeys(): void {
   const host = useHost();
   const send = useSend();
@@ -13,10 +14,11 @@ export function useTalkKeys(): void {
       if (host.state.desk.air.sound.talkback) send('talkback.stop');
     };
     const down = (event: KeyboardEvent) => {
-      if (event.code !== 'Backquote' || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.code !== 'Backquote' || event.repeat || event.ctrlKey || event.metaKey) return;
       if ((event.target as HTMLElement).closest('input:not([type=checkbox]):not([type=range]), textarea, select, [contenteditable]')) return;
       event.preventDefault();
-      talking = send('talkback.start', { to: event.shiftKey ? 'room' : 'guests' });
+      const one = event.altKey ? talkTarget(host.state.desk.show.sound.listeners, useTalkTarget.getState().chosen) : undefined;
+      talking = send('talkback.start', one ? { listeners: [one.id] } : { to: event.shiftKey ? 'room' : 'guests' });
     };
     const up = (event: KeyboardEvent) => event.code === 'Backquote' && end();
     window.addEventListener('keydown', down);

@@ -61,7 +61,7 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
       aria-valuenow={db}
       aria-valuetext={db <= FADER_FLOOR_DB ? 'silent' : `${db} dB`}
       title="Double press: 0 dB"
-      className={`relative touch-none cursor-grab select-none active:cursor-grabbing ${upright ? 'min-w-11' : 'h-5 w-full'} ${className}`}
+      className={`relative touch-none cursor-grab select-none active:cursor-grabbing ${upright ? 'min-w-11' : 'h-5 w-full pointer-coarse:h-11'} ${className}`}
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
@@ -78,10 +78,10 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
         ))}
       <div
         aria-hidden
-        className={`absolute border border-deep bg-straw shadow ${upright ? 'left-1/2 h-5 w-8 -translate-x-1/2 translate-y-1/2 border-y-2' : 'top-1/2 h-4 w-2.5 -translate-x-1/2 -translate-y-1/2'}`}
+        className={`absolute border border-deep bg-straw shadow ${upright ? 'left-1/2 h-5 w-8 pointer-coarse:h-9 pointer-coarse:w-10 -translate-x-1/2 translate-y-1/2 border-y-2' : 'top-1/2 h-4 w-2.5 -translate-x-1/2 -translate-y-1/2'}`}
         style={upright ? { bottom: `${place}%` } : { left: `${place}%` }}
       >
-        {upright && <div className="mx-auto mt-[7px] h-0.5 w-6 bg-deep" />}
+        {upright && <div className="mx-auto mt-[7px] h-0.5 w-6 bg-deep pointer-coarse:mt-[15px]" />}
       </div>
     </div>
   );

@@ -71,7 +71,7 @@ export function NumberField({ label, value, onCommit, min, max, whole = max, dig
           aria-label={label}
           aria-invalid={error !== null}
           title={error ?? undefined}
-          className={clsx('figures w-full min-w-0 px-1.5!', error && 'border-air!')}
+          className={clsx('figures w-full min-w-0 px-1.5! pointer-coarse:min-h-11', error && 'border-air!')}
           value={text}
           inputMode="decimal"
           onChange={(e) => setText(e.target.value)}

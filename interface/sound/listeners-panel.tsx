@@ -5,6 +5,7 @@ import { type Listener, LISTENER_KINDS, type ListenerKind, RULES } from '#core/s
 import { routingReport } from '#core/sound/routing/findings';
 import { hearsOf } from '#core/sound/routing/hears';
 import { useHost, useHostState, useSend } from '../host/host-context';
+import { setTalkTarget, talkTarget, useTalkTarget } from '../host/talk-target';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
@@ -23,7 +24,7 @@ function TalkButton({ ids, name, label }: { ids: string[]; name: string; label: 
       look={talking ? 'straw' : 'plain'}
       className="min-h-9!"
       aria-label={`Talk to ${name} while held`}
-      title="Hold to speak. It never reaches the programme. The key left of 1 speaks to all guests, with Shift to the room."
+      title="Hold to speak. It never reaches the programme. The key left of 1 speaks to all guests, with Shift to the room, with Alt to the person marked Alt."
       unusable={ids.length === 0 ? 'Nobody there gets talkback.' : null}
       onPointerDown={begin}
       onPointerUp={end}
@@ -103,6 +104,7 @@ function ListenerRow({ listener }: { listener: Listener }) {
   const open = useSoundRoom((s) => s.listener === listener.id);
   const sound = useHostState(({ desk: { show } }) => show.sound);
   const { id, name, kind, busId, rule, place, talkback } = listener;
+  const keyed = useTalkTarget((s) => talkTarget(sound.listeners, s.chosen)?.id === id);
   const set = (change: Record<string, unknown>) => send('listener.set', { listener: id, ...change });
   const air = kind === 'stream' || kind === 'recording';
   const places = sound.patches.map((p) => p.to).filter((to, i, all) => all.findIndex((o) => o.deviceId === to.deviceId && o.pair === to.pair) === i);
@@ -116,6 +118,11 @@ function ListenerRow({ listener }: { listener: Listener }) {
             {talkback ? ' and talkback' : ''}
           </p>
         </div>
+        {talkback && (
+          <Button pressed={keyed} className="px-1.5!" aria-label={`Alt with the key left of 1 speaks to ${name}`} title={keyed ? `Alt and the key left of 1, held, speak to ${name} alone` : `Let Alt and the key left of 1 speak to ${name} alone`} onClick={() => setTalkTarget(id)}>
+            Alt
+          </Button>
+        )}
         {talkback && <TalkButton ids={[id]} name={name} label="Talk" />}
         <Button pressed={open} aria-expanded={open} onClick={() => setSoundRoom({ listener: open ? null : id })}>
           Hears…

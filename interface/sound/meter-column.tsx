@@ -24,7 +24,7 @@ export function MeterColumn({ id, label }: { id: string; label: string }) {
         type="button"
         aria-label={`Full scale was reached in ${label}: press to clear`}
         title="Lit when full scale was reached; press to clear"
-        className="h-3 w-full border border-line data-[over=true]:border-air data-[over=true]:bg-air"
+        className="h-3 w-full border pointer-coarse:h-11 border-line data-[over=true]:border-air data-[over=true]:bg-air"
         onClick={() => host.sound.clipped.delete(id)}
       />
       <div className="relative min-h-0 flex-1">

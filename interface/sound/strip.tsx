@@ -32,7 +32,7 @@ function Solo({ id, name }: { id: string; name: string }) {
   const tap = useHostState(({ desk: { air } }) => air.sound.solos.find((s) => s.id === id)?.tap);
   return (
     <Button
-      className={clsx('min-h-8! flex-1 px-0!', tap && 'bg-straw/20')}
+      className={clsx('min-h-8! flex-1 px-0! pointer-coarse:min-h-11!', tap && 'bg-straw/20')}
       pressed={tap !== undefined}
       aria-label={`Solo ${name}`}
       title={tap ? `You hear it alone, ${tap} its fader` : 'Hear it alone; with Shift before its fader. No mix is changed.'}
@@ -81,14 +81,14 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
         <MeterColumn id={id} label={name} />
       </div>
       <NumberField label={`Level of ${name}, dB`} min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={faderDb} onCommit={onFader} />
-      <div className="grid grid-cols-2 gap-1">{children}</div>
+      <div className="grid grid-cols-2 gap-1 pointer-coarse:grid-cols-1">{children}</div>
     </section>
   );
 }
 
 export function MuteButton({ name, muted, onPress }: { name: string; muted: boolean; onPress: () => void }) {
   return (
-    <Button className={clsx('min-h-8! flex-1 px-0!', muted && 'border-air! text-air!')} pressed={muted} aria-label={`Mute ${name}`} title={muted ? 'Muted: nobody hears it' : 'Mute'} onClick={onPress}>
+    <Button className={clsx('min-h-8! flex-1 px-0! pointer-coarse:min-h-11!', muted && 'border-air! text-air!')} pressed={muted} aria-label={`Mute ${name}`} title={muted ? 'Muted: nobody hears it' : 'Mute'} onClick={onPress}>
       {muted ? <VolumeX size={15} /> : <Volume2 size={15} />}
     </Button>
   );
@@ -128,7 +128,7 @@ export const ChannelStrip = memo(function ChannelStrip({ id, name, colour, place
     >
       <MuteButton name={name} muted={muted} onPress={() => send('sound.mute', { channel: id })} />
       <Solo id={id} name={name} />
-      <Button className="col-span-2 min-h-8! px-0! text-[13px]!" pressed={follows} aria-label={`Sound of ${name} follows its picture`} title={follows ? 'Follows its picture: heard only while it is on air' : 'Stays open'} onClick={() => send('sound.follow', { channel: id })}>
+      <Button className="col-span-2 min-h-8! px-0! text-[13px]! pointer-coarse:col-span-1 pointer-coarse:min-h-11!" pressed={follows} aria-label={`Sound of ${name} follows its picture`} title={follows ? 'Follows its picture: heard only while it is on air' : 'Stays open'} onClick={() => send('sound.follow', { channel: id })}>
         <Film size={15} /> {follows ? 'follows' : 'open'}
       </Button>
     </StripFrame>
@@ -162,7 +162,7 @@ export const BusStrip = memo(function BusStrip({ id, name, colour, faderDb, mute
     >
       <MuteButton name={name} muted={muted} onPress={() => send('sound.setBus', { bus: id, muted: !muted })} />
       <Solo id={id} name={name} />
-      <Button className="col-span-2 min-h-8! px-0! text-[13px]!" pressed={ears} aria-label={`Listen to ${name}`} title="What you hear while nothing is soloed" onClick={() => send('sound.listenTo', { bus: id })}>
+      <Button className="col-span-2 min-h-8! px-0! text-[13px]! pointer-coarse:col-span-1 pointer-coarse:min-h-11!" pressed={ears} aria-label={`Listen to ${name}`} title="What you hear while nothing is soloed" onClick={() => send('sound.listenTo', { bus: id })}>
         <Headphones size={15} /> hear
       </Button>
     </StripFrame>

@@ -17,7 +17,7 @@ export const SOUND_KEYS: readonly (readonly [string, string])[] = [
   ['Escape', 'Clear all solos'],
   ['X', 'Matrix, or strips'],
   ['C  L  H  O  U', 'Channel, listeners, patch, routing, loudness'],
-  ['Key left of 1, held', 'Talk to the guests, in every room; with Shift to the people in the room'],
+  ['Key left of 1, held', 'Talk to the guests, in every room; with Shift to the people in the room, with Alt to the one marked under Listeners'],
   ['Ctrl Z', 'Undo; with Shift redo'],
 ];
 

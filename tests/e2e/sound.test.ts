@@ -102,6 +102,17 @@ describe('talkback', () => {
     expect(await level(page, 'bus-wind')).toBeLessThan(-55);
     await page.keyboard.up('Backquote');
     await page.keyboard.up('Shift');
+    // With Alt to one person alone: the one who is marked under Listeners.
+    await page.keyboard.press('l');
+    await (await page.waitForSelector('aria/Alt with the key left of 1 speaks to Judge'))?.click();
+    await until(async () => (await level(page, 'bus-pa')) < -55, 'the room’s mix to be silent');
+    await page.keyboard.down('Alt');
+    await page.keyboard.down('Backquote');
+    await until(async () => (await level(page, 'bus-judge')) > -20, 'the judge to hear it with Alt');
+    expect(await level(page, 'bus-wind')).toBeLessThan(-55);
+    await page.keyboard.up('Backquote');
+    await page.keyboard.up('Alt');
+    expect(await pick(page, (s) => s.desk.air.sound.talkback)).toBeNull();
     await send(page, 'talkback.set', { channel: 'mic-producer' });
   });
 });

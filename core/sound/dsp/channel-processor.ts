@@ -124,7 +124,8 @@ export class ChannelProcessor {
     if (feed && 'hz' in feed) this.tone(feed.hz, feed.gain, count);
     else if (input && feed) this.pick(input, feed.side, count);
     else silence(work);
-    const peak = Math.max(peakOf(work.left, count), peakOf(work.right, count));
+    const [peakLeft, peakRight] = [peakOf(work.left, count), peakOf(work.right, count)];
+    const peak = Math.max(peakLeft, peakRight);
     // NaN compares as false: a faulty block is taken for silence.
     const heard = peak > 1e-7 && Number.isFinite(peak);
     if (!heard) silence(work);
@@ -145,8 +146,9 @@ export class ChannelProcessor {
     if (processing.gate.on) this.gate.process(left, right, count, processing.gate);
     if (processing.eq.on) this.bands.process(work, count);
     if (processing.compressor.on) this.compressor.process(left, right, count, processing.compressor);
-    this.peaks[0] = Math.max(this.peaks[0] as number, peakOf(left, count));
-    this.peaks[1] = Math.max(this.peaks[1] as number, peakOf(right, count));
+    const changed = start !== 1 || end !== 1 || !heard || processing.highPass.on || processing.gate.on || processing.eq.on || processing.compressor.on;
+    this.peaks[0] = Math.max(this.peaks[0] as number, changed ? peakOf(left, count) : peakLeft);
+    this.peaks[1] = Math.max(this.peaks[1] as number, changed ? peakOf(right, count) : peakRight);
     this.spread(count);
   }
 

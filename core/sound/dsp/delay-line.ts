@@ -21,23 +21,25 @@ export class DelayLine {
   }
 
   write(left: Float32Array, right: Float32Array, count: number): void {
-    const mask = this.left.length - 1;
-    for (let i = 0; i < count; i += 1) {
-      const to = (this.at + i) & mask;
-      this.left[to] = left[i] as number;
-      this.right[to] = right[i] as number;
+    const { at } = this;
+    const size = this.left.length;
+    // Up to the end of the store, and the rest from its start.
+    const first = Math.min(count, size - at);
+    for (const [store, side] of [[this.left, left], [this.right, right]] as const) {
+      for (let i = 0; i < first; i += 1) store[at + i] = side[i] as number;
+      for (let i = first; i < count; i += 1) store[i - first] = side[i] as number;
     }
-    this.at = (this.at + count) & mask;
+    this.at = (at + count) & (size - 1);
   }
 
   /** What was written `samples` before, for the `count` samples written last. */
   read(samples: number, left: Float32Array, right: Float32Array, count: number): void {
-    const mask = this.left.length - 1;
-    const from = this.at - count - samples;
-    for (let i = 0; i < count; i += 1) {
-      const at = (from + i) & mask;
-      left[i] = this.left[at] as number;
-      right[i] = this.right[at] as number;
+    const size = this.left.length;
+    const from = (this.at - count - samples) & (size - 1);
+    const first = Math.min(count, size - from);
+    for (const [store, side] of [[this.left, left], [this.right, right]] as const) {
+      for (let i = 0; i < first; i += 1) side[i] = store[from + i] as number;
+      for (let i = first; i < count; i += 1) side[i] = store[i - first] as number;
     }
   }
 }

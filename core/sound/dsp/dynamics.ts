@@ -10,7 +10,11 @@ const perStep = (ms: number, sampleRate: number) => 1 - Math.exp(-STEP / Math.ma
 /** Highest sample of a stretch of both sides. */
 function peakOf(left: Float32Array, right: Float32Array, from: number, to: number): number {
   let peak = 0;
-  for (let i = from; i < to; i += 1) peak = Math.max(peak, Math.abs(left[i] as number), Math.abs(right[i] as number));
+  for (let i = from; i < to; i += 1) {
+    const [l, r] = [Math.abs(left[i] as number), Math.abs(right[i] as number)];
+    if (l > peak) peak = l;
+    if (r > peak) peak = r;
+  }
   return peak;
 }
 

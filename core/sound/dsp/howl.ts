@@ -42,6 +42,11 @@ export class HowlWatch {
 
   /** Takes in what a bus puts out. Once a howl is certain, returns its frequency in Hz, 0 when it is no tone; before that null. */
   process(left: Float32Array, right: Float32Array, count: number, limiterGain: number, limits: HowlLimits): number | null {
+    // Nothing that leaves the limiter alone is a howl: no need to look closer.
+    if (limiterGain > limits.gain && this.lasting === 0) {
+      this.count = this.energy = this.peak = this.crossings = 0;
+      return null;
+    }
     for (let i = 0; i < count; i += 1) {
       const l = left[i] as number;
       const r = right[i] as number;

@@ -37,7 +37,10 @@ export class Ramp {
 /** `to = from × gain`, the gain going from `start` to `end` over `count` samples. */
 export function scale(from: Float32Array, to: Float32Array, count: number, start: number, end: number): void {
   if (start === end) {
-    for (let i = 0; i < count; i += 1) to[i] = (from[i] as number) * start;
+    if (start === 0) to.fill(0, 0, count);
+    else if (start === 1 && count === from.length) {
+      if (from !== to) to.set(from);
+    } else for (let i = 0; i < count; i += 1) to[i] = (from[i] as number) * start;
     return;
   }
   const rise = (end - start) / count;
@@ -47,7 +50,15 @@ export function scale(from: Float32Array, to: Float32Array, count: number, start
 /** `to += from × gain`, the gain going from `start` to `end` over `count` samples. */
 export function add(from: Float32Array, to: Float32Array, count: number, start: number, end: number): void {
   if (start === end) {
-    for (let i = 0; i < count; i += 1) to[i] = (to[i] as number) + (from[i] as number) * start;
+    // Four at a time: this is where a large desk spends most of its time.
+    const fours = count - (count % 4);
+    for (let i = 0; i < fours; i += 4) {
+      to[i] = (to[i] as number) + (from[i] as number) * start;
+      to[i + 1] = (to[i + 1] as number) + (from[i + 1] as number) * start;
+      to[i + 2] = (to[i + 2] as number) + (from[i + 2] as number) * start;
+      to[i + 3] = (to[i + 3] as number) + (from[i + 3] as number) * start;
+    }
+    for (let i = fours; i < count; i += 1) to[i] = (to[i] as number) + (from[i] as number) * start;
     return;
   }
   const rise = (end - start) / count;
