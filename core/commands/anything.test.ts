@@ -1,6 +1,7 @@
 /** Every command there is, with arguments made from their own descriptions, in any order. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { type Dice, diceFrom } from '#tests/support/dice';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { walkThrough } from '../layout/walk-through';
 import { onAirItems } from '../output/as-run';
@@ -61,8 +62,6 @@ function idsOf({ show }: Desk): string[] {
   return [show.sources, show.seats, show.framings, show.layouts, show.presets, show.styles, show.lanes, show.cards, show.groups, show.transitions, boxes].flat().map((x) => x.id);
 }
 
-/** Random numbers that can be repeated: a stream of 0 to 1. */
-type Dice = () => number;
 const pick = <T>(dice: Dice, list: readonly T[]): T | undefined => list[Math.floor(dice() * list.length)];
 
 /** Identities that a field of this name usually means. */
@@ -132,17 +131,6 @@ function lookAt({ show, air }: Desk, frame: number): void {
 }
 
 const seeds = fc.integer({ min: 1, max: 2 ** 31 - 1 });
-
-function diceFrom(seed: number): Dice {
-  let state = seed;
-  return () => {
-    // xorshift32 (Marsaglia 2003).
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) / 2 ** 32;
-  };
-}
 
 const onAirExists = ({ show, air }: { show: Desk['show']; air: Air }) => air.onAirId === null || findPicture(show, air.onAirId) !== null;
 

@@ -11,28 +11,18 @@ import { loopReport } from '#core/sound/routing/loops';
 import { signalGraph } from '#core/sound/routing/signal-graph';
 import { routingReport } from '#core/sound/routing/findings';
 import { plainProcessing, plainStrip } from '#core/sound/strip';
+import { diceFrom } from '../support/dice';
 import { finishRecording, pick, send, wait } from '../support/desk';
 import { openHarness } from '../support/harness';
 import { type TestBrowser } from '../support/browser';
 
 const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
 
-/** xorshift32 (Marsaglia 2003), so that every run measures the same routings. */
-function dice(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) / 2 ** 32;
-  };
-}
-
 const CARD = { deviceId: 'card', deviceLabel: 'Card' };
 
 /** A desk of `channels` × `buses` with random sends; eight buses play into a room with eight microphone pairs. */
 function bigDesk(channels: number, buses: number, seed: number, density: number, processing = plainProcessing()): Desk {
-  const random = dice(seed);
+  const random = diceFrom(seed);
   const show = createShow('bench', 'Bench', { width: 640, height: 360 }, { num: 25, den: 1 });
   const { sound } = show;
   for (let i = 0; i < channels; i += 1) {
@@ -111,7 +101,7 @@ export function benchDesk(channels: number, buses: number): { plain: number; ful
     const desk = new DeskProcessor(48_000);
     desk.configure(deskConfig(show, air));
     desk.setGains({ ...planSound(show, air, 0), held: [] });
-    const noise = dice(3);
+    const noise = diceFrom(3);
     const block = { left: Float32Array.from({ length: BLOCK }, () => noise() * 0.2 - 0.1), right: Float32Array.from({ length: BLOCK }, () => noise() * 0.2 - 0.1) };
     const feeds = new Map(show.sound.inputs.flatMap(({ feed }) => (feed.kind === 'device' ? [[`input ${feed.deviceId} ${Math.ceil(feed.first / 2)}`, block] as const] : [])));
     for (let i = 0; i < 2000; i += 1) desk.process(feeds);
