@@ -383,6 +383,7 @@ export class ShowHost {
     while ((this.state.encoder.recording || this.state.encoder.stream) && performance.now() - started < 6000) {
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
+    await Promise.race([this.tracks.settled(), new Promise((resolve) => setTimeout(resolve, 4000))]);
     this.exports.close();
     await this.replay.close();
     this.closed = true;

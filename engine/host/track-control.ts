@@ -47,6 +47,8 @@ export class TrackControl {
   private recordingId: string | null = null;
   private ends: (() => void)[] = [];
   private count = 0;
+  /** Recorders whose files are not closed yet, with what to do when they are. */
+  private readonly writing = new Map<Worker, { closed: Promise<void>; done: () => void }>();
 
   constructor(
     private readonly showId: string,
@@ -71,6 +73,11 @@ export class TrackControl {
     }
   }
 
+  /** Resolves when every file of tracks that were stopped is closed and listed. */
+  async settled(): Promise<void> {
+    await Promise.all([...this.writing.values()].map((w) => w.closed));
+  }
+
   private async start(id: string, startFrame: number, desk: Desk): Promise<void> {
     const wanted = wantedTracks(desk);
     if (wanted.length === 0) return;
@@ -87,6 +94,11 @@ export class TrackControl {
     await db.recordings.bulkAdd(tracks.map((t, i) => ({ id: t.id, showId: this.showId, name: `${base} · ${wanted[i]?.name}`, extension: 'wav' as const, startedAt: now.getTime(), state: 'recording' as const, bytes: 0, seconds: 0, note: '' })));
     const worker = new Worker(new URL('../sound/track-recorder.worker.ts', import.meta.url), { type: 'module' });
     this.worker = worker;
+    let done = () => undefined as void;
+    const closed = new Promise<void>((resolve) => {
+      done = resolve;
+    });
+    this.writing.set(worker, { closed, done });
     worker.onmessage = ({ data }: MessageEvent<FromTrackRecorder>) => void this.receive(worker, data);
     const message: ToTrackRecorder = { type: 'start', startSample: startSample(show, startFrame), tracks };
     worker.postMessage(message, tracks.map((t) => t.port));
@@ -114,6 +126,10 @@ export class TrackControl {
       }
     }
     for (const { id, bytes, seconds } of message.tracks) await db.recordings.update(id, { bytes, seconds, ...(ended && { state: 'done' as const, note: message.error }) });
+    if (ended) {
+      this.writing.get(worker)?.done();
+      this.writing.delete(worker);
+    }
   }
 }
 

@@ -7,7 +7,7 @@ import { type Desk } from '#core/show/air';
 import { deskConfig } from '#core/sound/desk-config';
 import { planSound } from '#core/sound/plan';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
-import { openDemo, pick, post, quietPier, send, showRuns, until, wait } from '#tests/support/desk';
+import { openDemo, pick, post, quietPier, recordingRow, send, showRuns, until, wait } from '#tests/support/desk';
 import { openHarness } from '#tests/support/harness';
 import { levelAt } from '#tests/support/levels';
 import { must, sampleDesk } from '#tests/support/sample-show';
@@ -325,6 +325,21 @@ describe('sound tracks of a recording', () => {
     const tone = levelAt(bars.left.subarray(48_000, 96_000), 1000);
     expect(20 * Math.log10(tone)).toBeCloseTo(-18, 0);
     expect(music.left.some((v) => Math.abs(v) > 0.02)).toBe(true);
+  });
+
+  it('are whole when the show is left while it records', async () => {
+    const { page } = browser;
+    await send(page, 'sound.setChannel', { channels: ['music'], iso: true });
+    const outcome = await send(page, 'output.startRecording');
+    const track = `${outcome.ok ? String(outcome.result.id) : ''}-1`;
+    await until(() => recordingRow(page, track).then((row) => (row?.seconds ?? 0) > 1), 'a second of the track');
+    await page.click('header a[href="/"]');
+    const row = await until(() => recordingRow(page, track).then((r) => (r?.state === 'done' ? r : null)), 'the track to be closed');
+    expect(row.seconds).toBeGreaterThan(1);
+    await openDemo(page, app);
+    await room(page, 'sound');
+    // Nothing was cut off, and nothing is told of it.
+    expect((await recordingRow(page, track))?.state).toBe('done');
   });
 });
 
