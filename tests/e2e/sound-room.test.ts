@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
-import { openDemo, pick, post, send, until, wait } from '#tests/support/desk';
+import { hold, openDemo, pick, post, send, until, wait } from '#tests/support/desk';
 import { room, tidy, view } from '#tests/support/sound-room';
 
 let app: App;
@@ -56,16 +56,6 @@ async function choose(page: Page, label: string, words: string): Promise<void> {
 
 /** Presses a control of the panel at the right, found by its words. */
 const press = async (page: Page, words: string) => (await page.waitForSelector(`::-p-xpath(//aside//button[normalize-space()="${words}"])`))?.click();
-
-/** Holds a button until `done`. */
-async function hold(page: Page, selector: string, done: () => Promise<boolean>, what: string): Promise<void> {
-  const button = await page.waitForSelector(selector);
-  await button?.evaluate((e) => e.scrollIntoView({ block: 'center' }));
-  const box = (await button?.boundingBox()) as { x: number; y: number };
-  await page.mouse.move(box.x + 8, box.y + 8);
-  await page.mouse.down();
-  await until(done, what).finally(() => page.mouse.up());
-}
 
 const strip = (page: Page, id: string) => page.evaluate((key) => window.bivocaHost?.state.desk.show.sources.find((s) => s.id === key)?.sound ?? window.bivocaHost?.state.desk.show.sound.inputs.find((c) => c.id === key)?.sound, id);
 

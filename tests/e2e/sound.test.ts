@@ -7,7 +7,7 @@ import { type Desk } from '#core/show/air';
 import { deskConfig } from '#core/sound/desk-config';
 import { planSound } from '#core/sound/plan';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
-import { openDemo, pick, post, quietPier, recordingRow, send, showRuns, until, wait } from '#tests/support/desk';
+import { hold, openDemo, pick, post, quietPier, recordingRow, send, showRuns, until, wait } from '#tests/support/desk';
 import { openHarness } from '#tests/support/harness';
 import { levelAt } from '#tests/support/levels';
 import { must, sampleDesk } from '#tests/support/sample-show';
@@ -333,7 +333,7 @@ describe('sound tracks of a recording', () => {
     const outcome = await send(page, 'output.startRecording');
     const track = `${outcome.ok ? String(outcome.result.id) : ''}-1`;
     await until(() => recordingRow(page, track).then((row) => (row?.seconds ?? 0) > 1), 'a second of the track');
-    await page.click('header a[href="/"]');
+    await hold(page, 'button[title^="Hold to leave"]', () => page.evaluate(() => location.pathname === '/'), 'the show to be left');
     const row = await until(() => recordingRow(page, track).then((r) => (r?.state === 'done' ? r : null)), 'the track to be closed');
     expect(row.seconds).toBeGreaterThan(1);
     await openDemo(page, app);

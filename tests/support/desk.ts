@@ -37,6 +37,16 @@ export async function quietPier(page: Page): Promise<void> {
   await send(page, 'sound.setChannel', { channels: ['mic-presenter', 'mic-field', 'music'], muted: true });
 }
 
+/** Holds a button until `done`. */
+export async function hold(page: Page, selector: string, done: () => Promise<boolean>, what: string): Promise<void> {
+  const button = await page.waitForSelector(selector);
+  await button?.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  const box = (await button?.boundingBox()) as { x: number; y: number };
+  await page.mouse.move(box.x + 8, box.y + 8);
+  await page.mouse.down();
+  await until(done, what).finally(() => page.mouse.up());
+}
+
 /** Part of the host's state, picked inside the page. */
 export const pick = <T>(page: Page, select: (state: HostState) => T): Promise<T> =>
   page.evaluate(`(${select.toString()})(window.bivocaHost.state)`) as Promise<T>;
