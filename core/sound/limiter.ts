@@ -76,7 +76,8 @@ export class Limiter {
   private idles(input: readonly Float32Array[], count: number): boolean {
     const { held, ceiling } = this;
     if (this.candidates > 0 || this.release < ALMOST_ONE || this.sum < held.length * ALMOST_ONE) return false;
-    for (const side of input) {
+    for (let c = 0; c < input.length; c += 1) {
+      const side = input[c] as Float32Array;
       // NaN compares as false, and is no rest.
       for (let i = 0; i < count; i += 1) if (!(Math.abs(side[i] as number) <= ceiling)) return false;
     }
@@ -92,8 +93,10 @@ export class Limiter {
   private pass(input: readonly Float32Array[], output: readonly Float32Array[], count: number): void {
     const size = this.held.length;
     let at = this.at;
-    this.delay.forEach((store, c) => {
-      const [from, to] = [input[c], output[c]];
+    for (let c = 0; c < this.delay.length; c += 1) {
+      const store = this.delay[c] as Float32Array;
+      const from = input[c];
+      const to = output[c];
       at = this.at;
       for (let i = 0; i < count; i += 1) {
         const oldest = at + 1 === size ? 0 : at + 1;
@@ -102,7 +105,7 @@ export class Limiter {
         if (to) to[i] = value;
         at = oldest;
       }
-    });
+    }
     this.at = at;
   }
 
@@ -138,7 +141,7 @@ export class Limiter {
     // The running sum is made afresh now and then, so that rounding never adds up.
     if (this.at < count) {
       this.sum = 0;
-      for (const gain of held) this.sum += gain;
+      for (let i = 0; i < size; i += 1) this.sum += held[i] as number;
     }
   }
 }

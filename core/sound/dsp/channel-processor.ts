@@ -124,7 +124,8 @@ export class ChannelProcessor {
     if (feed && 'hz' in feed) this.tone(feed.hz, feed.gain, count);
     else if (input && feed) this.pick(input, feed.side, count);
     else silence(work);
-    const [peakLeft, peakRight] = [peakOf(work.left, count), peakOf(work.right, count)];
+    const peakLeft = peakOf(work.left, count);
+    const peakRight = peakOf(work.right, count);
     const peak = Math.max(peakLeft, peakRight);
     // NaN compares as false: a faulty block is taken for silence.
     const heard = peak > 1e-7 && Number.isFinite(peak);

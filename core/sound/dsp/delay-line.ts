@@ -1,3 +1,17 @@
+// Nothing is allocated here: the audio thread must not have to collect garbage.
+
+/** Into `store` from `at` on: `first` samples up to its end, the rest of `count` from its start. */
+function put(store: Float32Array, at: number, side: Float32Array, first: number, count: number): void {
+  for (let i = 0; i < first; i += 1) store[at + i] = side[i] as number;
+  for (let i = first; i < count; i += 1) store[i - first] = side[i] as number;
+}
+
+/** The same way back. */
+function get(store: Float32Array, from: number, side: Float32Array, first: number, count: number): void {
+  for (let i = 0; i < first; i += 1) side[i] = store[from + i] as number;
+  for (let i = first; i < count; i += 1) side[i] = store[i - first] as number;
+}
+
 /** A stereo delay that can be read at several places. Grows with the longest delay asked of it. */
 export class DelayLine {
   private left = new Float32Array(0);
@@ -25,10 +39,8 @@ export class DelayLine {
     const size = this.left.length;
     // Up to the end of the store, and the rest from its start.
     const first = Math.min(count, size - at);
-    for (const [store, side] of [[this.left, left], [this.right, right]] as const) {
-      for (let i = 0; i < first; i += 1) store[at + i] = side[i] as number;
-      for (let i = first; i < count; i += 1) store[i - first] = side[i] as number;
-    }
+    put(this.left, at, left, first, count);
+    put(this.right, at, right, first, count);
     this.at = (at + count) & (size - 1);
   }
 
@@ -37,9 +49,7 @@ export class DelayLine {
     const size = this.left.length;
     const from = (this.at - count - samples) & (size - 1);
     const first = Math.min(count, size - from);
-    for (const [store, side] of [[this.left, left], [this.right, right]] as const) {
-      for (let i = 0; i < first; i += 1) side[i] = store[from + i] as number;
-      for (let i = first; i < count; i += 1) side[i] = store[i - first] as number;
-    }
+    get(this.left, from, left, first, count);
+    get(this.right, from, right, first, count);
   }
 }

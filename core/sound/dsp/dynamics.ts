@@ -11,7 +11,8 @@ const perStep = (ms: number, sampleRate: number) => 1 - Math.exp(-STEP / Math.ma
 function peakOf(left: Float32Array, right: Float32Array, from: number, to: number): number {
   let peak = 0;
   for (let i = from; i < to; i += 1) {
-    const [l, r] = [Math.abs(left[i] as number), Math.abs(right[i] as number)];
+    const l = Math.abs(left[i] as number);
+    const r = Math.abs(right[i] as number);
     if (l > peak) peak = l;
     if (r > peak) peak = r;
   }
