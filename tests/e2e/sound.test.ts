@@ -9,7 +9,7 @@ import { planSound } from '#core/sound/plan';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
 import { hold, openDemo, pick, post, quietPier, recordingRow, send, showRuns, until, wait } from '#tests/support/desk';
 import { openHarness } from '#tests/support/harness';
-import { levelAt } from '#tests/support/levels';
+import { steadyLevelAt } from '#tests/support/levels';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { room, tidy } from '#tests/support/sound-room';
 import { readWav } from '#tests/support/wav';
@@ -322,7 +322,7 @@ describe('sound tracks of a recording', () => {
     const part = (x: Float32Array) => Math.sqrt(x.subarray(at, at + 2400).reduce((s, v) => s + v * v, 0) / 2400);
     expect(20 * Math.log10(part(programme.left) / part(sync.left))).toBeCloseTo(-6, 0.7);
     // Bars are not on air: their tone is in their own track and nowhere else.
-    const tone = levelAt(bars.left.subarray(48_000, 96_000), 1000);
+    const tone = steadyLevelAt(bars.left, 1000);
     expect(20 * Math.log10(tone)).toBeCloseTo(-18, 0);
     expect(music.left.some((v) => Math.abs(v) > 0.02)).toBe(true);
   });

@@ -14,3 +14,16 @@ export function levelAt(x: readonly number[] | Float32Array, hz: number): number
   }
   return sum === 0 ? 0 : (2 * Math.hypot(re, im)) / sum;
 }
+
+/** Samples of one window of `steadyLevelAt`: 20 ms, whole waves of every multiple of 50 Hz. */
+const WINDOW = 960;
+
+/**
+ * Amplitude at `hz` where the sound is whole: the level that nine tenths of the windows of 20 ms stay under. A machine that
+ * cannot keep up leaves holes in what it plays; they say nothing of how loud a channel is.
+ */
+export function steadyLevelAt(x: Float32Array, hz: number): number {
+  const levels: number[] = [];
+  for (let at = 0; at + WINDOW <= x.length; at += WINDOW) levels.push(levelAt(x.subarray(at, at + WINDOW), hz));
+  return levels.sort((a, b) => a - b)[Math.floor(levels.length * 0.9)] ?? 0;
+}
