@@ -41,7 +41,7 @@ function deliver(stream: MediaStream, link: SourceLink): MediaStreamTrack | unde
 }
 
 /** Keeps a stream open: says why it is not, and opens it again when it can. */
-function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: boolean): { stop: () => void; retry: () => void } {
+function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: boolean): { stop: () => void; retry: () => void; silent: () => void } {
   let stream: MediaStream | null = null;
   let stopped = false;
   let opening = false;
@@ -84,6 +84,9 @@ function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: b
   if (retries) navigator.mediaDevices.addEventListener('devicechange', changed);
   return {
     retry: changed,
+    silent: () => {
+      if (stream) lose('it sends no pictures; it is opened again');
+    },
     stop: () => {
       stopped = true;
       clearTimeout(timer);
@@ -97,7 +100,8 @@ export const cameraDriver: Driver = (source, _air, link) => {
   link.health('waiting', 'opening the device');
   const kept = keepOpen(() => openCamera(source.settings as CameraSettings), link, true);
   kept.retry();
-  return { stop: kept.stop };
+  // A screen on which nothing moves sends nothing; a camera always does, or it is stuck.
+  return { stop: kept.stop, silent: kept.silent };
 };
 
 const screenStarts = new Map<string, () => void>();

@@ -31,6 +31,8 @@ export interface DriverHandle {
   stop(): void;
   /** The source or its player has changed without needing a restart. */
   update?(source: Source, air: Air): void;
+  /** Its stream is open, but no picture has come for a while. */
+  silent?(): void;
 }
 
 export type Driver = (source: Source, air: Air, link: SourceLink, format: EngineFormat) => DriverHandle;

@@ -249,9 +249,10 @@ export class ShowHost {
         // The driver hears of it from its own device; what only the mixer sees is reported here.
         if (this.state.health[message.id]?.state === 'live') this.setHealth(message.id, { state: 'lost', cause: 'its picture has stopped' });
         return;
+      case 'source-silent':
+        return this.drivers.silent(message.id);
       case 'thumbnail':
-        void db.shows.update(this.showId, { thumbnail: message.blob });
-        return;
+        return void db.shows.update(this.showId, { thumbnail: message.blob });
       case 'failed':
         return this.set({ failure: message.message });
     }

@@ -65,6 +65,11 @@ export class SourceDrivers {
     this.start(source, air);
   }
 
+  /** The mixer misses a source's pictures: its driver knows whether that is a fault. */
+  silent(id: string): void {
+    this.running.get(id)?.handle.silent?.();
+  }
+
   private stop(id: string): void {
     this.running.get(id)?.handle.stop();
     this.running.delete(id);

@@ -68,6 +68,7 @@ export type FromMixer =
   | { type: 'tick'; frame: number; stats: MixerStats }
   | { type: 'source-seen'; id: string; width: number; height: number }
   | { type: 'source-ended'; id: string }
+  | { type: 'source-silent'; id: string }
   | { type: 'thumbnail'; blob: Blob }
   /** Pictures cannot be drawn, and why; null when they can again. */
   | { type: 'failed'; message: string | null };

@@ -40,6 +40,7 @@ async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void
     {
       seen: (id, width, height) => say({ type: 'source-seen', id, width, height }),
       ended: (id) => say({ type: 'source-ended', id }),
+      silent: (id) => say({ type: 'source-silent', id }),
     },
     (frame, stats) => say({ type: 'tick', frame, stats }),
     (message) => say({ type: 'failed', message }),

@@ -11,6 +11,8 @@ interface Entry {
   current: QueuedFrame | null;
   still: RefPicture | null;
   stop: (() => void) | null;
+  /** Show time of a device's last frame, or of its opening; Infinity for what need not send any, or was reported already. */
+  heardAt: number;
 }
 
 export interface SourceEvents {
@@ -18,8 +20,14 @@ export interface SourceEvents {
   seen: (id: string, width: number, height: number) => void;
   /** Its stream has ended by itself. */
   ended: (id: string) => void;
+  /** A stream that is open has sent nothing for a while; told once, until it sends again. */
+  silent: (id: string) => void;
 }
 
+/** A device that sends no picture for so long is stuck, show microseconds. */
+const SILENT_MICROS = 2e6;
+/** After a pause this long of the mixer itself nobody is to blame for what did not come in it, show microseconds. */
+const PAUSE_MICROS = 0.5e6;
 /** Plates kept at most; the oldest is thrown away. */
 const PLATE_LIMIT = 64;
 /** A still is kept at most this many times the raster's height. */
@@ -31,6 +39,7 @@ export class SourcePictures {
   private readonly plates = new Map<string, RefPicture>();
   private readonly taps = new Map<string, MessagePort>();
   private made = 0;
+  private advancedAt = -Infinity;
 
   constructor(
     private readonly now: () => number,
@@ -73,10 +82,12 @@ export class SourcePictures {
   connectStream(id: string, stream: ReadableStream<VideoFrame>): void {
     const entry = this.renew(id);
     const reader = stream.getReader();
+    entry.heardAt = this.now();
     let stopped = false;
+    // Read on to the end, which comes when the page stops the track: frames still on their way would be lost unclosed if the
+    // stream were cancelled, and a device with few frames would stall.
     entry.stop = () => {
       stopped = true;
-      void reader.cancel().catch(() => undefined);
     };
     const pump = async () => {
       let first = true;
@@ -85,14 +96,16 @@ export class SourcePictures {
         if (done) break;
         if (stopped) {
           value.close();
-          break;
+          continue;
         }
         if (first) this.events.seen(id, value.displayWidth, value.displayHeight);
         first = false;
         const stamp = this.now();
+        entry.heardAt = stamp;
         this.copy(id, value, stamp);
         entry.queue.push(value, stamp);
       }
+      entry.heardAt = Infinity;
       if (!stopped) this.events.ended(id);
     };
     pump().catch(() => {
@@ -119,6 +132,7 @@ export class SourcePictures {
     if (health.state !== 'lost' || !entry) return;
     entry.queue.clear();
     entry.current = null;
+    entry.heardAt = Infinity;
   }
 
   remove(id: string): void {
@@ -134,14 +148,23 @@ export class SourcePictures {
     const old = this.entries.get(id);
     old?.stop?.();
     old?.queue.clear();
-    const entry: Entry = { queue: new FrameQueue(), current: null, still: null, stop: null };
+    const entry: Entry = { queue: new FrameQueue(), current: null, still: null, stop: null, heardAt: Infinity };
     this.entries.set(id, entry);
     return entry;
   }
 
   /** Lets every source move on to its picture of `stamp`. */
   advance(stamp: number): void {
-    for (const entry of this.entries.values()) entry.current = entry.queue.at(stamp);
+    const now = this.now();
+    const pause = now - this.advancedAt > PAUSE_MICROS;
+    this.advancedAt = now;
+    for (const [id, entry] of this.entries) {
+      entry.current = entry.queue.at(stamp);
+      if (pause && entry.heardAt < now) entry.heardAt = now;
+      if (now - entry.heardAt < SILENT_MICROS) continue;
+      entry.heardAt = Infinity;
+      this.events.silent(id);
+    }
   }
 
   /** What to draw for `ref`: live, or a stand-in that says what is missing. */

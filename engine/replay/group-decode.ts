@@ -13,7 +13,8 @@ export class GroupDecode {
   private flushing = false;
   /** Nothing more will come. */
   private ended = false;
-  private closed = false;
+  /** Thrown away: it has no frames any more. */
+  closed = false;
   private waiting: { stamp: number; done: () => void }[] = [];
 
   constructor(
@@ -25,6 +26,11 @@ export class GroupDecode {
   /** True while a decoder is held for it. */
   get busy(): boolean {
     return this.decoder !== null;
+  }
+
+  /** True while somebody waits for a frame of it. */
+  get wanted(): boolean {
+    return this.waiting.length > 0;
   }
 
   /** A frame of the caller's: the last at or before `micros`; null when the group has been thrown away or cannot be decoded. */

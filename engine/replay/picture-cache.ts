@@ -9,6 +9,8 @@ const MOST_BUSY = 6;
 const NEAR_MICROS = 1e6;
 /** A decoder that waits so long for the next wish goes back to the others, milliseconds. */
 const REST_MS = 5;
+/** Times that a group is read anew when it was pushed out before its frame was taken. */
+const MOST_AGAIN = 3;
 
 export class PictureCache {
   bytes = 0;
@@ -16,6 +18,7 @@ export class PictureCache {
   private readonly loading = new Map<string, Promise<GroupDecode | null>>();
   private readonly pool = new DecoderPool();
   private idle: ReturnType<typeof setTimeout> | undefined;
+  private closed = false;
   private stood: NonNullable<ReturnType<Material['place']>> | null = null;
 
   constructor(
@@ -30,8 +33,13 @@ export class PictureCache {
   async frameAt(trackId: string, micros: number, rate: number): Promise<VideoFrame | null> {
     const place = this.material.place(trackId, micros);
     if (!place) return null;
-    const group = await this.group(place, micros);
-    const frame = (await group?.at(micros)) ?? null;
+    let group = await this.group(place, micros);
+    let frame = (await group?.at(micros)) ?? null;
+    // Between its reading and the wish others may have pushed it out again.
+    for (let again = 0; again < MOST_AGAIN && frame === null && group?.closed && !this.closed; again += 1) {
+      group = await this.group(place, micros);
+      frame = (await group?.at(micros)) ?? null;
+    }
     if (group && rate === 0) this.whenStanding(place, group);
     else if (group && Math.abs(rate) <= 2) {
       group.complete();
@@ -79,7 +87,7 @@ export class PictureCache {
   private async load(place: NonNullable<ReturnType<Material['place']>>, key: string): Promise<GroupDecode | null> {
     // The file can have gone by the budget in this very moment: a gap then.
     const packets = await this.material.read(place).catch(() => null);
-    if (!packets) return null;
+    if (!packets || this.closed) return null;
     const made = new GroupDecode(packets, this.pool, (bytes) => {
       this.bytes += bytes;
       this.trim(key);
@@ -89,7 +97,7 @@ export class PictureCache {
     return made;
   }
 
-  /** Throws the oldest groups away until the rest fits. */
+  /** Throws the oldest groups away until the rest fits; those that somebody waits for stay. */
   private trim(keep: string): void {
     let busy = [...this.groups.values()].filter((g) => g.busy).length;
     for (const [key, group] of this.groups) {
@@ -98,7 +106,7 @@ export class PictureCache {
         if (busy <= MOST_BUSY) break;
         continue;
       }
-      if (key === keep) continue;
+      if (key === keep || group.wanted) continue;
       if (group.busy) busy -= 1;
       this.forget(key, group);
     }
@@ -111,6 +119,7 @@ export class PictureCache {
   }
 
   close(): void {
+    this.closed = true;
     clearTimeout(this.idle);
     for (const group of this.groups.values()) group.close();
     this.groups.clear();

@@ -24,6 +24,8 @@ export class Track {
   readonly status: TrackStatus;
   private writer: SegmentWriter | null = null;
   private lastEnd = NaN;
+  /** Until then the disk is left alone: it has just refused. */
+  private retryAt = 0;
   private readonly rate = new ByteRate();
   private closing: Promise<unknown> = Promise.resolve();
 
@@ -47,6 +49,7 @@ export class Track {
   }
 
   put(packet: Packet, config: TrackConfig): void {
+    if (performance.now() < this.retryAt) return;
     const { writer } = this;
     const full = writer && packet.key && packet.stamp - writer.segment.from >= SEGMENT_MICROS;
     const changed = writer && packet.key && writer.segment.config !== config;
@@ -59,15 +62,19 @@ export class Track {
     }
     const current = this.writer;
     current.add(packet);
+    // The disk has refused it: the segment is ended already.
+    if (this.writer !== current) return;
     this.lastEnd = packet.stamp + packet.duration;
     this.rate.add(packet.data.length, packet.stamp / 1e6);
-    Object.assign(this.status, { state: 'recording', trouble: '' });
+    // Only what is on disk is recorded: a disk that refuses at once must not look well in between.
+    if (current.segment.groups.length > 0) Object.assign(this.status, { state: 'recording', trouble: '' });
     this.events.packet(current.segment.id, packet);
   }
 
   private begin(from: number, config: TrackConfig): SegmentWriter {
     return new SegmentWriter(nanoid(16), this.status.id, config, from, this.showId, (message) => {
-      this.fail(`cannot be written: ${message}`);
+      this.retryAt = performance.now() + RETRY_MS;
+      this.fail(`cannot be written: ${message}; it is tried again`);
       this.endSegment();
     });
   }

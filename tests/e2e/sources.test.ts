@@ -61,9 +61,13 @@ describe('a camera', () => {
     await press(page, 'Add camera');
     const camera = await until(() => page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')), 'the camera in the list');
     await until(() => page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', camera.id), 'the camera to be live');
-    const { pictures, envelope } = await recordSource(camera.id, 3000);
+    const different = ({ pictures }: Awaited<ReturnType<typeof recordSource>>) => new Set(pictures.map((p) => JSON.stringify(p.grid))).size;
+    let taken = await recordSource(camera.id, 3000);
+    // On a busy machine the browser's stream gets stuck at its very beginning now and then; the camera is opened anew then.
+    if (different(taken) <= 10) taken = await recordSource(camera.id, 3000);
+    const { envelope } = taken;
     // The fake camera draws a turning pie and a counter, and beeps each second.
-    expect(new Set(pictures.map((p) => JSON.stringify(p.grid))).size).toBeGreaterThan(10);
+    expect(different(taken)).toBeGreaterThan(10);
     expect(Math.max(...envelope)).toBeGreaterThan(0.05);
   });
 
@@ -85,6 +89,23 @@ describe('a camera', () => {
     await wait(500);
     expect(await pick(page, (s) => s.mixer.frames)).toBeGreaterThan(before + 5);
     await until(() => page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'live', id), 'the camera to come back', 15_000);
+  });
+
+  it('that is open but sends nothing says so, and is opened anew until it does', async () => {
+    const { page } = browser;
+    const id = await pick(page, (s) => s.desk.air.onAirId as string);
+    await page.evaluate(() => {
+      const Real = MediaStreamTrackProcessor;
+      Object.assign(window, { MediaStreamTrackProcessor: class { readable = new ReadableStream(); } });
+      setTimeout(() => Object.assign(window, { MediaStreamTrackProcessor: Real }), 3000);
+    });
+    await page.evaluate((source) => window.bivocaHost?.restartSource(source), id);
+    const health = () => page.evaluate((source) => window.bivocaHost?.state.health[source], id);
+    await until(async () => (await health())?.state === 'live', 'the device to be open');
+    await until(async () => (await health())?.cause === 'it sends no pictures; it is opened again', 'the silence to be noticed');
+    await until(async () => (await health())?.state === 'live', 'the camera to be opened anew', 15_000);
+    await wait(3500);
+    expect(await health()).toMatchObject({ state: 'live' });
   });
 });
 

@@ -1,0 +1,199 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { type Desk } from '#core/show/air';
+import { type TextureRef } from '#core/picture/draw';
+import { FakeFrame, fakeFrame, shown, useFakeFrames } from '#tests/support/fake-frames';
+import { must, sampleDesk } from '#tests/support/sample-show';
+import { SharedClock } from '../time/shared-clock';
+import { MixerLoop } from './mixer-loop';
+import { type Renderer, refsOf } from './renderer';
+
+beforeEach(() => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] });
+  useFakeFrames();
+});
+
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+/** Lets so many milliseconds pass, with everything that waits for messages in between. */
+async function pass(ms: number): Promise<void> {
+  for (let i = 0; i < ms; i += 1) {
+    await vi.advanceTimersByTimeAsync(1);
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}
+
+/** A loop over the sample show: its pictures are names; drawing takes `drawMs` or throws `trouble`. */
+function setup(desk: Desk = sampleDesk()) {
+  const made = { drawMs: 0, trouble: '', drawn: [] as string[], walls: 0, failures: [] as (string | null)[], ticks: [] as number[] };
+  const renderer: Renderer = {
+    description: 'names',
+    async programme(plan, _raster, stamp, duration) {
+      if (made.drawMs > 0) await new Promise((resolve) => setTimeout(resolve, made.drawMs));
+      if (made.trouble) throw new Error(made.trouble);
+      const names = refsOf(plan).map((ref: TextureRef) => (ref.kind === 'source' ? ref.id : ref.kind));
+      made.drawn.push(names.join());
+      return fakeFrame(names.join(), stamp, duration);
+    },
+    monitors: () => {
+      made.walls += 1;
+      return Promise.resolve();
+    },
+    readyFor: () => undefined,
+    resize: () => undefined,
+  };
+  const clock = new SharedClock();
+  const loop = new MixerLoop(
+    () => renderer,
+    clock,
+    desk.show,
+    desk.air,
+    { width: 64, height: 36 },
+    1,
+    { seen: () => undefined, ended: () => undefined, silent: () => undefined },
+    (frame) => made.ticks.push(frame),
+    (message) => made.failures.push(message),
+  );
+  // Pictures come from no source here: each is there, and the same until `feed` renews it.
+  const versions = new Map<string, number>();
+  loop.sources.lookup = (_show, ref) => ({ image: fakeFrame('') as VideoFrame, width: 64, height: 36, opaque: true, version: String(versions.get(ref.kind === 'source' ? ref.id : '') ?? 0) });
+  const feed = (id: string) => versions.set(id, (versions.get(id) ?? 0) + 1);
+  const taken: { number: number; stamp: number; shows: string | null; duration: number | null }[] = [];
+  const sink = (id: string, kind: 'programme' | 'clean') =>
+    loop.sinks.set(id, {
+      feed: kind,
+      take: (frame, number, stamp) => {
+        taken.push({ number, stamp, shows: shown(frame), duration: frame.duration });
+        frame.close();
+      },
+    });
+  return { made, loop, feed, taken, sink };
+}
+
+describe('the frame clock of the programme', () => {
+  it('hands every frame over once, in order, with its stamp, and draws again only what has changed', async () => {
+    const { made, loop, taken, sink, feed } = setup();
+    sink('file', 'programme');
+    void loop.run();
+    await pass(1000);
+    const numbers = taken.map((t) => t.number);
+    expect(numbers.length).toBeGreaterThanOrEqual(23);
+    expect(numbers).toEqual(numbers.map((_, i) => (numbers[0] as number) + i));
+    for (const { number, stamp, duration } of taken) expect([stamp, duration]).toEqual([number * 40_000, 40_000]);
+    expect(made.drawn).toEqual(['a']);
+    feed('a');
+    await pass(100);
+    expect(made.drawn).toEqual(['a', 'a']);
+    expect(loop.stats.dropped).toBe(0);
+    expect(made.ticks).toEqual(taken.map((t) => t.number));
+    loop.stop();
+  });
+
+  it('follows the desk at the next frame, and copies go to every taker', async () => {
+    const desk = sampleDesk();
+    const { loop, taken, sink } = setup(desk);
+    sink('file', 'programme');
+    sink('stream', 'programme');
+    void loop.run();
+    await pass(200);
+    const cut = must(desk, 'picture.cut', { source: 'c' }, loop.stats.frames);
+    loop.setDesk(cut.show, cut.air);
+    await pass(100);
+    expect(taken.at(-1)?.shows).toBe('c');
+    expect(taken.at(-2)).toEqual(taken.at(-1));
+    loop.stop();
+  });
+
+  it('draws what it missed after a stall, while it is quick enough for that', async () => {
+    const { made, loop, taken, sink, feed } = setup();
+    sink('file', 'programme');
+    void loop.run();
+    await pass(2000);
+    made.drawMs = 150;
+    feed('a');
+    await pass(45);
+    made.drawMs = 0;
+    await pass(500);
+    const numbers = taken.map((t) => t.number);
+    expect(numbers).toEqual(numbers.map((_, i) => (numbers[0] as number) + i));
+    expect(loop.stats).toMatchObject({ dropped: 0 });
+    expect(loop.stats.late).toBeGreaterThan(0);
+    // Monitors wait while the programme catches up.
+    expect(loop.stats.monitorsSkipped).toBeGreaterThan(0);
+    loop.stop();
+  });
+
+  it('gives frames up at once when drawing always takes too long: its delay does not grow', async () => {
+    const { made, loop, taken, sink, feed } = setup();
+    sink('file', 'programme');
+    made.drawMs = 100;
+    void loop.run();
+    for (let i = 0; i < 200; i += 1) {
+      feed('a');
+      await pass(10);
+    }
+    const numbers = taken.map((t) => t.number);
+    expect(numbers).toEqual([...new Set(numbers)].sort((x, y) => x - y));
+    expect(loop.stats.dropped).toBeGreaterThan(10);
+    // After two seconds it is still at the present: 60 ms of delay, a drawing of 100 ms, and the frame in hand.
+    expect((numbers.at(-1) as number) * 40).toBeGreaterThan(2000 - 60 - 300);
+    loop.stop();
+  });
+
+  it('says once that a frame cannot be drawn, goes on, and says when frames come again', async () => {
+    const { made, loop, taken, sink, feed } = setup();
+    sink('file', 'programme');
+    void loop.run();
+    await pass(120);
+    const before = taken.length;
+    made.trouble = 'no memory';
+    feed('a');
+    await pass(400);
+    expect(made.failures).toEqual(['no memory']);
+    expect(taken.length).toBe(before);
+    made.trouble = '';
+    await pass(200);
+    expect(made.failures).toEqual(['no memory', null]);
+    expect(taken.length).toBeGreaterThan(before);
+    loop.stop();
+  });
+
+  it('draws the clean programme only while somebody takes it and lanes lie over the programme', async () => {
+    const sample = sampleDesk();
+    const lane = sample.show.lanes[0]?.id;
+    const on = must(must(sample, 'lane.setContent', { lane, content: { kind: 'source', id: 'bug' } }), 'lane.show', { lane });
+    const { made, loop, taken, sink } = setup(on);
+    sink('file', 'programme');
+    void loop.run();
+    await pass(2000);
+    expect(made.drawn.at(-1)).toBe('a,bug');
+    const drawn = made.drawn.length;
+    await pass(200);
+    expect(made.drawn.length).toBe(drawn);
+    sink('clean', 'clean');
+    await pass(200);
+    expect(made.drawn.slice(drawn)).toEqual(['a']);
+    const [programme, clean] = taken.slice(-2);
+    expect([programme?.shows, clean?.shows]).toEqual(['a,bug', 'a']);
+    expect(programme?.number).toBe(clean?.number);
+    loop.sinks.delete('clean');
+    await pass(80);
+    loop.stop();
+  });
+
+  it('leaves no frame open when it stops', async () => {
+    const { loop, sink, feed } = setup();
+    loop.sources.lookup = () => null;
+    sink('file', 'programme');
+    sink('clean', 'clean');
+    void loop.run();
+    for (let i = 0; i < 20; i += 1) {
+      feed('a');
+      await pass(20);
+    }
+    loop.stop();
+    expect(FakeFrame.open).toBe(0);
+  });
+});
