@@ -95,12 +95,13 @@ describe('what records and streams', () => {
     expect(await recorded()).toEqual([]);
   });
 
-  it('that is stopped before it has begun does not begin', async () => {
-    const { worker, made, run } = setup();
+  it('that is stopped before it has begun does not begin, and leaves no line behind', async () => {
+    const { worker, made, run, recorded } = setup();
     run('output.startRecording');
     run('output.stopRecording');
     await settle();
     expect(worker.heard('record')).toEqual([]);
+    expect(await recorded()).toEqual([]);
     run('output.startRecording');
     await vi.waitFor(() => expect(worker.heard('record')).toHaveLength(1));
     expect(worker.heard('record')[0]?.id).toBe(made.desk.air.recording?.id);

@@ -102,6 +102,8 @@ export class OutputControl {
     const name = `${show.name} ${formatDate(now, 'yyyy-MM-dd HH.mm.ss')}`;
     await db.recordings.add({ id, showId: show.id, name, extension, startedAt: now, state: 'recording', bytes: 0, seconds: 0, note: '' });
     if (this.recordingId === id) this.send({ type: 'record', id, fileName: `${id}.${extension}`, settings });
+    // Stopped before it began: nothing will ever be written.
+    else await db.recordings.delete(id);
   }
 
   private async receive(message: FromEncoder): Promise<void> {

@@ -20,6 +20,15 @@ interface Wanted {
   from: TapSource;
 }
 
+/** The tracks of one recording. */
+interface Taking {
+  readonly recordingId: string;
+  readonly ends: (() => void)[];
+  /** Null until the tracks are listed. */
+  worker: Worker | null;
+  stopped: boolean;
+}
+
 export interface TrackHost {
   desk(): Desk;
   notify(tone: Notice['tone'], text: string): void;
@@ -43,10 +52,10 @@ function sinceMidnight(at: Date): number {
 }
 
 export class TrackControl {
-  private worker: Worker | null = null;
+  /** The recording that air speaks of. */
   private recordingId: string | null = null;
-  private ends: (() => void)[] = [];
-  private count = 0;
+  /** Null when its tracks have ended, or it has none. */
+  private taking: Taking | null = null;
   /** Recorders whose files are not closed yet, with what to do when they are. */
   private readonly writing = new Map<Worker, { closed: Promise<void>; done: () => void }>();
 
@@ -58,19 +67,21 @@ export class TrackControl {
 
   /** Bytes a second that the tracks take now. */
   get byteRate(): number {
-    return this.count * TRACK_RATE;
+    return (this.taking?.ends.length ?? 0) * TRACK_RATE;
   }
 
   reconcile(desk: Desk): void {
     const { recording } = desk.air;
-    if (recording && recording.id !== this.recordingId) {
-      this.stop();
-      this.recordingId = recording.id;
-      void this.start(recording.id, recording.startFrame, desk);
-    } else if (!recording && this.recordingId !== null) {
-      this.recordingId = null;
-      this.stop();
-    }
+    if ((recording?.id ?? null) === this.recordingId) return;
+    this.stop();
+    this.recordingId = recording?.id ?? null;
+    if (!recording) return;
+    const taking: Taking = { recordingId: recording.id, ends: [], worker: null, stopped: false };
+    this.taking = taking;
+    this.start(taking, recording.startFrame, desk).catch((error: unknown) => {
+      this.host.notify('trouble', `The sound tracks cannot be recorded: ${error instanceof Error ? error.message : String(error)}. The recording goes on without them.`);
+      if (this.taking === taking) this.stop();
+    });
   }
 
   /** Resolves when every file of tracks that were stopped is closed and listed. */
@@ -78,7 +89,7 @@ export class TrackControl {
     await Promise.all([...this.writing.values()].map((w) => w.closed));
   }
 
-  private async start(id: string, startFrame: number, desk: Desk): Promise<void> {
+  private async start(taking: Taking, startFrame: number, desk: Desk): Promise<void> {
     const wanted = wantedTracks(desk);
     if (wanted.length === 0) return;
     const { show } = desk;
@@ -86,14 +97,13 @@ export class TrackControl {
     const base = `${show.name} ${formatDate(now, 'yyyy-MM-dd HH.mm.ss')}`;
     const tracks = wanted.map(({ name, from }, i): TrackToRecord => {
       const { port1, port2 } = new MessageChannel();
-      const trackId = `${id}-${i + 1}`;
-      this.ends.push(this.sound.tap(`track ${trackId}`, from, port1));
+      const trackId = `${taking.recordingId}-${i + 1}`;
+      taking.ends.push(this.sound.tap(`track ${trackId}`, from, port1));
       return { id: trackId, port: port2, info: { channels: 2, sampleRate: SAMPLE_RATE, description: `${show.name}: ${name}`, startedAt: now, timeReference: sinceMidnight(now) } };
     });
-    this.count = tracks.length;
     await db.recordings.bulkAdd(tracks.map((t, i) => ({ id: t.id, showId: this.showId, name: `${base} · ${wanted[i]?.name}`, extension: 'wav' as const, startedAt: now.getTime(), state: 'recording' as const, bytes: 0, seconds: 0, note: '' })));
     const worker = new Worker(new URL('../sound/track-recorder.worker.ts', import.meta.url), { type: 'module' });
-    this.worker = worker;
+    taking.worker = worker;
     let done = () => undefined as void;
     const closed = new Promise<void>((resolve) => {
       done = resolve;
@@ -102,15 +112,17 @@ export class TrackControl {
     worker.onmessage = ({ data }: MessageEvent<FromTrackRecorder>) => void this.receive(worker, data);
     const message: ToTrackRecorder = { type: 'start', startSample: startSample(show, startFrame), tracks };
     worker.postMessage(message, tracks.map((t) => t.port));
-    if (this.recordingId !== id) this.stop();
+    // Stopped while its tracks were being listed: the files are made, and closed at once.
+    if (taking.stopped) worker.postMessage({ type: 'stop' } satisfies ToTrackRecorder);
   }
 
   private stop(): void {
-    for (const end of this.ends) end();
-    this.ends = [];
-    this.count = 0;
-    this.worker?.postMessage({ type: 'stop' } satisfies ToTrackRecorder);
-    this.worker = null;
+    const { taking } = this;
+    this.taking = null;
+    if (!taking) return;
+    taking.stopped = true;
+    for (const end of taking.ends) end();
+    taking.worker?.postMessage({ type: 'stop' } satisfies ToTrackRecorder);
   }
 
   private async receive(worker: Worker, message: FromTrackRecorder): Promise<void> {
@@ -119,10 +131,7 @@ export class TrackControl {
       worker.terminate();
       if (message.error) {
         this.host.notify('trouble', `The sound tracks ended early: ${message.error}. What was recorded is kept.`);
-        if (this.worker === worker) {
-          this.worker = null;
-          this.stop();
-        }
+        if (this.taking?.worker === worker) this.stop();
       }
     }
     for (const { id, bytes, seconds } of message.tracks) await db.recordings.update(id, { bytes, seconds, ...(ended && { state: 'done' as const, note: message.error }) });
