@@ -1,40 +1,32 @@
 /** The list of shows, export and import, the remote, the log, and working without a mouse. */
-import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { WebSocket } from 'ws';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { Downloads } from '../support/downloads';
 
 let app: App;
 let browser: TestBrowser;
-let downloads: string;
+let downloads: Downloads;
 beforeAll(async () => {
   app = await startApp();
   browser = await startBrowser();
-  downloads = await mkdtemp(join(tmpdir(), 'bivoca-downloads-'));
-  const session = await browser.page.createCDPSession();
-  await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  downloads = await Downloads.of(browser);
 });
 afterAll(async () => {
   await browser.close();
   await app.close();
-  await rm(downloads, { recursive: true, force: true });
+  await downloads.close();
 });
 
 const names = () => browser.page.$$eval('main li a.block', (links) => links.map((a) => a.textContent));
 const toast = (text: string) => until(() => browser.page.evaluate((t) => [...document.querySelectorAll('[data-sonner-toast]')].some((e) => e.textContent?.includes(t)), text), `the message "${text}"`);
 
-async function downloaded(ending: string): Promise<Buffer> {
-  const name = await until(async () => (await readdir(downloads)).find((f) => f.endsWith(ending)), `a file ${ending}`);
-  await wait(200);
-  return readFile(join(downloads, name));
-}
-
 async function importFile(data: Uint8Array): Promise<void> {
-  const path = join(downloads, `import-${Math.random()}.zip`);
+  const path = join(downloads.folder, `import-${Math.random()}.zip`);
   await writeFile(path, data);
   const input = await browser.page.waitForSelector('input[aria-label="Show file to import"]');
   await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
@@ -105,7 +97,7 @@ describe('the list of shows', () => {
     await page.click('header a[href="/"]');
     await until(async () => (await names()).includes('Skerry Point Kite Trials'), 'the demo in the list');
     await press(page, 'Export Skerry Point Kite Trials');
-    const file = await downloaded('.bivoca');
+    const file = await downloads.bytes('.bivoca');
     const contents = unzipSync(file);
     const { show, assets } = JSON.parse(strFromU8(contents['show.json'] as Uint8Array)) as { show: { cards: { name: string }[] }; assets: { id: string }[] };
     expect(show.cards[0]?.name).toBe('Out and back');
@@ -113,7 +105,7 @@ describe('the list of shows', () => {
 
     const other = await startBrowser();
     await other.page.goto(app.url);
-    const path = join(downloads, 'again.bivoca');
+    const path = join(downloads.folder, 'again.bivoca');
     await writeFile(path, file);
     const input = await other.page.waitForSelector('input[aria-label="Show file to import"]');
     await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
@@ -172,7 +164,7 @@ describe('the remote', () => {
     await page.click('a[href$="/output"]');
     await until(() => page.evaluate(() => document.body.textContent?.includes('Mast overhead')), 'the log');
     await press(page, 'Save as CSV');
-    const csv = String(await downloaded('as run.csv'));
+    const csv = String(await downloads.bytes('as run.csv'));
     expect(csv).toMatch(/picture,Mast overhead,cut,20\d\d-/);
     expect(csv).toMatch(/Names,"?Out and back|Names,"?Maren Tolv/);
     await page.click('a[href$="/desk"]');

@@ -1,23 +1,19 @@
 /** The room Sound, worked by hand: mouse, keys and typed numbers. */
-import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
 import { hold, openDemo, pick, post, send, until, wait } from '#tests/support/desk';
+import { Downloads } from '#tests/support/downloads';
 import { room, tidy, view } from '#tests/support/sound-room';
 
 let app: App;
 let browser: TestBrowser;
-let downloads: string;
+let downloads: Downloads;
 
 beforeAll(async () => {
   app = await startApp();
   browser = await startBrowser();
-  downloads = await mkdtemp(join(tmpdir(), 'bivoca-downloads-'));
-  const session = await browser.browser.target().createCDPSession();
-  await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  downloads = await Downloads.of(browser);
   await openDemo(browser.page, app);
 });
 
@@ -25,15 +21,12 @@ afterAll(async () => {
   expect(browser.troubles).toEqual([]);
   await browser.close();
   await app.close();
-  await rm(downloads, { recursive: true, force: true });
+  await downloads.close();
 });
 
 // Keys belong to the room only while no field has the caret.
 const leaveField = () => browser.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
 beforeEach(leaveField);
-
-/** Waits for a download whose name ends so. */
-const saved = (ending: string) => until(async () => (await readdir(downloads)).find((f) => f.endsWith(ending)), `a file ${ending}`);
 
 /** A field of the panel takes a typed value when the caret leaves it. */
 async function typeInto(page: Page, label: string, text: string): Promise<void> {
@@ -262,11 +255,11 @@ describe('the patch', () => {
   it('is saved to a file and read in again', async () => {
     const { page } = browser;
     await press(page, 'Save the routing');
-    const file = await saved('routing.json');
+    const file = await downloads.path('routing.json');
     await send(page, 'sound.setSend', { from: 'music', bus: 'programme', on: false });
     await send(page, 'sound.unplug', { patch: await pick(page, (s) => s.desk.show.sound.patches[0]?.id) });
     const input = await page.waitForSelector('input[aria-label="Routing to read in"]');
-    await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(join(downloads, file));
+    await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(file);
     await until(() => pick(page, (s) => s.desk.show.sound.patches.length === 3 && !s.desk.show.sound.sends.some((x) => x.fromId === 'music' && !x.on)), 'the routing to be as it was');
   });
 
@@ -317,7 +310,7 @@ describe('loudness', () => {
       return seconds === before;
     }, 'the measurement to have stopped');
     await press(page, 'Save a report');
-    const text = await readFile(join(downloads, await saved('loudness.csv')), 'utf8');
+    const text = String(await downloads.bytes('loudness.csv'));
     const integrated = (await reading())?.integrated ?? 0;
     expect(text).toContain('Programme');
     expect(text).toContain(integrated.toFixed(1));
