@@ -33,8 +33,8 @@ interface Running {
   sample: number;
 }
 
-/** Sound is made this far ahead, in show microseconds. */
-const SOUND_AHEAD = 100_000;
+/** Sound is made this far ahead, in show microseconds: a worker that is late with its pictures must not be heard. */
+const SOUND_AHEAD = 500_000;
 /** Frames that may be drawn late after a stall. */
 const CATCH_UP_FRAMES = 5;
 
@@ -61,7 +61,7 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
     running.delete(id);
   }
 
-  function step(source: Running, frame: number, rate: Rate, frameStep: number): void {
+  function step(source: Running, frame: number, rate: Rate): void {
     const stamp = frameToMicros(frame, rate);
     if (!source.painter.still || !source.sent) {
       source.painter.paint(source.context, frame, rate);
@@ -69,10 +69,15 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
       source.frames.postMessage({ frame: picture, stamp }, [picture]);
       source.sent = true;
     }
+  }
+
+  /** Makes the sound up to `SOUND_AHEAD` from `now`, show microseconds. */
+  function sound(source: Running, now: number): void {
     if (!source.painter.sound) return;
-    const until = Math.round(((frameToMicros(frame + frameStep, rate) + SOUND_AHEAD) * SAMPLE_RATE) / 1e6);
+    const until = Math.round(((now + SOUND_AHEAD) * SAMPLE_RATE) / 1e6);
     // After a stall the sound goes on from now; what was missed would come too late to be heard.
-    if (source.sample < 0 || until - source.sample > SAMPLE_RATE) source.sample = until - Math.round(SAMPLE_RATE / 10);
+    const present = Math.round((now * SAMPLE_RATE) / 1e6);
+    if (source.sample < present) source.sample = present;
     const channels = source.painter.sound(source.sample, until - source.sample);
     const chunk: SoundChunk = { sample: source.sample, channels };
     source.sound.postMessage(chunk, channels.map((c) => c.buffer));
@@ -91,7 +96,9 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
       await new Promise((resolve) => setTimeout(resolve, Math.max(0, wait)));
       if (clock.millisUntil(frameToMicros(frame, rate)) > 1) continue;
       last = frame;
-      for (const source of running.values()) step(source, frame, rate, frameStep);
+      // Sound first: after a stall pictures take their time.
+      for (const source of running.values()) sound(source, clock.now());
+      for (const source of running.values()) step(source, frame, rate);
     }
   }
 

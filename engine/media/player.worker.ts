@@ -33,7 +33,7 @@ const scope = workerScope;
 const say = (message: FromPlayer) => scope.postMessage(message);
 
 /** Sound is sent this far ahead, seconds. */
-const SOUND_AHEAD = 0.3;
+const SOUND_AHEAD = 0.5;
 
 let settings: MediaSettings;
 let player: Player | undefined;
