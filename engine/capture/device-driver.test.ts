@@ -121,8 +121,10 @@ describe('a camera', () => {
     // A report that comes late finds nothing open.
     handle.silent?.();
     expect(log.filter((l) => l.startsWith('lost'))).toHaveLength(1);
+    await settle();
     await vi.advanceTimersByTimeAsync(2000);
     await settle();
+    expect(devices.asked).toHaveLength(2);
     expect(log.slice(-2)).toEqual(['pictures', 'live']);
     expect(openTracks()).toBe(1);
     handle.stop();

@@ -85,7 +85,10 @@ function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: b
   return {
     retry: changed,
     silent: () => {
-      if (stream) lose('it sends no pictures; it is opened again');
+      if (!stream) return;
+      lose('it sends no pictures; it is opened again');
+      // It is there: nothing is gained by waiting.
+      void start();
     },
     stop: () => {
       stopped = true;
