@@ -1,6 +1,7 @@
 /** Cameras, capture cards and microphones, through getUserMedia; and screens, through getDisplayMedia. */
 import { type CameraSettings, type ScreenSettings } from '#core/show/source';
-import { type Driver, type SourceLink } from './driver';
+import { type Driver, type EngineFormat, type SourceLink } from './driver';
+import { pumpFrames } from './frame-pump';
 import { deviceCause, findDevice } from './media-devices';
 
 /** Tries again after so many milliseconds, and whenever the list of devices changes. */
@@ -33,20 +34,25 @@ async function openCamera(settings: CameraSettings): Promise<MediaStream> {
 const openScreen = (settings: ScreenSettings): Promise<MediaStream> =>
   navigator.mediaDevices.getDisplayMedia({ video: true, audio: settings.withSound });
 
-function deliver(stream: MediaStream, link: SourceLink): MediaStreamTrack | undefined {
-  const [video] = stream.getVideoTracks();
-  if (video) link.frameStream(new MediaStreamTrackProcessor({ track: video }).readable);
-  if (stream.getAudioTracks().length > 0) link.soundStream(stream);
-  return video;
+interface Keeping {
+  open: () => Promise<MediaStream>;
+  link: SourceLink;
+  format: EngineFormat;
+  /** Opened again by itself when it was lost. */
+  retries: boolean;
+  /** It always sends pictures, or it is stuck: not so a screen on which nothing moves. */
+  lively: boolean;
 }
 
 /** Keeps a stream open: says why it is not, and opens it again when it can. */
-function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: boolean): { stop: () => void; retry: () => void; silent: () => void } {
+function keepOpen({ open, link, format, retries, lively }: Keeping): { stop: () => void; retry: () => void } {
   let stream: MediaStream | null = null;
   let stopped = false;
   let opening = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let endPump: () => void = () => undefined;
   const close = () => {
+    endPump();
     stream?.getTracks().forEach((track) => track.stop());
     stream = null;
   };
@@ -67,7 +73,9 @@ function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: b
         return;
       }
       stream = opened;
-      const video = deliver(opened, link);
+      const [video] = opened.getVideoTracks();
+      if (video) endPump = pumpFrames(video, link.framePort(), format.clock, () => lively && lose('it sends no pictures; it is opened again'));
+      if (opened.getAudioTracks().length > 0) link.soundStream(opened);
       link.health('live');
       for (const track of opened.getTracks()) {
         track.addEventListener('ended', () => {
@@ -84,12 +92,6 @@ function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: b
   if (retries) navigator.mediaDevices.addEventListener('devicechange', changed);
   return {
     retry: changed,
-    silent: () => {
-      if (!stream) return;
-      lose('it sends no pictures; it is opened again');
-      // It is there: nothing is gained by waiting.
-      void start();
-    },
     stop: () => {
       stopped = true;
       clearTimeout(timer);
@@ -99,12 +101,11 @@ function keepOpen(open: () => Promise<MediaStream>, link: SourceLink, retries: b
   };
 }
 
-export const cameraDriver: Driver = (source, _air, link) => {
+export const cameraDriver: Driver = (source, _air, link, format) => {
   link.health('waiting', 'opening the device');
-  const kept = keepOpen(() => openCamera(source.settings as CameraSettings), link, true);
+  const kept = keepOpen({ open: () => openCamera(source.settings as CameraSettings), link, format, retries: true, lively: true });
   kept.retry();
-  // A screen on which nothing moves sends nothing; a camera always does, or it is stuck.
-  return { stop: kept.stop, silent: kept.silent };
+  return { stop: kept.stop };
 };
 
 const screenStarts = new Map<string, () => void>();
@@ -112,9 +113,9 @@ const screenStarts = new Map<string, () => void>();
 /** Screens need a press by the person at the machine each time; this is that press. */
 export const startScreen = (sourceId: string): void => screenStarts.get(sourceId)?.();
 
-export const screenDriver: Driver = (source, _air, link) => {
+export const screenDriver: Driver = (source, _air, link, format) => {
   link.health('lost', 'press Start on its tile: the browser asks which screen to show');
-  const kept = keepOpen(() => openScreen(source.settings as ScreenSettings), link, false);
+  const kept = keepOpen({ open: () => openScreen(source.settings as ScreenSettings), link, format, retries: false, lively: false });
   screenStarts.set(source.id, kept.retry);
   return {
     stop: () => {

@@ -9,8 +9,6 @@ import { type SourceHealth } from '../picture/messages';
 export interface SourceLink {
   /** A port for FrameMessages. `second` is for the other picture of a deck. */
   framePort(second?: boolean): MessagePort;
-  /** A browser's own stream of frames, stamped as they arrive. */
-  frameStream(stream: ReadableStream<VideoFrame>): void;
   /** One picture that stays. */
   still(image: ImageBitmap): void;
   /** A port for SoundChunks. */
@@ -31,8 +29,6 @@ export interface DriverHandle {
   stop(): void;
   /** The source or its player has changed without needing a restart. */
   update?(source: Source, air: Air): void;
-  /** Its stream is open, but no picture has come for a while. */
-  silent?(): void;
 }
 
 export type Driver = (source: Source, air: Air, link: SourceLink, format: EngineFormat) => DriverHandle;

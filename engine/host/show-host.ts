@@ -245,12 +245,6 @@ export class ShowHost {
       }
       case 'source-seen':
         return this.set({ sizes: { ...this.state.sizes, [message.id]: { width: message.width, height: message.height } } });
-      case 'source-ended':
-        // The driver hears of it from its own device; what only the mixer sees is reported here.
-        if (this.state.health[message.id]?.state === 'live') this.setHealth(message.id, { state: 'lost', cause: 'its picture has stopped' });
-        return;
-      case 'source-silent':
-        return this.drivers.silent(message.id);
       case 'thumbnail':
         return void db.shows.update(this.showId, { thumbnail: message.blob });
       case 'failed':

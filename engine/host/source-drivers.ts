@@ -65,11 +65,6 @@ export class SourceDrivers {
     this.start(source, air);
   }
 
-  /** The mixer misses a source's pictures: its driver knows whether that is a fault. */
-  silent(id: string): void {
-    this.running.get(id)?.handle.silent?.();
-  }
-
   private stop(id: string): void {
     this.running.get(id)?.handle.stop();
     this.running.delete(id);
@@ -85,7 +80,6 @@ export class SourceDrivers {
         this.toMixer({ type: 'source-port', id: second ? secondOf(id) : id, port: port2 }, [port2]);
         return port1;
       },
-      frameStream: (stream) => this.toMixer({ type: 'source-stream', id, stream }, [stream as unknown as Transferable]),
       still: (image) => this.toMixer({ type: 'source-still', id, image, working: this.format.working }, [image]),
       soundPort: () => {
         const { port1, port2 } = new MessageChannel();

@@ -36,7 +36,6 @@ export type ToMixer =
   | { type: 'desk'; show: Show; air: Air }
   | { type: 'working'; working: Raster }
   | { type: 'source-port'; id: string; port: MessagePort }
-  | { type: 'source-stream'; id: string; stream: ReadableStream<VideoFrame> }
   | { type: 'source-still'; id: string; image: ImageBitmap; working: Raster }
   | { type: 'source-gone'; id: string }
   | { type: 'source-health'; id: string; health: SourceHealth }
@@ -67,8 +66,6 @@ export type FromMixer =
   | { type: 'ready'; renderer: string; software: boolean; mixer: string }
   | { type: 'tick'; frame: number; stats: MixerStats }
   | { type: 'source-seen'; id: string; width: number; height: number }
-  | { type: 'source-ended'; id: string }
-  | { type: 'source-silent'; id: string }
   | { type: 'thumbnail'; blob: Blob }
   /** Pictures cannot be drawn, and why; null when they can again. */
   | { type: 'failed'; message: string | null };

@@ -52,7 +52,7 @@ function setup(desk: Desk = sampleDesk()) {
     desk.air,
     { width: 64, height: 36 },
     1,
-    { seen: () => undefined, ended: () => undefined, silent: () => undefined },
+    () => undefined,
     (frame) => made.ticks.push(frame),
     (message) => made.failures.push(message),
   );

@@ -10,7 +10,7 @@ import { type SharedClock } from '../time/shared-clock';
 import { type MixerStats } from './messages';
 import { MonitorWall } from './monitor-wall';
 import { type PictureLookup, refsOf, type Renderer } from './renderer';
-import { type SourceEvents, SourcePictures } from './source-pictures';
+import { SourcePictures, type SourceSeen } from './source-pictures';
 
 /** Takes programme frames over; each consumer is given a frame of its own to close. */
 export interface ProgrammeSink {
@@ -48,12 +48,12 @@ export class MixerLoop {
     private air: Air,
     private working: Raster,
     private readonly frameStep: number,
-    events: SourceEvents,
+    seen: SourceSeen,
     private readonly ticked: (frame: number, stats: MixerStats) => void,
     /** A frame could not be drawn, and why; null when frames come again. */
     private readonly failed: (message: string | null) => void,
   ) {
-    this.sources = new SourcePictures(() => clock.now(), events);
+    this.sources = new SourcePictures(seen);
     this.renderer = createRenderer((ref) => this.sources.lookup(this.show, ref, this.working));
   }
 

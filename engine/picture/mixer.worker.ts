@@ -37,11 +37,7 @@ async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void
     air,
     message.working,
     message.frameStep,
-    {
-      seen: (id, width, height) => say({ type: 'source-seen', id, width, height }),
-      ended: (id) => say({ type: 'source-ended', id }),
-      silent: (id) => say({ type: 'source-silent', id }),
-    },
+    (id, width, height) => say({ type: 'source-seen', id, width, height }),
     (frame, stats) => say({ type: 'tick', frame, stats }),
     (message) => say({ type: 'failed', message }),
   );
@@ -58,8 +54,6 @@ function handle(loop: MixerLoop, message: ToMixer): void {
       return loop.setWorking(message.working);
     case 'source-port':
       return loop.sources.connectPort(message.id, message.port);
-    case 'source-stream':
-      return loop.sources.connectStream(message.id, message.stream);
     case 'source-still':
       return loop.sources.setStill(message.id, message.image, message.working);
     case 'source-gone':

@@ -11,145 +11,94 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const settle = () => new Promise((resolve) => setTimeout(resolve));
-
-/** Pictures of the sample show at a show time that stands still until it is set, and what they report. */
+/** Pictures of the sample show, and what they report. */
 function setup() {
-  const made = { now: 0, reports: [] as string[] };
-  const pictures = new SourcePictures(() => made.now, {
-    seen: (id, width, height) => made.reports.push(`${id} seen ${width}×${height}`),
-    ended: (id) => made.reports.push(`${id} ended`),
-    silent: (id) => made.reports.push(`${id} silent`),
-  });
+  const seen: string[] = [];
+  const pictures = new SourcePictures((id, width, height) => seen.push(`${id} ${width}×${height}`));
   const { show } = sampleDesk();
   const shows = (id: string) => {
     const found = pictures.lookup(show, { kind: 'source', id }, { width: 64, height: 36 });
     return found ? shown(found.image as VideoFrame) : null;
   };
-  /** Goes on by so many milliseconds, a frame of the programme every 40. */
-  const pass = async (ms: number) => {
-    for (const end = made.now + ms * 1000; made.now < end; ) {
-      made.now += 40_000;
-      pictures.advance(made.now);
-    }
-    await settle();
-  };
-  return { made, pictures, shows, pass };
+  return { pictures, seen, shows };
 }
 
-/** A device's stream, fed by hand. */
-function device() {
-  let controller: ReadableStreamDefaultController<VideoFrame> | null = null;
-  const stream = new ReadableStream<VideoFrame>({ start: (c) => void (controller = c) });
-  return {
-    stream,
-    send: async (shows: string) => {
-      controller?.enqueue(fakeFrame(shows));
-      await settle();
-    },
-    stop: async () => {
-      controller?.close();
-      await settle();
-    },
+/** A driver's end of a port, fed by hand; a closed one loses what is sent, as ports do. */
+function driver() {
+  const port = { onmessage: null as null | ((event: { data: unknown }) => void), close: () => undefined };
+  const send = (shows: string, stamp: number, flush?: true) => {
+    const frame = fakeFrame(shows);
+    if (port.onmessage) port.onmessage({ data: { frame, stamp, ...(flush && { flush }) } });
+    else frame.close();
   };
+  return { port: port as unknown as MessagePort, send };
 }
 
-describe('the stream of a device', () => {
-  it('is stamped as its frames come, shown from then on, and seen once', async () => {
-    const { made, pictures, shows, pass } = setup();
-    const camera = device();
-    pictures.connectStream('a', camera.stream);
-    await camera.send('one');
-    pictures.advance(made.now);
+describe('the frames of a source', () => {
+  it('are shown from their stamp on, and seen once', () => {
+    const { pictures, seen, shows } = setup();
+    const camera = driver();
+    pictures.connectPort('a', camera.port);
+    camera.send('one', 0);
+    camera.send('two', 40);
+    pictures.advance(39);
     expect(shows('a')).toBe('one');
-    await pass(40);
-    await camera.send('two');
-    expect(shows('a')).toBe('one');
-    pictures.advance(made.now);
+    pictures.advance(40);
     expect(shows('a')).toBe('two');
-    expect(made.reports).toEqual(['a seen 64×36']);
+    expect(seen).toEqual(['a 64×36']);
     expect(FakeFrame.open).toBe(1);
-    await camera.stop();
-    expect(made.reports).toEqual(['a seen 64×36', 'a ended']);
   });
 
-  it('is reported when nothing comes for two seconds, once, and again after it has sent', async () => {
-    const { made, pictures, pass } = setup();
-    const camera = device();
-    pictures.connectStream('a', camera.stream);
-    for (let i = 0; i < 4; i += 1) {
-      await camera.send('one');
-      await pass(1500);
-    }
-    expect(made.reports).toEqual(['a seen 64×36']);
-    await pass(5000);
-    expect(made.reports).toEqual(['a seen 64×36', 'a silent']);
-    await camera.send('two');
-    await pass(3000);
-    expect(made.reports).toEqual(['a seen 64×36', 'a silent', 'a silent']);
-    // One that has not sent anything at all is no better.
-    const mute = device();
-    pictures.connectStream('b', mute.stream);
-    await pass(2500);
-    expect(made.reports.at(-1)).toBe('b silent');
+  it('are taken back when their player was moved', () => {
+    const { pictures, shows } = setup();
+    const player = driver();
+    pictures.connectPort('a', player.port);
+    player.send('one', 0);
+    player.send('two', 40);
+    player.send('elsewhere', 40, true);
+    pictures.advance(80);
+    expect(shows('a')).toBe('elsewhere');
+    expect(FakeFrame.open).toBe(1);
   });
 
-  it('is not blamed for a pause of the mixer, nor when it is known to be lost, nor when it has ended', async () => {
-    const { made, pictures, pass } = setup();
-    const camera = device();
-    pictures.connectStream('a', camera.stream);
-    await camera.send('one');
-    await pass(1000);
-    made.now += 10e6;
-    pictures.advance(made.now);
-    expect(made.reports).toEqual(['a seen 64×36']);
-    await pass(1500);
-    await camera.send('two');
-    pictures.setHealth('a', { state: 'lost', cause: 'unplugged' });
-    await pass(3000);
-    await camera.stop();
-    await pass(3000);
-    expect(made.reports).toEqual(['a seen 64×36', 'a ended']);
-  });
-
-  it('that is replaced is read on to its end, so that no frame on its way stays open', async () => {
-    const { made, pictures, shows, pass } = setup();
-    const [before, after] = [device(), device()];
-    pictures.connectStream('a', before.stream);
-    await before.send('old');
-    await pass(40);
-    pictures.connectStream('a', after.stream);
-    await before.send('late');
-    await before.send('later');
-    await after.send('new');
-    await pass(40);
+  it('of a driver that was replaced, lost or taken away are shown no more, and none stays open', () => {
+    const { pictures, seen, shows } = setup();
+    const [before, after] = [driver(), driver()];
+    pictures.connectPort('a', before.port);
+    before.send('old', 0);
+    pictures.advance(0);
+    pictures.connectPort('a', after.port);
+    before.send('late', 10);
+    after.send('new', 20);
+    pictures.advance(40);
     expect(shows('a')).toBe('new');
-    await before.stop();
-    expect(FakeFrame.open).toBe(1);
-    pictures.remove('a');
-    await after.send('last');
-    await after.stop();
+    pictures.setHealth('a', { state: 'lost', cause: 'unplugged' });
     expect(FakeFrame.open).toBe(0);
-    expect(made.reports).toEqual(['a seen 64×36', 'a seen 64×36']);
+    after.send('again', 60);
+    pictures.advance(60);
+    expect(shows('a')).toBe('again');
+    pictures.remove('a');
+    after.send('last', 80);
+    expect(FakeFrame.open).toBe(0);
+    expect(seen).toEqual(['a 64×36', 'a 64×36']);
   });
 });
 
 describe('copies of a source’s frames', () => {
-  it('go to whoever records it, also after the source was connected anew, until it is enough', async () => {
+  it('go to whoever records it, also after the source was connected anew, until it is enough', () => {
     const { pictures } = setup();
     const taken: string[] = [];
-    const port = { postMessage: ({ frame, stamp }: { frame: VideoFrame; stamp: number }) => { taken.push(`${shown(frame)} at ${stamp}`); frame.close(); }, close: () => taken.push('closed') };
-    pictures.tap('a', port as unknown as MessagePort);
-    const feed = { onmessage: null as null | ((event: { data: unknown }) => void), close: () => undefined };
-    pictures.connectPort('a', feed as unknown as MessagePort);
-    feed.onmessage?.({ data: { frame: fakeFrame('one'), stamp: 40 } });
-    pictures.connectPort('a', feed as unknown as MessagePort);
-    feed.onmessage?.({ data: { frame: fakeFrame('two'), stamp: 80 } });
+    const recorder = { postMessage: ({ frame, stamp }: { frame: VideoFrame; stamp: number }) => { taken.push(`${shown(frame)} at ${stamp}`); frame.close(); }, close: () => taken.push('closed') };
+    pictures.tap('a', recorder as unknown as MessagePort);
+    const [one, two] = [driver(), driver()];
+    pictures.connectPort('a', one.port);
+    one.send('one', 40);
+    pictures.connectPort('a', two.port);
+    two.send('two', 80);
     pictures.untap('a');
-    feed.onmessage?.({ data: { frame: fakeFrame('three'), stamp: 120 } });
+    two.send('three', 120);
     expect(taken).toEqual(['one at 40', 'two at 80', 'closed']);
     pictures.remove('a');
-    await settle();
     expect(FakeFrame.open).toBe(0);
   });
 });

@@ -11,23 +11,13 @@ interface Entry {
   current: QueuedFrame | null;
   still: RefPicture | null;
   stop: (() => void) | null;
-  /** Show time of a device's last frame, or of its opening; Infinity for what need not send any, or was reported already. */
-  heardAt: number;
 }
 
-export interface SourceEvents {
-  /** A source's first frame since it was connected. */
-  seen: (id: string, width: number, height: number) => void;
-  /** Its stream has ended by itself. */
-  ended: (id: string) => void;
-  /** A stream that is open has sent nothing for a while; told once, until it sends again. */
-  silent: (id: string) => void;
-}
+/** Told of a source's first frame since it was connected. */
+export type SourceSeen = (id: string, width: number, height: number) => void;
 
-/** A device that sends no picture for so long is stuck, show microseconds. */
-const SILENT_MICROS = 2e6;
-/** After a pause this long of the mixer itself nobody is to blame for what did not come in it, show microseconds. */
-const PAUSE_MICROS = 0.5e6;
+/** Time for what a driver had sent before it heard that it was stopped, milliseconds. */
+const LAST_FRAMES_MS = 1000;
 /** Plates kept at most; the oldest is thrown away. */
 const PLATE_LIMIT = 64;
 /** A still is kept at most this many times the raster's height. */
@@ -39,12 +29,8 @@ export class SourcePictures {
   private readonly plates = new Map<string, RefPicture>();
   private readonly taps = new Map<string, MessagePort>();
   private made = 0;
-  private advancedAt = -Infinity;
 
-  constructor(
-    private readonly now: () => number,
-    private readonly events: SourceEvents,
-  ) {}
+  constructor(private readonly seen: SourceSeen) {}
 
   /** Sends a copy of every frame of a source to `port`, also after the source was connected anew. */
   tap(id: string, port: MessagePort): void {
@@ -70,47 +56,14 @@ export class SourcePictures {
     port.onmessage = ({ data }: MessageEvent<FrameMessage>) => {
       this.copy(id, data.frame, data.stamp);
       entry.queue.push(data.frame, data.stamp, data.flush);
-      if (first) this.events.seen(id, data.frame.displayWidth, data.frame.displayHeight);
+      if (first) this.seen(id, data.frame.displayWidth, data.frame.displayHeight);
       first = false;
     };
     entry.stop = () => {
-      port.onmessage = null;
-      port.close();
+      // Frames still on their way would stay open in a port that is closed at once.
+      port.onmessage = ({ data }: MessageEvent<FrameMessage>) => data.frame.close();
+      setTimeout(() => port.close(), LAST_FRAMES_MS);
     };
-  }
-
-  connectStream(id: string, stream: ReadableStream<VideoFrame>): void {
-    const entry = this.renew(id);
-    const reader = stream.getReader();
-    entry.heardAt = this.now();
-    let stopped = false;
-    // Read on to the end, which comes when the page stops the track: frames still on their way would be lost unclosed if the
-    // stream were cancelled, and a device with few frames would stall.
-    entry.stop = () => {
-      stopped = true;
-    };
-    const pump = async () => {
-      let first = true;
-      for (;;) {
-        const { done, value } = await reader.read();
-        if (done) break;
-        if (stopped) {
-          value.close();
-          continue;
-        }
-        if (first) this.events.seen(id, value.displayWidth, value.displayHeight);
-        first = false;
-        const stamp = this.now();
-        entry.heardAt = stamp;
-        this.copy(id, value, stamp);
-        entry.queue.push(value, stamp);
-      }
-      entry.heardAt = Infinity;
-      if (!stopped) this.events.ended(id);
-    };
-    pump().catch(() => {
-      if (!stopped) this.events.ended(id);
-    });
   }
 
   setStill(id: string, image: ImageBitmap, raster: Raster): void {
@@ -122,7 +75,7 @@ export class SourcePictures {
     let opaque = true;
     for (let i = 3; i < data.length && opaque; i += 4) opaque = data[i] === 255;
     entry.still = this.picture(canvas, opaque);
-    this.events.seen(id, image.width, image.height);
+    this.seen(id, image.width, image.height);
     image.close();
   }
 
@@ -132,7 +85,6 @@ export class SourcePictures {
     if (health.state !== 'lost' || !entry) return;
     entry.queue.clear();
     entry.current = null;
-    entry.heardAt = Infinity;
   }
 
   remove(id: string): void {
@@ -148,23 +100,14 @@ export class SourcePictures {
     const old = this.entries.get(id);
     old?.stop?.();
     old?.queue.clear();
-    const entry: Entry = { queue: new FrameQueue(), current: null, still: null, stop: null, heardAt: Infinity };
+    const entry: Entry = { queue: new FrameQueue(), current: null, still: null, stop: null };
     this.entries.set(id, entry);
     return entry;
   }
 
   /** Lets every source move on to its picture of `stamp`. */
   advance(stamp: number): void {
-    const now = this.now();
-    const pause = now - this.advancedAt > PAUSE_MICROS;
-    this.advancedAt = now;
-    for (const [id, entry] of this.entries) {
-      entry.current = entry.queue.at(stamp);
-      if (pause && entry.heardAt < now) entry.heardAt = now;
-      if (now - entry.heardAt < SILENT_MICROS) continue;
-      entry.heardAt = Infinity;
-      this.events.silent(id);
-    }
+    for (const entry of this.entries.values()) entry.current = entry.queue.at(stamp);
   }
 
   /** What to draw for `ref`: live, or a stand-in that says what is missing. */
