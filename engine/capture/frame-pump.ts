@@ -1,6 +1,6 @@
 /**
  * Takes a device's frames off its track and hands them to the mixer. The page does it: a stream that is transferred to a busy
- * worker gets stuck at its first frame in Chromium, again and again, and loses every second one where it does not.
+ * worker gets stuck at its first frame in Chromium, again and again.
  */
 import { ArrivalStamps } from '#core/time/arrival-stamps';
 import { type FrameMessage } from '../picture/messages';
