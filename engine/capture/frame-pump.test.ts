@@ -59,6 +59,24 @@ describe('frames of a device', () => {
     expect(silences()).toBe(2);
   });
 
+  it('are missed in a hidden page too, whose timers go once a second, but not after a pause of the page itself', async () => {
+    const { silences } = setup();
+    await send('one', 0);
+    const real = performance.now.bind(performance);
+    let skipped = 0;
+    vi.spyOn(performance, 'now').mockImplementation(() => real() + skipped);
+    /** The watch looks again so many milliseconds after it looked last. */
+    const look = (after: number) => {
+      skipped += after - 250;
+      vi.advanceTimersByTime(250);
+    };
+    for (let i = 0; i < 2; i += 1) look(5000);
+    expect(silences()).toBe(0);
+    for (let i = 0; i < 3; i += 1) look(1010);
+    expect(silences()).toBe(1);
+    vi.restoreAllMocks();
+  });
+
   it('are none of a track that was stopped or has ended: nobody is told, and none stays open', async () => {
     const { taken, stop, silences } = setup();
     await send('one', 0);

@@ -11,8 +11,8 @@ const FRAMES_WAITING = 5;
 /** A track that is open and sends no picture for so long is stuck, milliseconds. */
 const SILENT_MS = 2000;
 const WATCH_MS = 250;
-/** After a pause this long of the page itself nobody is to blame for what did not come in it, milliseconds. */
-const PAUSE_MS = 1000;
+/** After a pause this long of the page itself nobody is to blame for what did not come in it, milliseconds; a hidden page looks once a second. */
+const PAUSE_MS = 1500;
 
 /**
  * Pumps until the track ends or the returned function is called. `silent` is told once when nothing has come for two seconds,
