@@ -73,7 +73,7 @@ function run(driver: typeof cameraDriver, settings: Record<string, unknown> = CA
   const link = {
     framePort: () => {
       log.push('pictures');
-      return {} as MessagePort;
+      return { close: () => undefined } as MessagePort;
     },
     soundStream: () => log.push('sound'),
     health: (state: string, cause = '') => log.push(`${state} ${cause}`.trim()),
@@ -113,6 +113,7 @@ describe('a camera', () => {
     expect(devices.asked.length).toBe(before + 1);
     expect(log.slice(-2)).toEqual(['pictures', 'live']);
     handle.stop();
+    await vi.advanceTimersByTimeAsync(500);
     expect(openTracks()).toBe(0);
   });
 
@@ -121,8 +122,9 @@ describe('a camera', () => {
     await settle();
     await vi.advanceTimersByTimeAsync(2100);
     expect(log.at(-1)).toBe('lost it sends no pictures; it is opened again');
+    await vi.advanceTimersByTimeAsync(500);
     expect([openTracks(), devices.asked.length]).toEqual([0, 1]);
-    await vi.advanceTimersByTimeAsync(2000);
+    await vi.advanceTimersByTimeAsync(1500);
     await settle();
     expect(log.slice(-2)).toEqual(['pictures', 'live']);
     expect([openTracks(), devices.asked.length]).toEqual([1, 2]);

@@ -53,7 +53,8 @@ function keepOpen({ open, link, format, retries, lively }: Keeping): { stop: () 
   let endPump: () => void = () => undefined;
   const close = () => {
     endPump();
-    stream?.getTracks().forEach((track) => track.stop());
+    // The pump stops the track of its pictures itself.
+    stream?.getAudioTracks().forEach((track) => track.stop());
     stream = null;
   };
   const lose = (cause: string) => {

@@ -29,9 +29,11 @@ function setup() {
   const clock = new SharedClock();
   const taken: { shows: string | null; stamp: number }[] = [];
   let silences = 0;
-  const port = { postMessage: ({ frame, stamp }: FrameMessage) => { taken.push({ shows: shown(frame), stamp }); frame.close(); } } as unknown as MessagePort;
-  const stop = pumpFrames({} as MediaStreamVideoTrack, port, clock.memory, () => (silences += 1));
-  return { taken, stop, clock, silences: () => silences };
+  const ended = { port: false, track: false };
+  const port = { postMessage: ({ frame, stamp }: FrameMessage) => { taken.push({ shows: shown(frame), stamp }); frame.close(); }, close: () => (ended.port = true) } as unknown as MessagePort;
+  const track = { stop: () => (ended.track = true) } as unknown as MediaStreamVideoTrack;
+  const stop = pumpFrames(track, port, clock.memory, () => (silences += 1));
+  return { taken, stop, clock, ended, silences: () => silences };
 }
 
 describe('frames of a device', () => {
@@ -78,15 +80,25 @@ describe('frames of a device', () => {
   });
 
   it('are none of a track that was stopped or has ended: nobody is told, and none stays open', async () => {
-    const { taken, stop, silences } = setup();
+    const { taken, stop, silences, ended } = setup();
     await send('one', 0);
     stop();
+    // The device is let go with the frame that is on its way.
+    expect(ended).toEqual({ port: true, track: false });
     await send('late', 40_000);
+    expect(ended.track).toBe(true);
     vi.advanceTimersByTime(10_000);
     const other = setup();
     controller?.close();
     await settle();
     vi.advanceTimersByTime(10_000);
     expect([taken.length, silences(), other.silences(), FakeFrame.open]).toEqual([1, 0, 0, 0]);
+    expect(other.ended.port).toBe(true);
+  });
+
+  it('need not come for a device to be let go', async () => {
+    const { stop, ended } = setup();
+    stop();
+    await vi.waitFor(() => expect(ended.track).toBe(true), 5000);
   });
 });

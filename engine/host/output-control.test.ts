@@ -52,7 +52,7 @@ function setup(desk: Desk = sampleDesk()) {
 }
 
 const settle = (ms = 20) => new Promise((resolve) => setTimeout(resolve, ms));
-const recording = (id: string, seconds: number, bytes: number): EncoderStatus => ({ ...IDLE_ENCODER, recording: { id, seconds, bytes, bitrate: 800_000 } });
+const recording = (id: string, seconds: number, bytes: number): EncoderStatus => ({ ...IDLE_ENCODER, recording: { id, seconds, pictures: 25 * seconds, bytes, bitrate: 800_000 } });
 
 describe('what records and streams', () => {
   it('starts and ends a recording with air, and keeps its line in the list true', async () => {

@@ -30,6 +30,8 @@ const SOON_MS = 150;
 const RETURN_AHEAD = 4;
 /** A thumbnail that does not come within this is given up, milliseconds. */
 const THUMBNAIL_MS = 8000;
+/** What grows is closed within this, or read as it is on disk, milliseconds. */
+const CLOSING_MS = 10_000;
 
 interface Workers {
   recorder: Worker;
@@ -194,13 +196,17 @@ export class ReplayControl {
     this.answers.delete(message.key);
   }
 
-  /** Closes what grows, so that everything recorded so far can be read from disk. */
+  /** Closes what grows, so that everything recorded so far can be read from disk; a recorder that does not answer is not waited for. */
   async closeSegments(): Promise<void> {
     const { recorder } = this.started();
     this.keys += 1;
     const key = this.keys;
     await new Promise<void>((resolve) => {
-      this.closings.set(key, resolve);
+      const timer = setTimeout(resolve, CLOSING_MS);
+      this.closings.set(key, () => {
+        clearTimeout(timer);
+        resolve();
+      });
       recorder.postMessage({ type: 'close-segments', key } satisfies ToReplayRecorder);
     });
   }

@@ -26,10 +26,14 @@ interface Queued {
   finish: (file: File | null) => void;
 }
 
+/** A file of which nothing more comes for so long is given up, so that the next one is made, milliseconds. */
+const STUCK_MS = 60_000;
+
 export class ReplayExport {
   readonly store: StoreApi<{ tasks: ExportTask[] }> = createStore(() => ({ tasks: [] as ExportTask[] }));
   private queue: Queued[] = [];
   private running: { queued: Queued; worker: Worker } | null = null;
+  private watch: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly showId: string,
@@ -60,13 +64,27 @@ export class ReplayExport {
     this.running = { queued, worker };
     const { id } = queued.task;
     this.change(id, { state: 'running', startedAt: Date.now() });
-    await this.closeSegments();
+    const failed = (message: string) => void this.end(queued, worker, { state: 'failed', message }, null);
+    this.alive(queued, worker);
+    try {
+      await this.closeSegments();
+    } catch (error) {
+      return failed(error instanceof Error ? error.message : String(error));
+    }
     worker.onmessage = ({ data }: MessageEvent<FromExport>) => void this.receive(queued, worker, data);
-    worker.onerror = (event) => void this.end(queued, worker, { state: 'failed', message: event.message }, null);
+    worker.onerror = (event) => failed(event.message);
     worker.postMessage({ type: 'start', showId: this.showId, rate: this.rate, fileName: id, job: queued.job, sounds: queued.sounds } satisfies ToExport);
   }
 
+  /** Begins to wait for what `worker` says next. */
+  private alive(queued: Queued, worker: Worker): void {
+    clearTimeout(this.watch);
+    this.watch = setTimeout(() => void this.end(queued, worker, { state: 'failed', message: `nothing has come of it for ${STUCK_MS / 1000} seconds; try it again` }, null), STUCK_MS);
+  }
+
   private async receive(queued: Queued, worker: Worker, message: FromExport): Promise<void> {
+    if (this.running?.worker !== worker) return;
+    this.alive(queued, worker);
     if (message.type === 'progress') return this.change(queued.task.id, { share: message.done / message.total });
     if (message.type === 'failed') return this.end(queued, worker, { state: 'failed', message: message.message }, null);
     const file = await (await (await folder('exports')).getFileHandle(queued.task.id)).getFile();
@@ -75,7 +93,9 @@ export class ReplayExport {
 
   private async end(queued: Queued, worker: Worker, change: Partial<ExportTask>, file: File | null): Promise<void> {
     worker.terminate();
-    if (this.running?.worker === worker) this.running = null;
+    if (this.running?.worker !== worker) return;
+    clearTimeout(this.watch);
+    this.running = null;
     this.change(queued.task.id, change);
     if (!file) await removeFile('exports', queued.task.id).catch(() => undefined);
     queued.finish(file);
@@ -93,6 +113,7 @@ export class ReplayExport {
   }
 
   close(): void {
+    clearTimeout(this.watch);
     this.queue = [];
     this.running?.worker.terminate();
     this.running = null;

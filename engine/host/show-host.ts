@@ -348,10 +348,8 @@ export class ShowHost {
     const key = nanoid();
     port2.onmessage = ({ data }: MessageEvent<{ frame: VideoFrame }>) => receive(data.frame);
     this.toMixer({ type: 'programme-port', key, port: port1, feed }, [port1]);
-    return () => {
-      this.toMixer({ type: 'programme-gone', key });
-      setTimeout(() => port2.close(), 1000);
-    };
+    // The mixer closes the port after its last frame: one on its way would stay open if it were closed here.
+    return () => this.toMixer({ type: 'programme-gone', key });
   }
 
   async refreshSpace(): Promise<void> {

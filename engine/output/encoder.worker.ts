@@ -16,6 +16,8 @@ interface Running<T> {
 
 const encodes = new Map<string, ProgrammeEncode>();
 let recording: Running<Recorder> | null = null;
+/** The file of the recording that is being opened. */
+let opening: Promise<void> = Promise.resolve();
 let stream: Running<Streamer> | null = null;
 let doubled = 0;
 let silence = 0;
@@ -53,6 +55,7 @@ async function record({ id, fileName, settings }: Extract<ToEncoder, { type: 're
 }
 
 async function stopRecording(): Promise<void> {
+  await opening;
   const running = recording;
   if (!running) return;
   recording = null;
@@ -112,7 +115,7 @@ workerScope.onmessage = ({ data }: MessageEvent<ToEncoder>) => {
       data.frames.onmessage = (event: MessageEvent<{ frame: VideoFrame }>) => takeFrame(event.data.frame, 'clean');
       return;
     case 'record':
-      void record(data);
+      opening = record(data);
       return;
     case 'stop-recording':
       void stopRecording();

@@ -18,6 +18,8 @@ export type StreamState = 'connecting' | 'live' | 'retrying' | 'ending';
 export interface RecordingStatus {
   id: string;
   seconds: number;
+  /** Pictures in the file. */
+  pictures: number;
   bytes: number;
   /** Bits a second over the last seconds. */
   bitrate: number;

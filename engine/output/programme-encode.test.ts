@@ -84,6 +84,20 @@ describe('an encode of the programme', () => {
     expect(FakeFrame.open).toBe(0);
   });
 
+  it('repeats nothing for an encoder that is itself behind', async () => {
+    const encode = new ProgrammeEncode(SETTINGS);
+    const { got, taker } = sink();
+    encode.join(taker);
+    frames(encode, 0, 10);
+    frames(encode, 40, 41);
+    expect(FakeVideoEncoder.made.at(-1)?.encodeQueueSize).toBe(12);
+    expect(encode.doubled).toBe(2);
+    await encode.flush();
+    expect(got.pictures.map((p) => p.frame)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11]);
+    encode.close();
+    expect(FakeFrame.open).toBe(0);
+  });
+
   it('leaves pictures out when the encoder cannot follow, instead of growing without end', async () => {
     const encode = new ProgrammeEncode(SETTINGS);
     const { got, taker } = sink();

@@ -87,11 +87,11 @@ export class ProgrammeEncode {
     this.videoEncoder.encode(frame, { keyFrame });
   }
 
-  /** Repeats the last picture for frames that the mixer gave up, so that the file keeps its rate. */
+  /** Repeats the last picture for frames that the mixer gave up, so that the file keeps its rate; not for an encoder that is itself behind. */
   private fillGap(timestamp: number): void {
     if (!this.last) return;
     const missing = Math.round((timestamp - this.last.timestamp) / this.stepMicros) - 1;
-    for (let i = 1; i <= Math.min(missing, 50); i += 1) {
+    for (let i = 1; i <= Math.min(missing, 50) && this.videoEncoder.encodeQueueSize < QUEUE_LIMIT; i += 1) {
       const again = new VideoFrame(this.last, { timestamp: Math.round(this.last.timestamp + i * this.stepMicros) });
       this.encode(again);
       again.close();

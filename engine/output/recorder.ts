@@ -21,6 +21,7 @@ const TRACK_CODEC = { h264: 'avc', vp9: 'vp9', av1: 'av1' } as const;
 export class Recorder implements PacketSink {
   bytes = 0;
   seconds = 0;
+  pictures = 0;
   error = '';
   private readonly rate = new ByteRate();
   private readonly videoTrack: EncodedVideoPacketSource;
@@ -80,6 +81,7 @@ export class Recorder implements PacketSink {
     this.base ??= chunk.timestamp;
     const packet = shifted(EncodedPacket.fromEncodedChunk(chunk), this.base);
     this.seconds = packet.timestamp + packet.duration;
+    this.pictures += 1;
     this.put(() => this.videoTrack.add(packet, meta));
   }
 
@@ -96,7 +98,7 @@ export class Recorder implements PacketSink {
   }
 
   status(): RecordingStatus {
-    return { id: this.id, seconds: this.seconds, bytes: this.bytes, bitrate: this.rate.bitrate };
+    return { id: this.id, seconds: this.seconds, pictures: this.pictures, bytes: this.bytes, bitrate: this.rate.bitrate };
   }
 
   /** Finishes the file. What was written stays, whatever goes wrong here. */

@@ -68,6 +68,7 @@ function setup(desk: Desk = sampleDesk()) {
         taken.push({ number, stamp, shows: shown(frame), duration: frame.duration });
         frame.close();
       },
+      end: () => undefined,
     });
   return { made, loop, feed, taken, sink };
 }

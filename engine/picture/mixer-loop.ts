@@ -16,6 +16,8 @@ import { SourcePictures, type SourceSeen } from './source-pictures';
 export interface ProgrammeSink {
   feed: Feed;
   take: (frame: VideoFrame, number: number, stamp: number) => void;
+  /** After this nothing more is given to it. */
+  end: () => void;
 }
 
 interface Drawn {

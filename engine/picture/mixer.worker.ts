@@ -68,10 +68,11 @@ function handle(loop: MixerLoop, message: ToMixer): void {
       return loop.wall.detach(message.key);
     case 'programme-port': {
       const { port, feed } = message;
-      loop.sinks.set(message.key, { feed, take: (frame, number, stamp) => port.postMessage({ frame, number, stamp }, [frame]) });
+      loop.sinks.set(message.key, { feed, take: (frame, number, stamp) => port.postMessage({ frame, number, stamp }, [frame]), end: () => port.close() });
       return;
     }
     case 'programme-gone':
+      loop.sinks.get(message.key)?.end();
       loop.sinks.delete(message.key);
       return;
     case 'tap':

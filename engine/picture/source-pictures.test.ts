@@ -23,13 +23,17 @@ function setup() {
   return { pictures, seen, shows };
 }
 
-/** A driver's end of a port, fed by hand; a closed one loses what is sent, as ports do. */
+/** A driver's end of a port, fed by hand; what is sent to a closed one stays open, as in browsers. */
 function driver() {
-  const port = { onmessage: null as null | ((event: { data: unknown }) => void), close: () => undefined };
+  const port = {
+    onmessage: null as null | ((event: { data: unknown }) => void),
+    close: () => {
+      port.onmessage = null;
+    },
+  };
   const send = (shows: string, stamp: number, flush?: true) => {
     const frame = fakeFrame(shows);
-    if (port.onmessage) port.onmessage({ data: { frame, stamp, ...(flush && { flush }) } });
-    else frame.close();
+    port.onmessage?.({ data: { frame, stamp, ...(flush && { flush }) } });
   };
   return { port: port as unknown as MessagePort, send };
 }
@@ -59,6 +63,18 @@ describe('the frames of a source', () => {
     pictures.advance(80);
     expect(shows('a')).toBe('elsewhere');
     expect(FakeFrame.open).toBe(1);
+  });
+
+  it('that come long after their source is gone do not stay open: a busy driver hears late that it was stopped', async () => {
+    vi.useFakeTimers();
+    const { pictures } = setup();
+    const busy = driver();
+    pictures.connectPort('a', busy.port);
+    pictures.remove('a');
+    await vi.advanceTimersByTimeAsync(60_000);
+    busy.send('late', 40);
+    expect(FakeFrame.open).toBe(0);
+    vi.useRealTimers();
   });
 
   it('of a driver that was replaced, lost or taken away are shown no more, and none stays open', () => {

@@ -16,8 +16,6 @@ interface Entry {
 /** Told of a source's first frame since it was connected. */
 export type SourceSeen = (id: string, width: number, height: number) => void;
 
-/** Time for what a driver had sent before it heard that it was stopped, milliseconds. */
-const LAST_FRAMES_MS = 1000;
 /** Plates kept at most; the oldest is thrown away. */
 const PLATE_LIMIT = 64;
 /** A still is kept at most this many times the raster's height. */
@@ -60,9 +58,8 @@ export class SourcePictures {
       first = false;
     };
     entry.stop = () => {
-      // Frames still on their way would stay open in a port that is closed at once.
+      // Frames still on their way would stay open in a port that is closed here: its driver closes it once it has sent its last.
       port.onmessage = ({ data }: MessageEvent<FrameMessage>) => data.frame.close();
-      setTimeout(() => port.close(), LAST_FRAMES_MS);
     };
   }
 

@@ -52,8 +52,11 @@ export class AngleRecorder {
     const keyFrame = stamp + this.step - this.lastKey > GROUP_MICROS + 1;
     if (keyFrame) this.lastKey = stamp;
     const stamped = new VideoFrame(frame, { timestamp: stamp, duration: Math.round(this.step) });
-    encoder.encode(stamped, { keyFrame });
-    stamped.close();
+    try {
+      encoder.encode(stamped, { keyFrame });
+    } finally {
+      stamped.close();
+    }
     this.track.status.frames += 1;
   }
 

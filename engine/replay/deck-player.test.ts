@@ -48,6 +48,15 @@ function standing(): Desk {
 }
 
 describe('the pictures of a deck', () => {
+  it('that come when it is closed already are sent no more, and do not stay open', async () => {
+    const { made, player } = setup();
+    const showing = player.show(decks(standing()), 200, false, never);
+    player.close();
+    await showing;
+    expect(made.pictures).toEqual([]);
+    expect(FakeFrame.open).toBe(0);
+  });
+
   it('that stands are sent once, and anew when it was moved', async () => {
     const { made, player } = setup();
     const desk = standing();

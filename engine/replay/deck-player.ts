@@ -19,6 +19,7 @@ export class DeckPlayer {
   /** Next sample of show time to send. */
   private cursor = NaN;
   private flushSound = true;
+  private closed = false;
 
   constructor(
     readonly number: DeckNumber,
@@ -49,7 +50,8 @@ export class DeckPlayer {
 
   private async send(port: MessagePort, picture: DeckPicture, place: DeckPlace, frame: number, flush: boolean, stale: () => boolean): Promise<void> {
     const found = await this.pictures.frameAt(picture.angleId, frameToMicros(picture.position, this.rate), place.rate);
-    if (stale()) {
+    // What is sent by a closed port would stay open.
+    if (stale() || this.closed) {
       found?.close();
       return;
     }
@@ -96,6 +98,7 @@ export class DeckPlayer {
   }
 
   close(): void {
+    this.closed = true;
     for (const port of Object.values(this.ports) as MessagePort[]) port.close();
   }
 }

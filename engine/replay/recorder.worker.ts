@@ -75,11 +75,11 @@ function addTrack({ trackId, name, port }: Extract<ToReplayRecorder, { type: 'tr
 }
 
 async function end({ recorder, port }: Running): Promise<void> {
+  // Who sends closes the port: a frame on its way would stay open if it were closed here.
   port.onmessage = ({ data }: MessageEvent<Partial<FrameMessage>>) => data.frame?.close();
   await recorder.flush();
   recorder.track.endSegment();
   recorder.close();
-  port.close();
 }
 
 function removeTrack(trackId: string): void {

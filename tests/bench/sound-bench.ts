@@ -12,7 +12,8 @@ import { signalGraph } from '#core/sound/routing/signal-graph';
 import { routingReport } from '#core/sound/routing/findings';
 import { plainProcessing, plainStrip } from '#core/sound/strip';
 import { diceFrom } from '../support/dice';
-import { finishRecording, pick, send, wait } from '../support/desk';
+import { pick, send, wait } from '../support/desk';
+import { finishRecording } from '../support/recording';
 import { openHarness } from '../support/harness';
 import { type TestBrowser } from '../support/browser';
 

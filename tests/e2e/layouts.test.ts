@@ -6,7 +6,8 @@ import { encode } from 'fast-png';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { finishRecording, openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { finishRecording, gaveUp, records, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -100,14 +101,14 @@ describe('a two-box from artwork', () => {
     await send(page, 'picture.setNext', { source: one });
     await wait(400);
     const started = await send(page, 'output.startRecording');
-    await wait(900);
+    await records(page, 900);
     await press(page, 'Seats · 1');
     await press(page, 'Swap Host with another');
     await press(page, 'Swap with Guest 1');
-    await wait(900);
+    await records(page, 900);
     await page.keyboard.press('KeyH');
     await page.keyboard.press('Space');
-    await wait(2200);
+    await records(page, 2200);
     const { pictures } = await analyse(await finishRecording(page, started.ok ? String(started.result.id) : ''));
     const cell = (n: number) => pictures.map((p) => p.grid[n] as number[]);
     const [left, above, right] = [cell(3), cell(1), cell(5)];
@@ -320,17 +321,20 @@ describe('transitions', () => {
     await send(page, 'picture.arm', { kind: 'stinger', stingerId: source.id, frames: 50, cutFrame: 25, easing: 'linear' });
     await wait(300);
     const started = await send(page, 'output.startRecording');
-    await wait(800);
+    await records(page, 800, 8);
+    const before = await gaveUp(page);
     await page.keyboard.press('Space');
-    await wait(3200);
+    await records(page, 3200);
+    const lost = (await gaveUp(page)) - before;
     const { pictures, envelope } = await analyse(await finishRecording(page, started.ok ? String(started.result.id) : ''));
     const green = pictures.findIndex((p) => (p.grid[4]?.[1] ?? 0) > 120);
     expect(green).toBeGreaterThan(5);
     // The clip is transparent above its band: the old picture shows there, and from the cut on the new one.
     expect(isRed(pictures[green + 3]?.grid[1] as number[])).toBe(true);
     const changed = pictures.findIndex((p) => isBlue(p.grid[1] as number[]));
-    expect((pictures[changed]?.time ?? 0) - (pictures[green]?.time ?? 0)).toBeGreaterThan(0.85);
-    expect((pictures[changed]?.time ?? 0) - (pictures[green]?.time ?? 0)).toBeLessThan(1.15);
+    // What a machine gave up cannot be seen: by so much either of the two may come late.
+    const slack = 0.15 + lost + 0.04 * steps(pictures).leftOut;
+    expect(Math.abs((pictures[changed]?.time ?? 0) - (pictures[green]?.time ?? 0) - 1)).toBeLessThan(slack);
     expect((pictures[changed + 3]?.grid[4] ?? [])[1]).toBeGreaterThan(120);
     expect(pictures.at(-1)?.grid.every(isBlue)).toBe(true);
     expect(Math.max(...envelope)).toBeGreaterThan(0.1);
@@ -356,7 +360,6 @@ describe('transitions', () => {
 describe('lanes', () => {
   it('stay out of the clean programme', async () => {
     await send(page, 'lane.show', { lane: 'lane-2' });
-    await wait(900);
     const colour = (feed: 'programme' | 'clean') =>
       page.evaluate(
         (which) =>
@@ -371,16 +374,15 @@ describe('lanes', () => {
           }),
         feed,
       );
-    const [clean, programme] = [await colour('clean'), await colour('programme')];
-    expect(clean[1]).toBeGreaterThan(130);
-    expect(programme[1]).toBeLessThan(110);
+    await until(async () => ((await colour('programme'))[1] ?? 255) < 110, 'the bug in the programme');
+    expect((await colour('clean'))[1]).toBeGreaterThan(130);
     // Recorded clean, the card in its lane is not there.
     await send(page, 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: colours.blue } });
     await send(page, 'lane.show', { lane: 'lane-1' });
     await send(page, 'output.setRecording', { feed: 'clean' });
     await wait(700);
     const started = await send(page, 'output.startRecording');
-    await wait(1500);
+    await records(page, 1500, 22);
     const { pictures } = await analyse(await finishRecording(page, started.ok ? String(started.result.id) : ''));
     expect(pictures.length).toBeGreaterThan(20);
     expect(pictures.every((p) => p.grid.every(([r, g, b]) => g > 120 && r < 80 && b < 80))).toBe(true);

@@ -1,7 +1,8 @@
 /** The whole slice: the demo show is switched by hand, a card put over it, recorded and streamed; the pixels are checked. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { finishRecording, openDemo, pick, post, press, quietPier, send, until, wait } from '../support/desk';
+import { openDemo, pick, post, press, quietPier, send, until, wait } from '../support/desk';
+import { finishRecording, records, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -113,17 +114,16 @@ describe('recording', () => {
     await send(page, 'picture.cut', { source: red });
     await wait(300);
     const { body } = await post(app, 'output.startRecording');
-    await wait(1500);
+    await records(page, 1500);
     await send(page, 'lane.show', { lane: 'lane-1' });
-    await wait(1000);
+    await records(page, 1000);
     await send(page, 'picture.cut', { source: green });
-    await wait(1500);
+    await records(page, 1500);
     const file = await finishRecording(page, String(body.id));
     const found = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
     expect([found.videoCodec, found.audioCodec, found.width, found.height]).toEqual(['avc', 'opus', 640, 360]);
     expect(found.duration).toBeGreaterThan(3.2);
-    const gaps = found.pictures.slice(1).map((p, i) => p.time - (found.pictures[i]?.time ?? 0));
-    for (const gap of gaps) expect(gap).toBeCloseTo(0.04, 3);
+    expect(steps(found.pictures).off).toBeLessThan(0.0005);
     const top = found.pictures.map((p) => p.grid[1] as [number, number, number]);
     expect(near(top[5] as number[], [0xc0, 0x20, 0x20])).toBe(true);
     expect(near(top.at(-3) as number[], [0x20, 0xa0, 0x40])).toBe(true);
@@ -141,7 +141,7 @@ describe('recording', () => {
     await send(page, 'picture.cut', { source: 'sync' });
     await wait(500);
     const { body } = await post(app, 'output.startRecording');
-    await wait(5600);
+    await records(page, 5600);
     const file = await finishRecording(page, String(body.id));
     const { pictures, envelope, soundStart } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
     const flashes = pictures.filter((p, i) => (p.grid[4]?.[0] ?? 0) > 160 && (pictures[i - 1]?.grid[4]?.[0] ?? 255) < 100).map((p) => p.time);
@@ -158,7 +158,7 @@ describe('recording', () => {
     expect(bars.ok).toBe(true);
     await send(page, 'output.setRecording', { codec: 'vp9' });
     const { body } = await post(app, 'output.startRecording');
-    await wait(2500);
+    await records(page, 2500);
     const file = await finishRecording(page, String(body.id));
     const found = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
     expect([found.format, found.videoCodec, found.audioCodec]).toEqual(['WebM', 'vp9', 'opus']);
@@ -180,9 +180,9 @@ describe('sound', () => {
     await send(page, 'picture.cut', { source: 'bars' });
     await wait(500);
     const { body } = await post(app, 'output.startRecording');
-    await wait(2500);
+    await records(page, 2500);
     await send(page, 'picture.fadeToBlack', { on: true });
-    await wait(2200);
+    await records(page, 2200);
     const { pictures, envelope } = await harness.page.evaluate((data) => window.harness.analyseFile(data), await finishRecording(page, String(body.id)));
     const loud = envelope.slice(300, 2300);
     expect(Math.max(...loud)).toBeGreaterThan(0.8);
@@ -298,15 +298,16 @@ describe('streaming', () => {
     await send(page, 'output.startStream');
     await until(() => pick(page, (s) => s.encoder.recording !== null && s.encoder.stream !== null), 'both outputs');
     expect(await pick(page, (s) => s.encoder.encodes)).toBe(1);
-    await wait(1500);
+    await records(page, 1500);
     // The one ends, the other goes on without a tear.
     await send(page, 'output.stopStream');
-    await wait(1800);
+    await records(page, 1800);
     const file = await finishRecording(page, started.ok ? String(started.result.id) : '');
     expect(await pick(page, (s) => s.notices.filter((n) => n.tone === 'trouble').map((n) => n.text))).toEqual([]);
     const { pictures } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
-    expect(pictures.length).toBeGreaterThan(75);
-    for (const [i, p] of pictures.slice(1).entries()) expect(p.time - (pictures[i]?.time ?? 0)).toBeCloseTo(0.04, 3);
+    const { off, leftOut } = steps(pictures);
+    expect(off).toBeLessThan(0.0005);
+    expect(pictures.length + leftOut).toBeGreaterThan(75);
   });
 });
 

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { finishRecording, openDemo, pick, press, quietPier, send, until, wait } from '../support/desk';
+import { openDemo, pick, press, quietPier, send, until, wait } from '../support/desk';
+import { finishRecording, gaveUp, records } from '../support/recording';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -43,7 +44,7 @@ async function recordSource(id: string, ms: number) {
   await send(page, 'picture.cut', { source: id });
   await wait(400);
   const started = await send(page, 'output.startRecording');
-  await wait(ms);
+  await records(browser.page, ms);
   const file = await finishRecording(page, started.ok ? String(started.result.id) : '');
   return harness.page.evaluate((data) => window.harness.analyseFile(data), file);
 }
@@ -62,7 +63,9 @@ describe('a camera', () => {
     const camera = await until(() => page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')), 'the camera in the list');
     await until(() => page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', camera.id), 'the camera to be live');
     const different = ({ pictures }: Awaited<ReturnType<typeof recordSource>>) => new Set(pictures.map((p) => JSON.stringify(p.grid))).size;
-    const taken = await recordSource(camera.id, 3000);
+    let taken = await recordSource(camera.id, 3000);
+    // A machine that gives most frames up needs longer to show that they move.
+    if (different(taken) <= 10) taken = await recordSource(camera.id, 12_000);
     const { envelope } = taken;
     // The fake camera draws a turning pie and a counter, and beeps each second.
     expect(different(taken)).toBeGreaterThan(10);
@@ -134,17 +137,19 @@ describe('a media file', () => {
     await send(page, 'picture.cut', { source: 'harbour' });
     await wait(300);
     const started = await send(page, 'output.startRecording');
-    await wait(300);
+    await records(page, 300);
+    const before = await gaveUp(page);
     await send(page, 'picture.cut', { source: source.id });
-    await wait(4200);
+    await records(page, 4200);
+    // By what the machine gave up a change may be seen late.
+    const slack = 0.15 + (await gaveUp(page)) - before;
     const file = await finishRecording(page, started.ok ? String(started.result.id) : '');
     const { pictures, envelope } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
     const is = (c: readonly number[] | undefined, channel: number) => c !== undefined && (c[channel] as number) > 150 && c.every((v, i) => i === channel || v < 90);
     const at = (channel: number) => pictures.filter((p) => is(p.grid[4], channel)).map((p) => p.time);
     const [red, green, blue] = [at(0), at(1), at(2)];
-    expect((green[0] as number) - (red[0] as number)).toBeCloseTo(1, 0);
-    expect((blue[0] as number) - (green[0] as number)).toBeGreaterThan(0.85);
-    expect((blue[0] as number) - (green[0] as number)).toBeLessThan(1.15);
+    expect(Math.abs((green[0] as number) - (red[0] as number) - 1)).toBeLessThan(0.35 + slack);
+    expect(Math.abs((blue[0] as number) - (green[0] as number) - 1)).toBeLessThan(slack);
     expect(is(pictures.at(-1)?.grid[4], 2)).toBe(true);
     // Its tone is heard while it plays, and ends with it.
     const mid = ((red[0] as number) + 1.5) * 1000;

@@ -83,16 +83,17 @@ export async function startBrowser(options: { profile?: string; size?: { width: 
     userDataDir: profile,
     args: [...FLAGS, `--window-size=${width},${height}`],
     defaultViewport: { width, height },
-    protocolTimeout: 120_000,
+    protocolTimeout: 240_000,
     ...options.launch,
   });
   const [page = await browser.newPage()] = await browser.pages();
+  page.setDefaultTimeout(120_000);
   const troubles: string[] = [];
   const listen = (target: Page) => {
     target.on('console', (message) => {
       const text = message.text();
       // A refused command and a server that is away are told by the browser as failed requests: not faults of the app.
-      if ((message.type() === 'error' && !/Failed to load resource|WebSocket connection|ERR_CONNECTION_REFUSED/.test(text)) || /garbage collected without being closed/.test(text)) troubles.push(text);
+      if ((message.type() === 'error' && !/Failed to load resource|WebSocket connection|ERR_CONNECTION_REFUSED/.test(text)) || /garbage collected without being closed/.test(text)) troubles.push(`${text} (${message.location().url ?? 'unknown'})`);
     });
     target.on('pageerror', (error) => troubles.push(String(error)));
   };

@@ -8,13 +8,16 @@ import { type App } from './browser';
 
 export const wait = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
 
-/** Waits until `ask` gives a truthy value. */
+/** Longer than any limit in the tests by this much: a machine may be several times slower than the one they were written on. */
+const PATIENCE = 4;
+
+/** Waits until `ask` gives a truthy value; `limitMs` is what a machine at rest needs at the very most. */
 export async function until<T>(ask: () => Promise<T> | T, what: string, limitMs = 20_000): Promise<NonNullable<T>> {
-  const end = Date.now() + limitMs;
+  const end = Date.now() + limitMs * PATIENCE;
   for (;;) {
     const value = await ask();
     if (value) return value as NonNullable<T>;
-    if (Date.now() > end) throw new Error(`Waited ${limitMs} ms in vain for ${what}.`);
+    if (Date.now() > end) throw new Error(`Waited ${limitMs * PATIENCE} ms in vain for ${what}.`);
     await wait(60);
   }
 }
@@ -61,59 +64,8 @@ export async function post(app: App, type: string, args: Record<string, unknown>
   return { status: response.status, body: (await response.json()) as Record<string, unknown> };
 }
 
-/** Stops the recording and waits for its file; its bytes as base64. */
-export async function finishRecording(page: Page, id: string): Promise<string> {
-  await send(page, 'output.stopRecording');
-  await until(() => page.evaluate(() => window.bivocaHost?.state.encoder.recording === null), 'the recording to end');
-  await until(() => recordingRow(page, id).then((row) => row?.state === 'done'), 'the recording to be listed as done');
-  return recordingBytes(page, id);
-}
-
-interface Row {
-  id: string;
-  state: string;
-  seconds: number;
-  extension: string;
-  note: string;
-  name: string;
-}
-
-/** The row of a recording in the page's database. */
-export const recordingRow = (page: Page, id: string): Promise<Row | undefined> =>
-  page.evaluate(
-    (key) =>
-      new Promise<Row | undefined>((resolve, reject) => {
-        const open = indexedDB.open('bivoca');
-        open.onerror = () => reject(open.error);
-        open.onsuccess = () => {
-          const get = open.result.transaction('recordings').objectStore('recordings').get(key);
-          get.onsuccess = () => {
-            open.result.close();
-            resolve(get.result as Row | undefined);
-          };
-        };
-      }),
-    id,
-  );
-
-/** The bytes of a recording's file, base64. */
-export const recordingBytes = (page: Page, id: string): Promise<string> =>
-  page.evaluate(async (key) => {
-    const root = await navigator.storage.getDirectory();
-    const folder = await root.getDirectoryHandle('recordings');
-    for (const extension of ['mp4', 'webm']) {
-      const handle = await folder.getFileHandle(`${key}.${extension}`).catch(() => null);
-      if (!handle) continue;
-      const bytes = new Uint8Array(await (await handle.getFile()).arrayBuffer());
-      let text = '';
-      for (let at = 0; at < bytes.length; at += 8192) text += String.fromCharCode(...bytes.subarray(at, at + 8192));
-      return btoa(text);
-    }
-    throw new Error(`no file of recording ${key}`);
-  }, id);
-
 /** Presses the control with this accessible name. */
 export async function press(page: Page, name: string): Promise<void> {
-  const handle = await page.waitForSelector(`aria/${name}`, { timeout: 10_000 });
+  const handle = await page.waitForSelector(`aria/${name}`, { timeout: 10_000 * PATIENCE });
   await handle?.click();
 }
