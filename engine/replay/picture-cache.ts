@@ -9,6 +9,8 @@ const MOST_BUSY = 6;
 const NEAR_MICROS = 1e6;
 /** A decoder that waits so long for the next wish goes back to the others, milliseconds. */
 const REST_MS = 5;
+/** Groups that are decoded ahead of a deck that plays, about a second: decoders on a busy machine are held up for half of that. */
+const GROUPS_AHEAD = 3;
 /** Times that a group is read anew when it was pushed out before its frame was taken. */
 const MOST_AGAIN = 3;
 
@@ -43,7 +45,7 @@ export class PictureCache {
     if (group && rate === 0) this.whenStanding(place, group);
     else if (group && Math.abs(rate) <= 2) {
       group.complete();
-      void this.prefetch(place, rate > 0 ? 1 : -1);
+      void this.prefetch(place, rate > 0 ? 1 : -1, GROUPS_AHEAD);
     }
     return frame;
   }
@@ -62,10 +64,12 @@ export class PictureCache {
     }, near ? 0 : REST_MS);
   }
 
-  private async prefetch(place: NonNullable<ReturnType<Material['place']>>, by: 1 | -1): Promise<void> {
+  /** Decodes `count` groups beside `place`, one after another. */
+  private async prefetch(place: NonNullable<ReturnType<Material['place']>>, by: 1 | -1, count = 1): Promise<void> {
     const next = this.material.beside(place, by);
-    if (!next || this.groups.has(`${next.segment.id}/${next.index}`)) return;
-    (await this.group(next, Infinity))?.complete();
+    if (!next || count === 0) return;
+    if (!this.groups.has(`${next.segment.id}/${next.index}`)) (await this.group(next, Infinity))?.complete();
+    return this.prefetch(next, by, count - 1);
   }
 
   private async group(place: NonNullable<ReturnType<Material['place']>>, micros: number): Promise<GroupDecode | null> {

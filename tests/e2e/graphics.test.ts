@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { openDemo, pick, post, send, showRuns, until, wait } from '../support/desk';
-import { finishRecording, records } from '../support/recording';
+import { finishRecording, records, startRecording } from '../support/recording';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -26,12 +26,12 @@ it('records a dissolve between two colours, a card over it, and shows it on the 
   await send(page, 'picture.cut', { source: ids[0] });
   await send(page, 'picture.setNext', { source: ids[1] });
   await wait(500);
-  const started = await send(page, 'output.startRecording');
+  const recording = await startRecording(page);
   await records(page, 700);
   await send(page, 'picture.take');
   await send(page, 'lane.show', { lane: 'lane-1' });
   await records(page, 2300);
-  const file = await finishRecording(page, started.ok ? String(started.result.id) : '');
+  const file = await finishRecording(page, recording);
   const harness = await openHarness(browser);
   const { pictures } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
   await harness.close();

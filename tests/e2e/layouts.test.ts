@@ -6,8 +6,8 @@ import { encode } from 'fast-png';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
-import { finishRecording, gaveUp, records, steps } from '../support/recording';
+import { keepOnly, openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { finishRecording, gaveUp, records, startRecording, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -23,6 +23,7 @@ beforeAll(async () => {
   page = browser.page;
   await page.bringToFront();
   await openDemo(page, app);
+  await keepOnly(page, 'shore', 'desk', 'hut');
   files = await mkdtemp(join(tmpdir(), 'bivoca-files-'));
   for (const [name, colour] of [['red', '#c02020'], ['blue', '#2020c0'], ['green', '#20a020']] as const) {
     colours[name] = String((await post(app, 'source.add', { name, settings: { kind: 'colour', colour } })).body.id);
@@ -100,7 +101,7 @@ describe('a two-box from artwork', () => {
     const one = String((await post(app, 'layout.add', { starter: 'one', name: 'Host alone' })).body.id);
     await send(page, 'picture.setNext', { source: one });
     await wait(400);
-    const started = await send(page, 'output.startRecording');
+    const recording = await startRecording(page);
     await records(page, 900);
     await press(page, 'Seats · 1');
     await press(page, 'Swap Host with another');
@@ -109,7 +110,7 @@ describe('a two-box from artwork', () => {
     await page.keyboard.press('KeyH');
     await page.keyboard.press('Space');
     await records(page, 2200);
-    const { pictures } = await analyse(await finishRecording(page, started.ok ? String(started.result.id) : ''));
+    const { pictures } = await analyse(await finishRecording(page, recording));
     const cell = (n: number) => pictures.map((p) => p.grid[n] as number[]);
     const [left, above, right] = [cell(3), cell(1), cell(5)];
     expect([isRed(left[5] as number[]), isBlue(right[5] as number[])]).toEqual([true, true]);
@@ -320,13 +321,13 @@ describe('transitions', () => {
     for (const s of await pick(page, (x) => x.desk.show.sources.map((y) => y.id))) if (s !== source.id) await send(page, 'sound.setChannel', { source: s, muted: true });
     await send(page, 'picture.arm', { kind: 'stinger', stingerId: source.id, frames: 50, cutFrame: 25, easing: 'linear' });
     await wait(300);
-    const started = await send(page, 'output.startRecording');
+    const recording = await startRecording(page);
     await records(page, 800, 8);
     const before = await gaveUp(page);
     await page.keyboard.press('Space');
     await records(page, 3200);
     const lost = (await gaveUp(page)) - before;
-    const { pictures, envelope } = await analyse(await finishRecording(page, started.ok ? String(started.result.id) : ''));
+    const { pictures, envelope } = await analyse(await finishRecording(page, recording));
     const green = pictures.findIndex((p) => (p.grid[4]?.[1] ?? 0) > 120);
     expect(green).toBeGreaterThan(5);
     // The clip is transparent above its band: the old picture shows there, and from the cut on the new one.
@@ -381,9 +382,9 @@ describe('lanes', () => {
     await send(page, 'lane.show', { lane: 'lane-1' });
     await send(page, 'output.setRecording', { feed: 'clean' });
     await wait(700);
-    const started = await send(page, 'output.startRecording');
+    const recording = await startRecording(page);
     await records(page, 1500, 22);
-    const { pictures } = await analyse(await finishRecording(page, started.ok ? String(started.result.id) : ''));
+    const { pictures } = await analyse(await finishRecording(page, recording));
     expect(pictures.length).toBeGreaterThan(20);
     expect(pictures.every((p) => p.grid.every(([r, g, b]) => g > 120 && r < 80 && b < 80))).toBe(true);
     await send(page, 'output.setRecording', { feed: 'programme' });

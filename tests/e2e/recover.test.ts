@@ -5,8 +5,8 @@ import { join } from 'node:path';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, pick, send, showRuns, until } from '../support/desk';
-import { recordingBytes, recordingRow, records, steps } from '../support/recording';
+import { keepOnly, openDemo, pick, send, showRuns, until } from '../support/desk';
+import { recordingBytes, recordingRow, records, startRecording, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 import { stored } from '../support/stored';
 
@@ -40,11 +40,11 @@ async function onDisk(page: Page, ready: (row: Stored) => boolean): Promise<numb
 it('after a kill the same picture is on air, the document has its last edit, and the recording plays to within 2 s', async () => {
   const { page } = browser;
   await openDemo(page, app);
+  await keepOnly(page, 'shore', 'line', 'mast', 'desk');
   const address = page.url();
   await send(page, 'picture.cut', { source: 'mast' });
   await send(page, 'lane.show', { lane: 'lane-2' });
-  const started = await send(page, 'output.startRecording');
-  const id = started.ok ? String(started.result.id) : '';
+  const id = await startRecording(page);
   await records(page, 5000);
   await send(page, 'show.rename', { name: 'Renamed just before' });
   console.log(`an edit is on disk after ${await onDisk(page, (row) => row.name === 'Renamed just before')} ms`);
@@ -75,7 +75,7 @@ it('after a kill the same picture is on air, the document has its last edit, and
   expect(analysed.duration).toBeGreaterThan(seconds - 2);
   const { leftOut } = steps(analysed.pictures);
   expect(analysed.pictures.length + leftOut).toBeGreaterThan(25 * (seconds - 2));
-  await until(() => pick(browser.page, (s) => Object.values(s.health).filter((h) => h.state === 'live').length >= 7), 'the sources to be back');
+  await until(() => pick(browser.page, (s) => s.desk.show.sources.every((x) => s.health[x.id]?.state === 'live')), 'the sources to be back');
 });
 
 it('after a reload in the middle of a dissolve the new picture is on air and time has gone on', async () => {
@@ -100,8 +100,7 @@ it('warns when the disk gets full, and ends the recording cleanly with all of it
       const real = StorageManager.prototype.estimate;
       navigator.storage.estimate = bytes === null ? real.bind(navigator.storage) : () => Promise.resolve({ usage: 1e6, quota: 1e6 + bytes });
     }, free);
-  const started = await send(page, 'output.startRecording');
-  const id = started.ok ? String(started.result.id) : '';
+  const id = await startRecording(page);
   await records(page, 2500);
   await allow(55e6);
   await until(() => pick(page, (s) => s.notices.some((n) => /more minutes of recording/.test(n.text))), 'the warning');
@@ -123,8 +122,7 @@ it('keeps all that was written when the disk refuses a write without warning', a
   await send(page, 'output.setRecording', { megabits: 20 });
   await send(page, 'picture.cut', { source: 'line' });
   await session.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: Math.round(usage + 1.5e6) });
-  const started = await send(page, 'output.startRecording');
-  const id = started.ok ? String(started.result.id) : '';
+  const id = await startRecording(page);
   await until(() => pick(page, (s) => s.notices.some((n) => /ended early: the disk is full/.test(n.text))), 'the full disk to be said', 40_000);
   await session.send('Storage.overrideQuotaForOrigin', { origin });
   expect(await pick(page, (s) => s.desk.air.recording)).toBeNull();

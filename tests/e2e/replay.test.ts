@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { deckPlace } from '#core/replay/deck';
 import { type RollItem } from '#core/replay/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { keepOnly, openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
 import { openHarness } from '../support/harness';
 import { type Burned, deckShows, programmeShows } from '../support/strips';
 
@@ -25,6 +25,9 @@ beforeAll(async () => {
   ({ page } = browser);
   await page.bringToFront();
   await openDemo(page, app);
+  await keepOnly(page, 'shore', 'line', 'mast', 'desk');
+  // Four angles and a deck fill two cores at full size; of every picture here only its burned-in time is read.
+  await send(page, 'replay.set', { height: 180, megabits: 1 });
   await send(page, 'replay.start');
   await enterReplay();
   await until(() => pick(page, (s) => s.replay?.tracks.filter((t) => t.frames > 150).length === 4), 'the angles to be recorded', 30_000);

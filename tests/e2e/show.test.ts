@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { openDemo, pick, post, press, quietPier, send, until, wait } from '../support/desk';
-import { finishRecording, records, steps } from '../support/recording';
+import { endLeftover, finishRecording, records, startRecording, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -113,6 +113,7 @@ describe('recording', () => {
     const [red, green] = [await addColour('#c02020'), await addColour('#20a040')];
     await send(page, 'picture.cut', { source: red });
     await wait(300);
+    await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     await records(page, 1500);
     await send(page, 'lane.show', { lane: 'lane-1' });
@@ -140,6 +141,7 @@ describe('recording', () => {
     const { page } = browser;
     await send(page, 'picture.cut', { source: 'sync' });
     await wait(500);
+    await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     await records(page, 5600);
     const file = await finishRecording(page, String(body.id));
@@ -157,6 +159,7 @@ describe('recording', () => {
     const bars = await send(page, 'picture.cut', { source: 'bars' });
     expect(bars.ok).toBe(true);
     await send(page, 'output.setRecording', { codec: 'vp9' });
+    await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     await records(page, 2500);
     const file = await finishRecording(page, String(body.id));
@@ -179,6 +182,7 @@ describe('sound', () => {
     await send(page, 'sound.setBus', { bus: 'programme', faderDb: 12 });
     await send(page, 'picture.cut', { source: 'bars' });
     await wait(500);
+    await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     await records(page, 2500);
     await send(page, 'picture.fadeToBlack', { on: true });
@@ -294,7 +298,7 @@ describe('streaming', () => {
   it('shares one encode with a recording of the same settings', async () => {
     const { page } = browser;
     await until(() => pick(page, (s) => s.encoder.stream === null), 'the stream to end');
-    const started = await send(page, 'output.startRecording');
+    const recording = await startRecording(page);
     await send(page, 'output.startStream');
     await until(() => pick(page, (s) => s.encoder.recording !== null && s.encoder.stream !== null), 'both outputs');
     expect(await pick(page, (s) => s.encoder.encodes)).toBe(1);
@@ -302,7 +306,7 @@ describe('streaming', () => {
     // The one ends, the other goes on without a tear.
     await send(page, 'output.stopStream');
     await records(page, 1800);
-    const file = await finishRecording(page, started.ok ? String(started.result.id) : '');
+    const file = await finishRecording(page, recording);
     expect(await pick(page, (s) => s.notices.filter((n) => n.tone === 'trouble').map((n) => n.text))).toEqual([]);
     const { pictures } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
     const { off, leftOut } = steps(pictures);

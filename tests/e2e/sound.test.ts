@@ -8,7 +8,7 @@ import { deskConfig } from '#core/sound/desk-config';
 import { planSound } from '#core/sound/plan';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
 import { hold, openDemo, pick, post, quietPier, send, showRuns, until, wait } from '#tests/support/desk';
-import { recordingRow } from '#tests/support/recording';
+import { endLeftover, recordingRow } from '#tests/support/recording';
 import { openHarness } from '#tests/support/harness';
 import { steadyLevelAt } from '#tests/support/levels';
 import { must, sampleDesk } from '#tests/support/sample-show';
@@ -277,6 +277,7 @@ describe('sound tracks of a recording', () => {
     await send(page, 'sound.setChannel', { channels: ['bars', 'music'], iso: true });
     await send(page, 'sound.setBus', { bus: 'programme', record: true });
     await wait(1500);
+    await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     const id = String(body.id);
     await wait(6000);

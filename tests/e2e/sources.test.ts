@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, pick, press, quietPier, send, until, wait } from '../support/desk';
-import { finishRecording, gaveUp, records } from '../support/recording';
+import { keepOnly, openDemo, pick, press, quietPier, send, until, wait } from '../support/desk';
+import { finishRecording, gaveUp, records, startRecording } from '../support/recording';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -19,6 +19,7 @@ beforeAll(async () => {
   files = await mkdtemp(join(tmpdir(), 'bivoca-files-'));
   await browser.page.bringToFront();
   await openDemo(browser.page, app);
+  await keepOnly(browser.page, 'shore', 'bars');
   await quietPier(browser.page);
 });
 afterAll(async () => {
@@ -43,9 +44,9 @@ async function recordSource(id: string, ms: number) {
   const { page } = browser;
   await send(page, 'picture.cut', { source: id });
   await wait(400);
-  const started = await send(page, 'output.startRecording');
+  const recording = await startRecording(page);
   await records(browser.page, ms);
-  const file = await finishRecording(page, started.ok ? String(started.result.id) : '');
+  const file = await finishRecording(page, recording);
   return harness.page.evaluate((data) => window.harness.analyseFile(data), file);
 }
 
@@ -136,14 +137,14 @@ describe('a media file', () => {
     if (camera) await send(page, 'sound.mute', { channel: camera, on: true });
     await send(page, 'picture.cut', { source: 'harbour' });
     await wait(300);
-    const started = await send(page, 'output.startRecording');
+    const recording = await startRecording(page);
     await records(page, 300);
     const before = await gaveUp(page);
     await send(page, 'picture.cut', { source: source.id });
     await records(page, 4200);
     // By what the machine gave up a change may be seen late.
     const slack = 0.15 + (await gaveUp(page)) - before;
-    const file = await finishRecording(page, started.ok ? String(started.result.id) : '');
+    const file = await finishRecording(page, recording);
     const { pictures, envelope } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
     const is = (c: readonly number[] | undefined, channel: number) => c !== undefined && (c[channel] as number) > 150 && c.every((v, i) => i === channel || v < 90);
     const at = (channel: number) => pictures.filter((p) => is(p.grid[4], channel)).map((p) => p.time);

@@ -35,6 +35,18 @@ export async function openDemo(page: Page, app: App): Promise<void> {
   await showRuns(page);
 }
 
+/**
+ * Takes the drawn sources that a test needs not out of the demo. Two cores are busy with all of it; what a test measures in real
+ * time must not depend on a machine at rest.
+ */
+export async function keepOnly(page: Page, ...ids: string[]): Promise<void> {
+  const drawn = await pick(page, (s) => s.desk.show.sources.filter((x) => x.settings.kind === 'simulated' || x.settings.kind === 'test').map((x) => x.id));
+  for (const source of drawn.filter((id) => !ids.includes(id))) {
+    const removed = await send(page, 'source.remove', { source, force: true });
+    if (!removed.ok) throw new Error(`${source} stays: ${JSON.stringify(removed)}`);
+  }
+}
+
 /** Mutes the demo's microphones and music, so that only sources are heard. */
 export async function quietPier(page: Page): Promise<void> {
   await send(page, 'sound.setChannel', { channels: ['mic-presenter', 'mic-field', 'music'], muted: true });

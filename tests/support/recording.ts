@@ -16,6 +16,21 @@ interface Row {
   name: string;
 }
 
+/** Ends what an earlier try of a test has left running. */
+export async function endLeftover(page: Page): Promise<void> {
+  if (!(await pick(page, (s) => s.desk.air.recording !== null))) return;
+  await send(page, 'output.stopRecording');
+  await until(() => pick(page, (s) => s.encoder.recording === null), 'the earlier recording to end');
+}
+
+/** Starts a recording of the programme; its identity. */
+export async function startRecording(page: Page): Promise<string> {
+  await endLeftover(page);
+  const started = await send(page, 'output.startRecording');
+  if (!started.ok) throw new Error(`no recording: ${JSON.stringify(started)}`);
+  return String(started.result.id);
+}
+
 /** Lets the recording run for `ms`, and on until it has `pictures` more: a machine that gives frames up needs longer. */
 export async function records(page: Page, ms: number, pictures = Math.ceil((ms / 1000 / FRAME_SECONDS) * SHARE)): Promise<void> {
   const count = () => pick(page, (s) => s.encoder.recording?.pictures ?? 0);
