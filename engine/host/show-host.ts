@@ -217,8 +217,9 @@ export class ShowHost {
   private apply(desk: Desk, patches: Patch[], history: HostState['history']): void {
     if (patches.length === 0) return;
     const before = this.state.desk;
-    this.set({ desk, history });
+    // Air comes before the screen: whoever listens to the state may take its time.
     this.toMixer({ type: 'desk', show: forMixer(desk.show), air: desk.air });
+    this.set({ desk, history });
     this.journal.save(desk, this.state.frame);
     if (desk.show.raster !== before.show.raster) this.setRaster(desk);
     this.drivers.reconcile(desk.show, desk.air);

@@ -86,6 +86,36 @@ describe('the decoded frames that decks keep', () => {
     cache.close();
   });
 
+  it('reach about a second ahead of a deck that plays, either way, up to a gap, and no further than there is room', async () => {
+    const held = async (limitGroups: number, frame: number, rate: number) => {
+      const cache = new PictureCache(material(), limitGroups * GROUP * FRAME_BYTES);
+      // Where its size is known: from the second frame on.
+      for (const f of [frame, frame + 1]) {
+        await shows(cache, f, rate);
+        await settle();
+      }
+      const groups = cache.bytes / FRAME_BYTES / GROUP;
+      cache.close();
+      return groups;
+    };
+    expect(await held(100, 16, 1)).toBe(4);
+    expect(await held(100, 60, -1)).toBe(4);
+    expect(await held(100, 72, 1)).toBe(1);
+    expect(await held(100, 16, 4)).toBeLessThanOrEqual(1);
+  });
+
+  it('of a deck that plays are not pushed out by what lies ahead of it in a small cache', async () => {
+    const cache = new PictureCache(material(), 3 * GROUP * FRAME_BYTES);
+    const before = FakeVideoDecoder.decoded;
+    for (let f = 0; f < 80; f += 1) {
+      expect(await shows(cache, f, 1)).toBe(String(f));
+      await settle(1);
+    }
+    // Hardly anything is decoded twice.
+    expect(FakeVideoDecoder.decoded - before).toBeLessThan(80 + 4 * GROUP);
+    cache.close();
+  });
+
   it('use decoders again instead of making one for every group', async () => {
     const cache = new PictureCache(material(), 1e9);
     for (let f = 0; f < 80; f += 1) expect(await shows(cache, f, 1)).toBe(String(f));

@@ -9,13 +9,15 @@ const MOST_BUSY = 6;
 const NEAR_MICROS = 1e6;
 /** A decoder that waits so long for the next wish goes back to the others, milliseconds. */
 const REST_MS = 5;
-/** Groups that are decoded ahead of a deck that plays, about a second: decoders on a busy machine are held up for half of that. */
+/** Groups decoded ahead of a deck that plays, where the cache has room: about a second, for on a busy machine decoders are held up for half of that. */
 const GROUPS_AHEAD = 3;
 /** Times that a group is read anew when it was pushed out before its frame was taken. */
 const MOST_AGAIN = 3;
 
 export class PictureCache {
   bytes = 0;
+  /** Bytes of the largest group so far. */
+  private largest = 1;
   private readonly groups = new Map<string, GroupDecode>();
   private readonly loading = new Map<string, Promise<GroupDecode | null>>();
   private readonly pool = new DecoderPool();
@@ -45,9 +47,14 @@ export class PictureCache {
     if (group && rate === 0) this.whenStanding(place, group);
     else if (group && Math.abs(rate) <= 2) {
       group.complete();
-      void this.prefetch(place, rate > 0 ? 1 : -1, GROUPS_AHEAD);
+      void this.prefetch(place, rate > 0 ? 1 : -1, this.ahead());
     }
     return frame;
+  }
+
+  /** Groups ahead for which there is room beside the one that is shown, for two decks. */
+  private ahead(): number {
+    return Math.max(1, Math.min(GROUPS_AHEAD, Math.floor(this.limit / (2 * this.largest)) - 1));
   }
 
   /** After a step, what further steps will want is decoded ahead; after a seek to somewhere else nothing more than was asked. */
@@ -94,6 +101,7 @@ export class PictureCache {
     if (!packets || this.closed) return null;
     const made = new GroupDecode(packets, this.pool, (bytes) => {
       this.bytes += bytes;
+      this.largest = Math.max(this.largest, made.bytes);
       this.trim(key);
     });
     this.groups.set(key, made);

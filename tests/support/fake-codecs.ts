@@ -29,6 +29,8 @@ export class FakeVideoDecoder {
   static made = 0;
   /** Not closed yet. */
   static alive = 0;
+  /** Packets decoded by all of them. */
+  static decoded = 0;
   /** Decoding one of these bytes fails, as damaged data does. */
   static damaged = new Set<number>();
   state: 'unconfigured' | 'configured' | 'closed' = 'unconfigured';
@@ -51,6 +53,7 @@ export class FakeVideoDecoder {
     this.work = this.work.then(async () => {
       await new Promise((resolve) => setImmediate(resolve));
       if (this.state !== 'configured') return;
+      FakeVideoDecoder.decoded += 1;
       if (FakeVideoDecoder.damaged.has(chunk.data[0] ?? -1)) {
         this.close();
         this.init.error(new DOMException('damaged', 'EncodingError'));
@@ -182,7 +185,7 @@ export function useFakeEncoders(): void {
 /** Puts frames, packets and decoders in the place of the browser's until `vi.unstubAllGlobals`. */
 export function useFakeDecoders(): void {
   useFakeFrames();
-  Object.assign(FakeVideoDecoder, { made: 0, alive: 0, damaged: new Set() });
+  Object.assign(FakeVideoDecoder, { made: 0, alive: 0, decoded: 0, damaged: new Set() });
   vi.stubGlobal('EncodedVideoChunk', FakeVideoChunk);
   vi.stubGlobal('VideoDecoder', FakeVideoDecoder);
 }
