@@ -14,8 +14,8 @@ export default defineConfig({
       {
         resolve: { alias },
         // One browser at a time: the machine has two cores, and the tests measure time. A test that a busy machine has
-        // disturbed may try once more; the report says so.
-        test: { name: 'browser', include: ['tests/e2e/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 400_000, hookTimeout: 400_000, retry: 1 },
+        // disturbed may try twice more; the report says so.
+        test: { name: 'browser', include: ['tests/e2e/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 400_000, hookTimeout: 400_000, retry: 2 },
       },
     ],
   },
