@@ -21,7 +21,7 @@ export const BUDGET_KINDS = ['gigabytes', 'hours'] as const;
 
 export class Budget {
   @OneOf(BUDGET_KINDS, 'what the value counts') kind!: (typeof BUDGET_KINDS)[number];
-  @Num(0.02, 20_000, 'how much is kept') value!: number;
+  @Num(0.005, 20_000, 'how much is kept') value!: number;
 }
 
 export const JOINS = ['cut', 'dissolve'] as const;

@@ -128,7 +128,7 @@ export function AnglesPanel() {
       {field(
         'Budget',
         <span className="flex gap-1">
-          <NumberField className="w-20" label="Budget" min={0.02} max={20000} digits={2} value={budget.value} onCommit={(value) => set({ budget: { ...budget, value } })} />
+          <NumberField className="w-20" label="Budget" min={0.005} max={20000} digits={3} value={budget.value} onCommit={(value) => set({ budget: { ...budget, value } })} />
           <select aria-label="Budget counts" value={budget.kind} onChange={(e) => set({ budget: { ...budget, kind: e.target.value as typeof budget.kind } })}>
             <option value="gigabytes">GB</option>
             <option value="hours">hours</option>

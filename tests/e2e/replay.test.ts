@@ -1,36 +1,24 @@
 /** Replay in the real browser: the burned-in time proves which frame of which angle is shown, and what files hold. */
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { deckPlace } from '#core/replay/deck';
 import { type RollItem } from '#core/replay/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { pick, post, press, send, until, wait } from '../support/desk';
 import { openHarness } from '../support/harness';
-import { type Burned, deckShows, programmeShows } from '../support/strips';
+import { agrees, deskNow, openReplay, recorded, stands } from '../support/replay';
+import { deckShows, programmeShows } from '../support/strips';
 
 let app: App;
 let browser: TestBrowser;
 let harness: Awaited<ReturnType<typeof openHarness>>;
 let page: Page;
-
-async function enterReplay(): Promise<void> {
-  await press(page, 'Replay');
-  await page.waitForSelector('canvas[aria-label="Picture of deck 1"]');
-}
-
 beforeAll(async () => {
   app = await startApp();
   browser = await startBrowser();
   harness = await openHarness(browser);
   ({ page } = browser);
   await page.bringToFront();
-  await openDemo(page, app);
-  await keepOnly(page, 'shore', 'line', 'mast', 'desk');
-  // Four angles and a deck fill two cores at full size; of every picture here only its burned-in time is read.
-  await send(page, 'replay.set', { height: 180, megabits: 1 });
-  await send(page, 'replay.start');
-  await enterReplay();
-  await until(() => pick(page, (s) => s.replay?.tracks.filter((t) => t.frames > 150).length === 4), 'the angles to be recorded', 30_000);
+  await openReplay(page, app);
 });
 afterAll(async () => {
   expect(browser.troubles).toEqual([]);
@@ -38,27 +26,6 @@ afterAll(async () => {
   await browser.close();
   await app.close();
 });
-
-const desk = () => pick(page, (s) => ({ desk: s.desk, frame: s.frame }));
-
-/** Where a deck stands by show and air. */
-async function stands(deck: 1 | 2): Promise<{ camera: string | null; frame: number }> {
-  const { desk: { show, air }, frame } = await desk();
-  const place = deckPlace(air.replay.decks[deck], air.replay, frame, show.rate);
-  return { camera: place.angleId, frame: Math.floor(place.position) };
-}
-
-/** Waits until the monitor shows the very frame that is recorded for where the deck stands: pixels against stamps. */
-async function agrees(deck: 1 | 2): Promise<void> {
-  const { camera, frame } = await stands(deck);
-  const [last = NaN] = await recorded(camera ?? '', frame, frame + 1);
-  // The camera itself may have left frames out on a busy machine: the last one before is shown then, or the plate in a gap.
-  expect(frame - last).toBeGreaterThanOrEqual(0);
-  const wanted = last < 0 ? null : { camera, frame: last };
-  let seen: Burned = null;
-  await until(async () => JSON.stringify((seen = await deckShows(page, deck))) === JSON.stringify(wanted), 'the deck to show its frame', 4000).catch(() => undefined);
-  expect(seen).toEqual(wanted);
-}
 
 const fileOf = (name: string, items: RollItem[], container: 'mp4' | 'webm', joinFrames = 0, blend = false): Promise<{ data: string; copied: boolean }> =>
   page.evaluate(
@@ -82,19 +49,6 @@ const fileOf = (name: string, items: RollItem[], container: 'mp4' | 'webm', join
 
 const burnedFrames = async (data: string) => harness.page.evaluate((d) => window.harness.readStrips(d), data);
 
-/** What an angle has recorded for each frame of a span: the camera itself may leave one out on a busy machine. */
-const recorded = (angle: string, from: number, to: number): Promise<number[]> =>
-  page.evaluate(
-    async (id, first, end) => {
-      const found: number[] = [];
-      for (let f = first; f < end; f += 1) found.push(Math.round(((await window.bivocaHost?.replay.probe(id, f))?.stamp ?? -40_000) / 40_000));
-      return found;
-    },
-    angle,
-    from,
-    to,
-  );
-
 /** Frames in order, each once, with what is left of a hole: never one that is not of the span. */
 function expectSpan(frames: (number | null)[], all: number[], from: number): void {
   // A frame from before the span fills a hole at its beginning: it has a time before 0, and is not counted.
@@ -104,30 +58,30 @@ function expectSpan(frames: (number | null)[], all: number[], from: number): voi
 
 describe('the decks', () => {
   it('show the very frame that was asked for, in every angle, after seeks and angle changes', async () => {
-    const newest = (await desk()).frame;
+    const newest = (await deskNow(page)).frame;
     let pictures = 0;
     for (const [angle, back] of [['line', 40], ['shore', 41], ['mast', 133], ['desk', 90], ['line', 12], ['line', 13]] as const) {
       await send(page, 'deck.setAngle', { deck: 1, angle });
       await send(page, 'deck.goTo', { deck: 1, frame: newest - back });
-      await agrees(1);
+      await agrees(page, 1);
       if (await deckShows(page, 1)) pictures += 1;
     }
     expect(pictures).toBeGreaterThan(3);
   });
 
   it('step exactly one frame, forwards and backwards, over group and segment borders', async () => {
-    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 60 });
-    const first = (await stands(1)).frame;
+    await send(page, 'deck.goTo', { deck: 1, frame: (await deskNow(page)).frame - 60 });
+    const first = (await stands(page, 1)).frame;
     for (const frames of [1, 1, 1, -1, -1, -1, -1, 10, -10, -10]) {
       await send(page, 'deck.step', { deck: 1, frames });
-      await agrees(1);
+      await agrees(page, 1);
     }
-    expect((await stands(1)).frame).toBe(first - 11);
+    expect((await stands(page, 1)).frame).toBe(first - 11);
   });
 
   it('play forwards at normal speed without leaving a frame out, and backwards at full speed', async () => {
     await send(page, 'picture.cut', { source: 'deck-1' });
-    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 150 });
+    await send(page, 'deck.goTo', { deck: 1, frame: (await deskNow(page)).frame - 150 });
     await send(page, 'deck.setSpeed', { deck: 1, speed: 100 });
     await wait(200);
     await send(page, 'deck.play', { deck: 1 });
@@ -158,13 +112,13 @@ describe('the decks', () => {
     console.log(`reverse: ${new Set(backwards).size / 2} frames a second`);
     expect(new Set(backwards).size).toBeGreaterThan(2);
     await send(page, 'deck.pause', { deck: 1 });
-    await agrees(1);
+    await agrees(page, 1);
   });
 
   it('are heard at normal speed, and silent in slow motion', async () => {
     const level = () => page.evaluate(() => Math.max(...(window.bivocaHost?.sound.readings.get('deck-1') ?? []).map((r) => r.level)));
     await send(page, 'deck.setAngle', { deck: 1, angle: 'desk' });
-    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 200 });
+    await send(page, 'deck.goTo', { deck: 1, frame: (await deskNow(page)).frame - 200 });
     await send(page, 'deck.play', { deck: 1 });
     await until(async () => (await level()) > -45, 'sound from the deck', 6000);
     await send(page, 'deck.setSpeed', { deck: 1, speed: 50 });
@@ -178,9 +132,9 @@ describe('the decks', () => {
     await send(page, 'deck.setAngle', { deck: 2, angle: 'mast' });
     await send(page, 'deck.gang', { on: true, deck: 1 });
     await send(page, 'deck.step', { deck: 2, frames: -7 });
-    await agrees(1);
-    await agrees(2);
-    expect((await stands(1)).frame).toBe((await stands(2)).frame);
+    await agrees(page, 1);
+    await agrees(page, 2);
+    expect((await stands(page, 1)).frame).toBe((await stands(page, 2)).frame);
     await send(page, 'deck.gang', { on: false });
   });
 });
@@ -199,7 +153,7 @@ describe('hands', () => {
     await wait(300);
     await page.keyboard.press('KeyK');
     await page.keyboard.press('ArrowRight');
-    await agrees(1);
+    await agrees(page, 1);
     await page.keyboard.press('KeyR');
     await page.keyboard.press('KeyA');
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('deck-1');
@@ -213,7 +167,7 @@ describe('hands', () => {
   it('the jog panel turns the deck click by click, and its shuttle springs back to rest', async () => {
     await page.keyboard.press('KeyM');
     const wheel = await page.waitForSelector('[aria-label="Jog"]');
-    await send(page, 'deck.goTo', { deck: 1, frame: (await desk()).frame - 100 });
+    await send(page, 'deck.goTo', { deck: 1, frame: (await deskNow(page)).frame - 100 });
     await send(page, 'deck.play', { deck: 1 });
     const box = await wheel?.boundingBox();
     if (!box) throw new Error('no wheel');
@@ -222,13 +176,13 @@ describe('hands', () => {
     await page.mouse.move(...at(0));
     await page.mouse.down();
     await until(async () => (await pick(page, (s) => s.desk.air.replay.decks[1].motion.kind)) === 'still', 'the jog to take hold');
-    const held = (await stands(1)).frame;
+    const held = (await stands(page, 1)).frame;
     for (let degrees = 2; degrees <= 61; degrees += 2) await page.mouse.move(...at(degrees));
     await page.mouse.up();
     await wait(150);
     // 60 degrees are five clicks of twelve.
-    expect((await stands(1)).frame).toBe(held + 5);
-    await agrees(1);
+    expect((await stands(page, 1)).frame).toBe(held + 5);
+    await agrees(page, 1);
     await page.focus('[aria-label="Shuttle"]');
     await page.evaluate(() => {
       const lever = document.querySelector<HTMLInputElement>('[aria-label="Shuttle"]');
@@ -238,7 +192,7 @@ describe('hands', () => {
     await until(() => pick(page, (s) => { const m = s.desk.air.replay.decks[1].motion; return m.kind === 'shuttle' && m.rate < 0; }), 'the shuttle to run');
     await page.evaluate(() => document.querySelector('[aria-label="Shuttle"]')?.dispatchEvent(new PointerEvent('pointerup', { bubbles: true })));
     await until(() => pick(page, (s) => s.desk.air.replay.decks[1].motion.kind === 'still'), 'the deck to rest');
-    await agrees(1);
+    await agrees(page, 1);
     await page.keyboard.press('Escape');
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await page.keyboard.press('KeyM');
@@ -263,7 +217,7 @@ describe('hands', () => {
     await page.mouse.down();
     await page.mouse.up();
     await wait(200);
-    const { frame } = await stands(1);
+    const { frame } = await stands(page, 1);
     const scale = 1.2;
     const x = box.x + pressed + (clip.in - frame) / scale;
     const grip = async () => {
@@ -337,12 +291,12 @@ describe('files', () => {
     let loudest = 0;
     // On a busy machine a camera's sound can come too late to be recorded: another clip has it.
     for (let tries = 0; tries < 4 && loudest <= 0.001; tries += 1) {
-      const from = (await desk()).frame - 120;
+      const from = (await deskNow(page)).frame - 120;
       const { data, copied } = await fileOf(`plain ${tries}.mp4`, [item('line', from, from + 55)], 'mp4');
       const { frames, peak, codec } = await burnedFrames(data);
       expect(copied).toBe(true);
       expect(codec).toBe('avc');
-      expectSpan(frames.map((f) => f.frame), await recorded('line', from, from + 55), from);
+      expectSpan(frames.map((f) => f.frame), await recorded(page, 'line', from, from + 55), from);
       expect(new Set(frames.map((f) => f.camera))).toEqual(new Set(['line']));
       loudest = peak;
     }
@@ -350,25 +304,25 @@ describe('files', () => {
   });
 
   it('slow motion is drawn at its speed, several angles one after another', async () => {
-    const from = (await desk()).frame - 120;
+    const from = (await deskNow(page)).frame - 120;
     const { data, copied } = await fileOf('slow.mp4', [item('line', from, from + 20, 50), item('shore', from + 5, from + 15)], 'mp4');
     const { frames } = await burnedFrames(data);
     expect(copied).toBe(false);
-    const [line, shore] = [await recorded('line', from, from + 20), await recorded('shore', from + 5, from + 15)];
+    const [line, shore] = [await recorded(page, 'line', from, from + 20), await recorded(page, 'shore', from + 5, from + 15)];
     const shown = (camera: string, f: number) => (f < 0 ? 'null null' : `${camera} ${f}`);
     expect(frames.map((f) => `${f.camera} ${f.frame}`)).toEqual([...line.flatMap((f) => [shown('line', f), shown('line', f)]), ...shore.map((f) => shown('shore', f))]);
   });
 
   it('WebM holds the same frames', async () => {
-    const from = (await desk()).frame - 100;
+    const from = (await deskNow(page)).frame - 100;
     const { frames, codec } = await burnedFrames((await fileOf('clip.webm', [item('mast', from, from + 30)], 'webm')).data);
     expect(codec).toBe('vp8');
     // A gap is black: no time is burned in.
-    expect(frames.map((f) => f.frame ?? -1)).toEqual(await recorded('mast', from, from + 30));
+    expect(frames.map((f) => f.frame ?? -1)).toEqual(await recorded(page, 'mast', from, from + 30));
   });
 
   it('is given up when cancelled, and the next one is made', async () => {
-    const from = (await desk()).frame - 240;
+    const from = (await deskNow(page)).frame - 240;
     const states = await page.evaluate(
       async (first) => {
         const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
@@ -391,122 +345,5 @@ describe('files', () => {
     expect(states[0]).toBeNull();
     expect(states[1]).toBeGreaterThan(1000);
     expect(states[2]).toBeLessThan(1);
-  });
-});
-
-describe('when things go wrong', () => {
-  it('a source that is lost leaves a gap in its lane, and goes on when it returns', async () => {
-    const runs = () => pick(page, (s) => s.replay?.runs.mast?.length ?? 0);
-    const frames = () => pick(page, (s) => Object.fromEntries((s.replay?.tracks ?? []).map((t) => [t.id, t.frames])));
-    const before = await runs();
-    const at = (await desk()).frame;
-    await page.evaluate(() => {
-      const host = window.bivocaHost as unknown as { drivers: { stop(id: string): void } };
-      host.drivers.stop('mast');
-    });
-    await wait(600);
-    const stopped = await frames();
-    await until(async () => Object.entries(await frames()).every(([id, count]) => id.startsWith('sound-') || id === 'mast' || count > (stopped[id] ?? 0) + 10), 'the other angles to go on');
-    await until(async () => (await desk()).frame > at + 62, 'a gap to see');
-    await page.evaluate(() => window.bivocaHost?.restartSource('mast'));
-    await until(async () => (await runs()) > before, 'the second run', 10_000);
-    const probe = (frame: number) => page.evaluate((f) => window.bivocaHost?.replay.probe('mast', f), frame);
-    expect((await probe(at + 40))?.stamp).toBeNull();
-    await until(async () => ((await probe((await desk()).frame - 12))?.stamp ?? 0) > (at + 62) * 40_000, 'pictures after the gap');
-  });
-
-  it('an encoder that fails is said at once, stops nothing else, and is tried again', async () => {
-    const worker = page.workers().find((w) => w.url().includes('recorder.worker'));
-    const frames = () => pick(page, (s) => Object.fromEntries((s.replay?.tracks ?? []).map((t) => [t.id, t.frames])));
-    // Looking into the worker stalls it for a while; only then begins what is tested.
-    await worker?.evaluate(() => 1);
-    await wait(3500);
-    await worker?.evaluate(() => {
-      const real = VideoEncoder.prototype.encode;
-      const victims: VideoEncoder[] = [];
-      VideoEncoder.prototype.encode = function fail(this: VideoEncoder, ...args) {
-        if (victims.length === 0) victims.push(this);
-        if (victims.includes(this)) throw new Error('out of order');
-        return real.apply(this, args);
-      };
-      (globalThis as unknown as { mend: () => void }).mend = () => {
-        VideoEncoder.prototype.encode = real;
-      };
-    });
-    await until(() => pick(page, (s) => s.notices.some((n) => n.text.includes('its encoder failed (out of order)'))), 'the trouble to be said', 5000);
-    const failed = await pick(page, (s) => s.replay?.tracks.filter((t) => t.state === 'failed').map((t) => t.id) ?? []);
-    const [then, mixed] = [await frames(), await pick(page, (s) => s.mixer.frames)];
-    const others = ['shore', 'line', 'mast', 'desk'].filter((t) => !failed.includes(t));
-    await until(async () => frames().then((now) => others.every((id) => (now[id] ?? 0) > (then[id] ?? 0) + 25)), 'the other angles to go on', 15_000);
-    expect(await pick(page, (s) => s.mixer.frames)).toBeGreaterThan(mixed + 20);
-    await worker?.evaluate(() => (globalThis as unknown as { mend: () => void }).mend());
-    await until(() => pick(page, (s) => s.replay?.tracks.every((t) => t.state === 'recording')), 'the angle to be recorded again', 10_000);
-  });
-
-  it('a full disk is said, with the programme and the picture on air untouched', async () => {
-    const onAir = await pick(page, (s) => s.desk.air.onAirId);
-    const old = () => page.evaluate((f) => window.bivocaHost?.replay.probe('line', f), known);
-    // A frame that is recorded: the middle of the longest run.
-    const known = await pick(page, (s) => {
-      const [longest] = [...(s.replay?.runs.line ?? [])].sort((a, b) => b.to - b.from - (a.to - a.from));
-      return longest ? Math.round((longest.from + longest.to) / 2 / 40_000) : -1;
-    });
-    const before = (await old())?.stamp;
-    expect(before).not.toBeNull();
-    const client = await page.createCDPSession();
-    const used = await page.evaluate(() => navigator.storage.estimate());
-    await client.send('Storage.overrideQuotaForOrigin', { origin: app.url, quotaSize: (used.usage ?? 0) + 1_500_000 });
-    await until(() => pick(page, (s) => s.notices.some((n) => n.text.includes('the disk is full'))), 'the full disk to be said', 25_000);
-    const frames = await pick(page, (s) => s.mixer.frames);
-    await until(async () => (await pick(page, (s) => s.mixer.frames)) > frames + 15, 'the programme to go on', 8000);
-    expect(await pick(page, (s) => s.desk.air.onAirId)).toBe(onAir);
-    await client.send('Storage.overrideQuotaForOrigin', { origin: app.url });
-    await until(() => pick(page, (s) => s.replay?.tracks.every((t) => t.state === 'recording')), 'recording to go on', 15_000);
-    // What was recorded before still plays.
-    expect((await old())?.stamp).toBe(before);
-  });
-
-  it('after a crash everything recorded is there, the gap is a gap, clips are whole, and recording goes on', async () => {
-    await wait(3000);
-    const before = await desk();
-    // Up to a second before the end: the packets are on disk as they come.
-    const backs = [25, 40, 60];
-    const probes = () =>
-      until(async () => {
-        const stamps = await Promise.all(backs.map((back) => page.evaluate((f) => window.bivocaHost?.replay.probe('line', f).then((p) => p?.stamp), before.frame - back)));
-        return stamps.includes(undefined) ? null : stamps;
-      }, 'the decks to answer');
-    const found = await probes();
-    expect(found.some((stamp) => typeof stamp === 'number')).toBe(true);
-    const clips = before.desk.show.replay.clips.length;
-    const address = page.url();
-    // Workers die without a word, as in a crash: nothing is closed.
-    await page.goto('about:blank');
-    await wait(1500);
-    await page.goto(address);
-    await showRuns(page);
-    await page.waitForSelector('canvas[aria-label="Picture of deck 1"]');
-    expect(await pick(page, (s) => s.desk.show.replay.clips.length)).toBe(clips);
-    await until(() => pick(page, (s) => (s.replay?.runs.line?.length ?? 0) >= 2), 'recording to go on after the gap', 15_000);
-    expect(await probes()).toEqual(found);
-    await send(page, 'deck.setAngle', { deck: 1, angle: 'line' });
-    await send(page, 'deck.goTo', { deck: 1, frame: before.frame - 45 });
-    await agrees(1);
-    expect(await pick(page, (s) => s.notices.some((n) => n.text.includes('angles were not recorded while')))).toBe(true);
-  });
-
-  it('a budget that is used up drops the oldest, and never what lies under a clip', async () => {
-    const kept = await pick(page, (s) => s.desk.show.replay.clips[0]);
-    const oldest = await pick(page, (s) => s.desk.air.replay.kept?.from ?? 0);
-    const probes = () => Promise.all([kept?.in ?? 0, (kept?.out ?? 1) - 1].map((frame) => page.evaluate((f) => window.bivocaHost?.replay.probe('line', f).then((p) => p?.stamp), frame)));
-    const before = await probes();
-    expect(before.some((stamp) => typeof stamp === 'number')).toBe(true);
-    // What the decks stand on is kept too.
-    for (const deck of [1, 2]) await send(page, 'deck.jump', { deck, to: 'live' });
-    await send(page, 'mark.clear');
-    await send(page, 'replay.set', { budget: { kind: 'gigabytes', value: 0.02 } });
-    await until(() => pick(page, (s) => (s.replay?.usedBytes ?? 1e12) < 27e6), 'the budget to be kept', 30_000);
-    expect(await pick(page, (s) => s.desk.air.replay.kept?.from ?? 0)).toBeGreaterThanOrEqual(oldest);
-    expect(await probes()).toEqual(before);
   });
 });
