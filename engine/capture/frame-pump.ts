@@ -11,14 +11,17 @@ const FRAMES_WAITING = 5;
 /** A track that is open and sends no picture for so long is stuck, milliseconds. */
 const SILENT_MS = 2000;
 const WATCH_MS = 250;
-/** A stopped device is let go with its next frame: stopped while one is asked for, a frame on its way would stay open. Without one it is let go after this, milliseconds. */
+/**
+ * A stopped device is let go with its next frame: stopped while one is asked for, a frame on its way would stay open. Without
+ * one it is let go after this, milliseconds.
+ */
 const LAST_FRAME_MS = 500;
 /** After a pause this long of the page itself nobody is to blame for what did not come in it, milliseconds; a hidden page looks once a second. */
 const PAUSE_MS = 1500;
 
 /**
- * Pumps until the track ends or the returned function is called, which stops the track too. `silent` is told once when nothing has come for two seconds,
- * and again after it has sent anew.
+ * Pumps until the track ends or the returned function is called, which stops the track too. `silent` is told once when
+ * nothing has come for two seconds, and again after it has sent anew.
  */
 export function pumpFrames(track: MediaStreamVideoTrack, port: MessagePort, clock: SharedArrayBuffer, silent: () => void): () => void {
   const show = new SharedClock(clock);

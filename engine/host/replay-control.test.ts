@@ -134,6 +134,19 @@ describe('what records and plays replays', () => {
     expect(await three).toBeNull();
   });
 
+  it('does not wait for ever for a recorder that does not close what grows', async () => {
+    vi.useFakeTimers();
+    const { made, control, recorder } = setup(replayDesk());
+    control.reconcile(made.desk);
+    let answered = 0;
+    for (let i = 0; i < 2; i += 1) void control.closeSegments().then(() => (answered += 1));
+    recorder().say({ type: 'closed', key: recorder().heard('close-segments')[1]?.key ?? -1 });
+    await vi.advanceTimersByTimeAsync(9999);
+    expect(answered).toBe(1);
+    await vi.advanceTimersByTimeAsync(1);
+    expect(answered).toBe(2);
+  });
+
   it('waits on closing until what grows is on disk', async () => {
     const { made, control, recorder } = setup(replayDesk());
     control.reconcile(made.desk);

@@ -167,11 +167,7 @@ export class ReplayControl {
 
   private fromRecorder(message: FromReplayRecorder): void {
     if (message.type === 'trouble') return this.host.notify('trouble', `${message.message.replace(/\.$/, '')}.`);
-    if (message.type === 'closed') {
-      this.closings.get(message.key)?.();
-      this.closings.delete(message.key);
-      return;
-    }
+    if (message.type === 'closed') return this.closings.get(message.key)?.();
     this.host.status(message.status);
     this.reportKept(message.status);
   }
@@ -202,11 +198,13 @@ export class ReplayControl {
     this.keys += 1;
     const key = this.keys;
     await new Promise<void>((resolve) => {
-      const timer = setTimeout(resolve, CLOSING_MS);
-      this.closings.set(key, () => {
+      const done = () => {
         clearTimeout(timer);
+        this.closings.delete(key);
         resolve();
-      });
+      };
+      const timer = setTimeout(done, CLOSING_MS);
+      this.closings.set(key, done);
       recorder.postMessage({ type: 'close-segments', key } satisfies ToReplayRecorder);
     });
   }

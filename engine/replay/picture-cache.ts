@@ -73,8 +73,8 @@ export class PictureCache {
 
   /** Decodes `count` groups beside `place`, one after another. */
   private async prefetch(place: NonNullable<ReturnType<Material['place']>>, by: 1 | -1, count = 1): Promise<void> {
-    const next = this.material.beside(place, by);
-    if (!next || count === 0) return;
+    const next = count > 0 ? this.material.beside(place, by) : null;
+    if (!next) return;
     if (!this.groups.has(`${next.segment.id}/${next.index}`)) (await this.group(next, Infinity))?.complete();
     return this.prefetch(next, by, count - 1);
   }
