@@ -58,7 +58,7 @@ async function makeDemo(): Promise<string> {
     swell: await art(drawSwell(), 'swell.png'),
   });
   await storeShow(show);
-  await db.shows.update(show.id, { air });
+  await db.airs.put({ showId: show.id, air, savedFrame: 0 });
   return show.id;
 }
 

@@ -1,9 +1,12 @@
 /** The HTTP side: the app's files, the remote API, the streaming site. */
-import { join } from 'node:path';
-import express, { type ErrorRequestHandler, type Express, type Response } from 'express';
+import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
+import { isTooDeep } from '#core/schema/depth';
 import { type GuardOptions, judge, tokenOf } from './guard';
 import { Ingest, IngestError, streamFile } from './output/ingest';
-import { NoHostError, type Relay } from './remote/relay';
+import { intake } from './output/intake';
+import { NoHostError } from './remote/host-line';
+import { type Relay } from './remote/relay';
+import { type Throttle } from './throttle';
 
 export interface AppOptions extends GuardOptions {
   /** Folder of the built app. */
@@ -13,8 +16,15 @@ export interface AppOptions extends GuardOptions {
   streamKey: string;
 }
 
+/** What the server adds to its options when it starts. */
+export interface Secrets {
+  /** Proves that a page is one of this server's: it may run a show. */
+  hostKey: string;
+  /** Wrong tokens, and wrong stream keys, by address. */
+  guesses: { token: Throttle; key: Throttle };
+}
+
 const COMMAND_LIMIT = '256kb';
-const SEGMENT_LIMIT = '32mb';
 
 const POLICY = [
   "default-src 'self'",
@@ -38,13 +48,14 @@ function headers(res: Response): void {
   });
 }
 
-export function createApp(options: AppOptions, relay: Relay): Express {
+export function createApp(options: AppOptions, secrets: Secrets, relay: Relay): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((req, res, next) => {
     headers(res);
-    const verdict = judge(req, options);
+    const verdict = judge(req, options, secrets.guesses.token);
     if (verdict) {
+      if (verdict.retryAfter !== undefined) res.set('Retry-After', String(verdict.retryAfter));
       res.status(verdict.status).json({ code: 'refused', message: verdict.message });
       return;
     }
@@ -53,57 +64,56 @@ export function createApp(options: AppOptions, relay: Relay): Express {
     }
     next();
   });
-  app.use('/api', remote(relay));
+  app.use('/api', remote(relay, secrets.hostKey));
   const ingest = new Ingest(options.ingestRoot);
-  app.use('/ingest', intake(ingest, options.streamKey));
+  app.use('/ingest', intake(ingest, options.streamKey, secrets.guesses.key));
   app.use('/live', published(ingest));
-  app.get('/watch', (_req, res) => res.sendFile(join(options.dist, 'watch.html')));
+  app.get('/watch', (_req, res) => res.sendFile('watch.html', { root: options.dist }));
   app.use(express.static(options.dist, { index: false, maxAge: '1y', immutable: true, setHeaders: (res, path) => path.endsWith('.html') && res.set('Cache-Control', 'no-cache') }));
   app.get('/{*rest}', (req, res) => {
     // A missing file of the build must be a 404, not the app.
     if (/\.[a-z0-9]+$/i.test(req.path)) res.status(404).json({ code: 'not-found', message: 'There is no such file.' });
-    else res.set('Cache-Control', 'no-cache').sendFile(join(options.dist, 'index.html'));
+    else res.set('Cache-Control', 'no-cache').sendFile('index.html', { root: options.dist });
   });
   app.use(failed);
   return app;
 }
 
-function remote(relay: Relay): express.Router {
+/** The show that a request names with `?show=`; null when it names none. */
+const showOf = (req: Request): string | null => (typeof req.query.show === 'string' && req.query.show !== '' ? req.query.show : null);
+
+function remote(relay: Relay, hostKey: string): express.Router {
   const router = express.Router();
   router.use((_req, res, next) => {
     res.set('Cache-Control', 'no-store');
     next();
   });
   router.post('/commands', express.json({ limit: COMMAND_LIMIT }), async (req, res) => {
-    if (typeof req.body !== 'object' || req.body === null) {
+    if (typeof req.body !== 'object' || req.body === null || Array.isArray(req.body)) {
       res.status(400).json({ code: 'bad-body', message: 'Send JSON: {"type": …, "args": {…}}, as application/json.' });
       return;
     }
-    const outcome = await relay.command(req.body);
+    if (isTooDeep(req.body)) {
+      res.status(400).json({ code: 'too-deep', message: 'This command is nested deeper than any command is.' });
+      return;
+    }
+    const outcome = await relay.command(showOf(req), req.body);
     if (outcome.ok) res.json(outcome.result);
     else res.status(422).json(outcome.error);
   });
-  router.get('/state', (_req, res) => {
-    const { show, air, frame } = relay.state();
-    res.json({ show, air, frame });
+  router.get('/shows', (_req, res) => res.json(relay.shows()));
+  router.get('/state', (req, res) => {
+    const { revision, show, air, frame } = relay.state(showOf(req));
+    res.json({ revision, show, air, frame });
   });
-  router.get('/status', (_req, res) => res.json(relay.state().status));
+  router.get('/status', (req, res) => res.json(relay.state(showOf(req)).status));
+  // Browsers say where a request comes from, and no page can say otherwise.
+  router.get('/host-key', (req, res) => {
+    if (req.headers['sec-fetch-site'] === 'same-origin') res.json({ key: hostKey });
+    else res.status(403).json({ code: 'refused', message: 'Only a page of this server may run a show.' });
+  });
   router.use((_req, res) => {
     res.status(404).json({ code: 'not-found', message: 'There is no such address in the remote API.' });
-  });
-  return router;
-}
-
-function intake(ingest: Ingest, key: string): express.Router {
-  const router = express.Router();
-  router.put('/:stream/:track/:file', express.raw({ type: () => true, limit: SEGMENT_LIMIT }), async (req, res) => {
-    if (req.headers.authorization !== `Bearer ${key}`) {
-      res.status(401).json({ code: 'bad-key', message: 'The stream key is not right.' });
-      return;
-    }
-    const { stream = '', track = '', file = '' } = req.params;
-    await ingest.put(streamFile(stream, track, file), Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0));
-    res.status(204).end();
   });
   return router;
 }
@@ -129,7 +139,7 @@ const failed: ErrorRequestHandler = (error: unknown, _req, res, next) => {
     return;
   }
   const { status, type } = error as { status?: number; type?: string };
-  if (error instanceof NoHostError) res.status(error.status).json({ code: error.status === 503 ? 'no-host' : 'no-answer', message: error.message });
+  if (error instanceof NoHostError) res.status(error.status).json({ code: error.code, message: error.message, ...(error.shows && { shows: error.shows }) });
   else if (error instanceof IngestError) res.status(error.status).json({ code: 'bad-segment', message: error.message });
   else if (type === 'entity.too.large') res.status(413).json({ code: 'too-large', message: 'This is larger than the server takes.' });
   else if (status !== undefined && status < 500) res.status(status).json({ code: 'bad-request', message: 'This request cannot be read. Commands are JSON.' });

@@ -1,10 +1,10 @@
-/** The server's command line; `npm run demo` starts it. */
+/** The server's command line; `npm run demo` starts it. The server runs in a process of its own (run.ts), which is watched over. */
 import { randomBytes } from 'node:crypto';
 import { networkInterfaces } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { serve } from './serve';
+import { keepServing } from './watchdog';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
@@ -21,17 +21,28 @@ const { values } = parseArgs({
 const port = Number(values.port);
 const token = values.lan ? randomBytes(12).toString('base64url') : null;
 
-try {
-  await serve({ port, token, dist: values.dist, ingestRoot: join(values.data, 'ingest'), streamKey: values['stream-key'] });
-} catch (error) {
-  const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
-  console.error(taken ? `Port ${port} is taken by another program. Choose another: npm run demo -- --port ${port + 1}` : `The server cannot start: ${(error as Error).message}`);
-  process.exit(1);
+const { stop } = keepServing(
+  { port, token, dist: values.dist, ingestRoot: join(values.data, 'ingest'), streamKey: values['stream-key'] },
+  {
+    ready: () => {
+      console.log(`Bivoca is ready at http://127.0.0.1:${port}`);
+      if (token !== null) {
+        const address = Object.values(networkInterfaces()).flatMap((list) => list ?? []).find((a) => a.family === 'IPv4' && !a.internal)?.address;
+        console.log(`From other machines: http://${address ?? 'this-machine'}:${port}/?token=${token}`);
+      }
+      process.send?.('ready');
+    },
+    refused: (message) => {
+      console.error(message);
+      process.exit(1);
+    },
+    again: (message) => console.error(message),
+  },
+);
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => {
+    stop();
+    process.exit(0);
+  });
 }
-
-console.log(`Bivoca is ready at http://127.0.0.1:${port}`);
-if (token !== null) {
-  const address = Object.values(networkInterfaces()).flatMap((list) => list ?? []).find((a) => a.family === 'IPv4' && !a.internal)?.address;
-  console.log(`From other machines: http://${address ?? 'this-machine'}:${port}/?token=${token}`);
-}
-process.send?.('ready');
+process.on('exit', stop);

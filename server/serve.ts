@@ -1,30 +1,57 @@
 /** Starts the server: HTTP and the two WebSocket lines. */
-import { createServer, type Server } from 'node:http';
+import { randomBytes } from 'node:crypto';
+import { createServer, type IncomingMessage, type Server } from 'node:http';
+import { type Duplex } from 'node:stream';
 import { WebSocketServer } from 'ws';
-import { type AppOptions, createApp } from './app';
-import { judge } from './guard';
+import { HOST_PROTOCOL, PART_LENGTH } from '#core/panels/messages';
+import { type AppOptions, createApp, type Secrets } from './app';
+import { judge, sameSecret } from './guard';
 import { Relay } from './remote/relay';
+import { targetOf } from './target';
+import { Throttle } from './throttle';
 
 export interface Running {
   server: Server;
   close: () => Promise<void>;
 }
 
-const MESSAGE_LIMIT = 16 * 1024 * 1024;
+/** Bytes of one message of a host: a part with every character escaped. */
+const HOST_MESSAGE_LIMIT = PART_LENGTH * 6 + 1000;
+const LISTENER_MESSAGE_LIMIT = 1000;
+/** Longest that a request may take to come in, milliseconds: a segment on a slow line. */
+const REQUEST_MS = 60_000;
+const CONNECTION_LIMIT = 500;
+
+function refuse(socket: Duplex, status: string): void {
+  socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+}
 
 /** Listens on loopback, or on every address when there is a token. Rejects when the port is taken. */
 export async function serve(options: AppOptions): Promise<Running> {
   const relay = new Relay();
-  const server = createServer(createApp(options, relay));
-  const sockets = new WebSocketServer({ noServer: true, maxPayload: MESSAGE_LIMIT });
+  const secrets: Secrets = { hostKey: randomBytes(24).toString('base64url'), guesses: { token: new Throttle(), key: new Throttle() } };
+  const server = createServer({ requestTimeout: REQUEST_MS }, createApp(options, secrets, relay));
+  server.maxConnections = CONNECTION_LIMIT;
+  const handleProtocols = (offered: Set<string>) => (offered.has(HOST_PROTOCOL) ? HOST_PROTOCOL : false);
+  const hosts = new WebSocketServer({ noServer: true, maxPayload: HOST_MESSAGE_LIMIT, handleProtocols });
+  const listeners = new WebSocketServer({ noServer: true, maxPayload: LISTENER_MESSAGE_LIMIT });
+
+  /** True when a socket brings the secret that only pages of this server get. */
+  function isOwnPage(request: IncomingMessage): boolean {
+    const offered = (request.headers['sec-websocket-protocol'] ?? '').split(',').map((p) => p.trim());
+    return offered.includes(HOST_PROTOCOL) && offered.some((p) => sameSecret(p, secrets.hostKey));
+  }
+
   server.on('upgrade', (request, socket, head) => {
-    const { pathname } = new URL(request.url ?? '/', 'http://x');
-    const known = pathname === '/api/host' || pathname === '/api/events';
-    if (judge(request, options) || !known) {
-      socket.end('HTTP/1.1 403 Forbidden\r\nConnection: close\r\n\r\n');
-      return;
-    }
-    sockets.handleUpgrade(request, socket, head, (ws) => (pathname === '/api/host' ? relay.addHost(ws) : relay.addPanel(ws)));
+    // Whoever is refused may go at any moment, also while the refusal is being written.
+    socket.on('error', () => socket.destroy());
+    const target = targetOf(request);
+    const verdict = judge(request, options, secrets.guesses.token);
+    if (verdict || !target) return refuse(socket, verdict?.status === 429 ? '429 Too Many Requests' : '403 Forbidden');
+    if (target.pathname === '/api/events') return listeners.handleUpgrade(request, socket, head, (ws) => relay.addListener(ws, target.params.get('show')));
+    if (target.pathname !== '/api/host') return refuse(socket, '404 Not Found');
+    if (!isOwnPage(request)) return refuse(socket, '401 Unauthorized');
+    return hosts.handleUpgrade(request, socket, head, (ws) => relay.addHost(ws));
   });
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -33,7 +60,7 @@ export async function serve(options: AppOptions): Promise<Running> {
   return {
     server,
     close: async () => {
-      for (const client of sockets.clients) client.terminate();
+      for (const client of [...hosts.clients, ...listeners.clients]) client.terminate();
       server.closeAllConnections();
       await new Promise<void>((resolve) => server.close(() => resolve()));
     },

@@ -1,14 +1,23 @@
 import { mkdtemp, mkdir, rm, writeFile } from 'node:fs/promises';
 import { request } from 'node:http';
+import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { applyPatches, enablePatches } from 'immer';
+import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
 import { WebSocket } from 'ws';
+import { type FromHost, HOST_PROTOCOL, type ToHost, type ToListener } from '#core/panels/messages';
+import { inParts } from '#core/panels/parts';
+import { type Desk } from '#core/show/air';
 import { attempt, sampleDesk } from '#tests/support/sample-show';
 import { makeOpusTrack } from '#tests/support/cmaf';
 import { freePort } from '#tests/support/free-port';
 import { judge } from './guard';
 import { type Running, serve } from './serve';
+import { Throttle } from './throttle';
+import { keepServing, type Watchdog } from './watchdog';
+
+enablePatches();
 
 let port = 0;
 let root = '';
@@ -41,23 +50,59 @@ function ask(method: string, path: string, headers: Record<string, string> = {},
 
 const command = (body: unknown) => ask('POST', '/api/commands', { 'content-type': 'application/json' }, JSON.stringify(body));
 
+/** The secret that the server gives to its own pages. */
+const hostKey = async () => (JSON.parse((await ask('GET', '/api/host-key', { 'sec-fetch-site': 'same-origin' })).text) as { key: string }).key;
+
+const say = (socket: WebSocket, message: FromHost) => inParts(message).forEach((text) => socket.send(text));
+
 /** A host window without a browser: core behind the socket. */
-async function openHost(): Promise<WebSocket> {
-  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`);
-  let desk = sampleDesk();
-  const state = () => JSON.stringify({ kind: 'state', show: desk.show, air: desk.air, frame: 7, status: { frame: 7 } });
+async function openHost(id = 'show', desk = sampleDesk()): Promise<{ socket: WebSocket; asked: ToHost[]; close: () => Promise<void> }> {
+  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, await hostKey()]);
+  const asked: ToHost[] = [];
+  let revision = 0;
+  const state = () => say(socket, { kind: 'state', revision, ...desk, frame: 7, status: { frame: 7 } });
   socket.on('message', (data) => {
-    const { id, command: sent } = JSON.parse(String(data)) as { id: number; command: { type: string; args: Record<string, unknown> } };
-    const outcome = attempt(desk, sent.type, sent.args);
-    if (outcome.ok) desk = outcome.desk;
-    socket.send(JSON.stringify({ kind: 'answer', id, outcome: outcome.ok ? { ok: true, result: outcome.result } : { ok: false, error: outcome.error } }));
-    socket.send(state());
+    const message = JSON.parse(String(data)) as ToHost;
+    asked.push(message);
+    if (message.kind === 'snapshot') return state();
+    const command = message.command as { type: string; args?: Record<string, unknown> };
+    const outcome = attempt(desk, command.type, command.args);
+    if (outcome.ok) {
+      desk = outcome.desk;
+      revision += 1;
+      say(socket, { kind: 'patches', revision, frame: 8, patches: outcome.patches });
+    }
+    return say(socket, { kind: 'answer', id: message.id, outcome: outcome.ok ? { ok: true, result: outcome.result } : { ok: false, error: outcome.error } });
   });
-  await new Promise((resolve) => socket.once('open', resolve));
-  socket.send(state());
-  await expect.poll(async () => (await ask('GET', '/api/state')).status).toBe(200);
-  return socket;
+  await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
+  say(socket, { kind: 'hello', show: { id, name: desk.show.name } });
+  state();
+  await expect.poll(async () => (await ask('GET', `/api/state?show=${id}`)).status).toBe(200);
+  return {
+    socket,
+    asked,
+    close: async () => {
+      socket.close();
+      await expect.poll(async () => (await ask('GET', '/api/shows')).text).not.toContain(`"${id}"`);
+    },
+  };
 }
+
+/** A listener that keeps its own copy of the state, as a panel does. */
+function listen(query = '') {
+  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/events${query}`);
+  const heard: { desk: Desk | null; revision: number; last: Extract<ToListener, { kind: 'host' }> | null } = { desk: null, revision: -1, last: null };
+  socket.on('message', (data) => {
+    const message = JSON.parse(String(data)) as ToListener;
+    if (message.kind === 'host') heard.last = message;
+    if (message.kind === 'state') heard.desk = { show: message.show, air: message.air };
+    if (message.kind === 'patches' && heard.desk) heard.desk = applyPatches(heard.desk, message.patches);
+    if (message.kind === 'state' || message.kind === 'patches') heard.revision = message.revision;
+  });
+  return { socket, heard };
+}
+
+const onAir = async (show: string) => (JSON.parse((await ask('GET', `/api/state?show=${show}`)).text) as { air: { onAirId: string } }).air.onAirId;
 
 describe('the remote', () => {
   it('answers 503 while no window runs a show', async () => {
@@ -68,25 +113,92 @@ describe('the remote', () => {
 
   it('runs commands, tells state, refuses with code, message and field, and sends events', async () => {
     const host = await openHost();
-    const panel = new WebSocket(`ws://127.0.0.1:${port}/api/events`);
-    const heard: { kind: string; air?: { onAirId: string } }[] = [];
-    panel.on('message', (data) => heard.push(JSON.parse(String(data))));
-    await expect.poll(() => heard.some((m) => m.kind === 'state')).toBe(true);
+    const panel = listen();
+    await expect.poll(() => panel.heard.desk?.air.onAirId).toBe('a');
     expect((await command({ type: 'picture.cut', args: {} })).status).toBe(200);
-    await expect.poll(() => heard.at(-1)?.air?.onAirId).toBe('b');
-    expect(JSON.parse((await ask('GET', '/api/state')).text)).toMatchObject({ frame: 7, air: { onAirId: 'b' } });
+    await expect.poll(() => panel.heard.desk?.air.onAirId).toBe('b');
+    expect(JSON.parse((await ask('GET', '/api/state')).text)).toMatchObject({ frame: 8, revision: 1, air: { onAirId: 'b' } });
     const refused = await command({ type: 'picture.setNext', args: { source: 'gone' } });
     expect(refused.status).toBe(422);
     expect(JSON.parse(refused.text)).toEqual({ code: 'unknown-source', message: 'There is no source or layout "gone" in this show.', field: 'source' });
-    host.close();
+    await host.close();
     await expect.poll(async () => (await ask('GET', '/api/state')).status).toBe(503);
-    panel.close();
+    expect(panel.heard.last?.present).toBe(false);
+    panel.socket.close();
+  });
+
+  it('takes only a window that proves to be its own page, and says so to the others', async () => {
+    expect((await ask('GET', '/api/host-key')).status).toBe(403);
+    expect((await ask('GET', '/api/host-key', { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+    for (const offered of [[], [HOST_PROTOCOL], [HOST_PROTOCOL, 'a-guess'], [await hostKey()]]) {
+      const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, offered);
+      expect((await new Promise<Error>((resolve) => socket.once('error', resolve))).message).toContain('401');
+    }
+    expect((await ask('GET', '/api/shows')).text).toBe('[]');
+  });
+
+  it('knows shows by their identity: each command reaches the one that is meant', async () => {
+    const [kites, boats] = [await openHost('kites'), await openHost('boats')];
+    const one = await command({ type: 'picture.cut', args: { source: 'c' } });
+    expect([one.status, JSON.parse(one.text)]).toMatchObject([409, { code: 'several-shows', shows: [{ id: 'boats' }, { id: 'kites' }] }]);
+    const at = (show: string, source: string) => ask('POST', `/api/commands?show=${show}`, { 'content-type': 'application/json' }, JSON.stringify({ type: 'picture.cut', args: { source } }));
+    expect((await at('kites', 'b')).status).toBe(200);
+    expect((await at('boats', 'c')).status).toBe(200);
+    expect([await onAir('kites'), await onAir('boats'), (await at('none', 'b')).status]).toEqual(['b', 'c', 404]);
+    const panels = [listen(), listen('?show=kites')];
+    await expect.poll(() => panels.map(({ heard }) => [heard.last?.present, heard.last?.shows.length])).toEqual([[false, 2], [true, 2]]);
+    // What is left is the only one again, and nothing of the closed show is given out.
+    await boats.close();
+    expect([(await ask('GET', '/api/state?show=boats')).status, await onAir('kites'), (await ask('GET', '/api/state')).status]).toEqual([404, 'b', 200]);
+    await expect.poll(() => panels[0]?.heard.desk?.air.onAirId).toBe('b');
+    panels.forEach((p) => p.socket.close());
+    await kites.close();
+  });
+
+  it('lets no window answer for another', async () => {
+    const [first, second] = [await openHost('first'), await openHost('second')];
+    first.socket.removeAllListeners('message');
+    const asked = ask('POST', '/api/commands?show=first', { 'content-type': 'application/json' }, '{"type":"picture.cut"}');
+    for (let id = 0; id < 50; id += 1) say(second.socket, { kind: 'answer', id, outcome: { ok: true, result: { forged: true } } });
+    const early = await Promise.race([asked, new Promise<null>((resolve) => setTimeout(() => resolve(null), 300))]);
+    expect(early).toBeNull();
+    first.socket.terminate();
+    expect((await asked).status).toBe(503);
+    await second.close();
+  });
+
+  it('sends patches of a show of 20,000 clips, and never a message that is too large', async () => {
+    const clip = { name: 'x'.repeat(700), notes: 'y'.repeat(100) };
+    const desk = sampleDesk();
+    const large = { ...desk, show: { ...desk.show, replay: { ...desk.show.replay, clips: Array.from({ length: 20_000 }, (_, i) => ({ ...clip, id: `c${i}` })) as never } } };
+    const host = await openHost('large', large);
+    const panel = listen();
+    await expect.poll(() => panel.heard.desk?.show.replay.clips.length, { timeout: 20_000 }).toBe(20_000);
+    for (let i = 0; i < 40; i += 1) expect((await command({ type: 'picture.cut', args: { source: i % 2 ? 'a' : 'b' } })).status).toBe(200);
+    await expect.poll(() => panel.heard.revision).toBe(40);
+    expect([panel.heard.desk?.air.onAirId, panel.socket.readyState, host.socket.readyState, host.asked.filter((m) => m.kind === 'snapshot').length]).toEqual(['a', 1, 1, 0]);
+    panel.socket.close();
+    await host.close();
+  });
+
+  it('asks for a snapshot when a revision was missed, and listeners end up with the host’s state', async () => {
+    const host = await openHost('gap');
+    const panel = listen();
+    await expect.poll(() => panel.heard.desk?.air.onAirId).toBe('a');
+    say(host.socket, { kind: 'patches', revision: 9, frame: 8, patches: [{ op: 'replace', path: ['air', 'onAirId'], value: 'wrong' }] });
+    await expect.poll(() => host.asked.filter((m) => m.kind === 'snapshot').length).toBe(1);
+    expect((await command({ type: 'picture.cut', args: { source: 'c' } })).status).toBe(200);
+    await expect.poll(() => panel.heard.desk?.air.onAirId).toBe('c');
+    panel.socket.close();
+    await host.close();
   });
 
   it.each([
     ['not JSON', '{', 400],
     ['no object', '3', 400],
     ['too large', JSON.stringify({ type: 'x', args: { x: 'y'.repeat(300_000) } }), 413],
+    ['a list', '[]', 400],
+    ['nested without end', `{"type":"x","args":${'['.repeat(100_000)}${']'.repeat(100_000)}}`, 400],
   ])('refuses a body that is %s', async (_, body, status) => {
     const answer = await ask('POST', '/api/commands', { 'content-type': 'application/json' }, body);
     expect(answer.status).toBe(status);
@@ -111,26 +223,106 @@ describe('the guard', () => {
   });
 
   it('refuses a foreign page’s WebSocket', async () => {
-    const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, { headers: { origin: 'http://elsewhere.test' } });
+    const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, await hostKey()], { headers: { origin: 'http://elsewhere.test' } });
     const error = await new Promise<Error>((resolve) => socket.once('error', resolve));
     expect(error.message).toContain('403');
   });
 
+  const from = (remoteAddress: string, url: string, headers: Record<string, string> = {}, guesses = new Throttle()) =>
+    judge({ url, headers: { host: '127.0.0.1:9', ...headers }, socket: { remoteAddress } } as never, { port: 9, token: 'right' }, guesses)?.status ?? 200;
+
   it('wants the token from other machines, and not from this one', () => {
-    const from = (remoteAddress: string, url: string, headers: Record<string, string> = {}) =>
-      judge({ url, headers: { host: '127.0.0.1:9', ...headers }, socket: { remoteAddress } } as never, { port: 9, token: 'right' })?.status ?? 200;
     expect(from('127.0.0.1', '/')).toBe(200);
     expect(from('192.0.2.7', '/')).toBe(401);
+    expect(from('192.0.2.7', '//')).toBe(401);
     expect(from('192.0.2.7', '/?token=wrong')).toBe(401);
     expect(from('192.0.2.7', '/?token=right')).toBe(200);
     expect(from('192.0.2.7', '/', { cookie: 'a=1; bivoca_token=right' })).toBe(200);
     expect(from('192.0.2.7', '/', { authorization: 'Bearer right' })).toBe(200);
   });
 
+  it('slows guessing down to less than one try a minute, for the guesser alone', () => {
+    let now = 0;
+    const guesses = new Throttle(() => now);
+    let heard = 0;
+    for (; now < 600_000; now += 60) if (from('192.0.2.7', `/?token=${now}`, {}, guesses) === 401) heard += 1;
+    // Ten minutes of a try every 60 ms: 10,000 tries, of which these were looked at.
+    expect(heard).toBeLessThan(25);
+    expect([from('192.0.2.7', '/?token=right', {}, guesses), from('192.0.2.8', '/?token=right', {}, guesses)]).toEqual([429, 200]);
+    now += 60_000;
+    expect(from('192.0.2.7', '/?token=right', {}, guesses)).toBe(200);
+    for (let i = 0; i < 20; i += 1) guesses.wrong(`2001:db8:1:2::${i}`);
+    expect(guesses.waitOf('2001:db8:1:2:ffff::1')).toBeGreaterThan(0);
+  });
+
+  it('answers on port 80 as browsers ask there', () => {
+    const at80 = (headers: Record<string, string>) => judge({ url: '/', headers, socket: { remoteAddress: '127.0.0.1' } } as never, { port: 80, token: null }, new Throttle());
+    expect([at80({ host: '127.0.0.1' }), at80({ host: 'localhost', origin: 'http://localhost' }), at80({ host: '127.0.0.1:80' })]).toEqual([null, null, null]);
+    expect(at80({ host: 'elsewhere.test' })?.status).toBe(403);
+  });
+
   it('sends the headers that isolate the page', async () => {
     const { headers } = await ask('GET', '/');
     expect(headers).toMatchObject({ 'cross-origin-opener-policy': 'same-origin', 'cross-origin-embedder-policy': 'require-corp' });
     expect(String(headers['content-security-policy'])).toContain("default-src 'self'");
+  });
+});
+
+describe('requests of any shape', () => {
+  /** Bytes straight onto a connection; what comes back before it ends. */
+  const raw = (bytes: string, reset = false) =>
+    new Promise<string>((resolve) => {
+      const socket = connect(port, '127.0.0.1');
+      let text = '';
+      socket.on('data', (data) => (text += String(data)));
+      socket.on('error', () => undefined);
+      socket.on('close', () => resolve(text));
+      socket.write(bytes, () => reset && socket.resetAndDestroy());
+      setTimeout(() => socket.end(), 200);
+    });
+  const head = () => `Host: 127.0.0.1:${port}\r\n`;
+  const upgrade = 'Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n';
+
+  const longPath = `/${'x'.repeat(9000)}`;
+  it('refuses addresses that are too long to read', async () => {
+    expect(await raw(`GET ${longPath} HTTP/1.1\r\n${head()}\r\n`)).toContain('400');
+  });
+
+  it.each(['//', '///x', '/\\', '/%', '/%00', '*', 'http://127.0.0.1/', '/?token=%', '/api/state?show=%ff', '/api/state?show[]=a&show[]=b', '/live/%2e%2e/index.m3u8', '/constructor', '/__proto__'])('leaves the server up: %s', async (path) => {
+    for (const lines of ['', upgrade]) {
+      await raw(`GET ${path} HTTP/1.1\r\n${head()}${lines}\r\n`);
+      await raw(`GET ${path} HTTP/1.1\r\n${head()}${lines}Origin: http://elsewhere.test\r\n\r\n`, true);
+    }
+    expect((await ask('GET', '/')).status).toBe(200);
+  });
+
+  it('outlives upgrades that are refused and reset at once', async () => {
+    await Promise.all(Array.from({ length: 60 }, () => raw(`GET /api/host HTTP/1.1\r\n${head()}${upgrade}\r\n`, true)));
+    expect((await ask('GET', '/')).status).toBe(200);
+  });
+
+  it('gives its pages also from below a folder whose name begins with a dot', async () => {
+    const hidden = join(root, '.hidden', 'dist');
+    await mkdir(hidden, { recursive: true });
+    for (const name of ['index.html', 'watch.html']) await writeFile(join(hidden, name), '<title>hidden</title>');
+    const other = await freePort();
+    const second = await serve({ port: other, token: null, dist: hidden, ingestRoot: join(root, 'ingest2'), streamKey: 'secret' });
+    for (const path of ['/', '/show/x/desk', '/watch']) expect((await fetch(`http://127.0.0.1:${other}${path}`)).status).toBe(200);
+    await second.close();
+  });
+
+  it('comes back by itself when its process ends, with the same address', async () => {
+    const own = await freePort();
+    const said: string[] = [];
+    let watchdog: Watchdog | undefined;
+    await new Promise<void>((resolve, reject) => {
+      watchdog = keepServing({ port: own, token: null, dist: join(root, 'dist'), ingestRoot: join(root, 'ingest3'), streamKey: 'secret' }, { ready: resolve, refused: reject, again: (m) => said.push(m) });
+      onTestFinished(watchdog.stop);
+    });
+    process.kill(watchdog?.pid() as number, 'SIGKILL');
+    await expect.poll(() => said.length, { timeout: 60_000 }).toBe(1);
+    await expect.poll(() => fetch(`http://127.0.0.1:${own}/`).then((r) => r.status, () => 0), { timeout: 60_000 }).toBe(200);
+    expect(said[0]).toContain('SIGKILL');
   });
 });
 
@@ -146,6 +338,24 @@ describe('the streaming site', () => {
     expect(list.text).toContain('000001.m4s');
     expect((await ask('GET', '/live/pier/audio/000001.m4s')).status).toBe(200);
     expect((await ask('GET', '/live/none/index.m3u8')).status).toBe(404);
+  });
+
+  it('reads no body before the key is right, and bounds what it reads at once', async () => {
+    const begin = (headers: Record<string, string>) =>
+      new Promise<number>((resolve) => {
+        const req = request({ host: '127.0.0.1', port, method: 'PUT', path: '/ingest/pier/video/000001.m4s', headers: { host: `127.0.0.1:${port}`, ...headers } }, (res) => {
+          resolve(res.statusCode ?? 0);
+          req.destroy();
+        });
+        req.on('error', () => resolve(-1));
+        // The body never ends: whoever waits for it before answering never answers.
+        req.write(Buffer.alloc(1000));
+        setTimeout(() => resolve(0), 700);
+      });
+    expect(await begin({ authorization: 'Bearer wrong' })).toBe(401);
+    expect(await begin({ authorization: 'Bearer secret', 'content-length': '33000000' })).toBe(413);
+    const many = await Promise.all(Array.from({ length: 12 }, () => begin({ authorization: 'Bearer secret' })));
+    expect([many.filter((s) => s === 0).length, many.filter((s) => s === 503).length]).toEqual([4, 8]);
   });
 
   it.each(['/ingest/..%2f..%2fx/video/init.mp4', '/ingest/pier/..%2f..%2f..%2fetc/init.mp4', '/ingest/pier/video/..%2f..%2f..%2fx.mp4'])('keeps %s inside its folder', async (path) => {

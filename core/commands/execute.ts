@@ -1,6 +1,7 @@
 /** Runs a command against show and air: checked, atomic, with patches for undo, panels and the journal. */
 import { enablePatches, type Patch, produceWithPatches } from 'immer';
 import { check } from '../schema/check';
+import { isTooDeep } from '../schema/depth';
 import { type Desk } from '../show/air';
 import { type Command, type CommandContext, CommandError, type CommandSpec } from './command';
 import { findCommand } from './registry';
@@ -27,6 +28,7 @@ export function execute(desk: Desk, command: Command, context: CommandContext): 
   const spec = typeof command?.type === 'string' ? findCommand(command.type) : undefined;
   if (!spec) return refuse('unknown-command', `There is no command "${String(command?.type).slice(0, 60)}".`, 'type');
   const args = command.args ?? {};
+  if (isTooDeep(args)) return refuse('bad-argument', `${spec.title}: the arguments are nested deeper than any argument is.`, 'args');
   const problem = check(spec.args, args)[0];
   if (problem) return refuse('bad-argument', `${spec.title}: ${problem.path} ${problem.message}.`, problem.path);
   let result: Record<string, unknown> = {};

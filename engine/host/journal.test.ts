@@ -16,7 +16,7 @@ describe('the journal of a show', () => {
     await storeShow(desk.show);
     const errors: string[] = [];
     const journal = new Journal('show', (message) => errors.push(message));
-    const put = vi.spyOn(db.shows, 'update');
+    const put = vi.spyOn(db.airs, 'put');
     let latest = desk;
     for (const [frame, source] of (['b', 'c', 'a', 'b', 'c'] as const).entries()) {
       latest = must(latest, 'picture.cut', { source }, frame);
@@ -24,13 +24,13 @@ describe('the journal of a show', () => {
     }
     await journal.settled();
     expect(put).toHaveBeenCalledTimes(1);
-    expect(await db.shows.get('show')).toMatchObject({ air: { onAirId: 'c' }, savedFrame: 4, name: 'Sample' });
+    expect(await db.airs.get('show')).toMatchObject({ air: { onAirId: 'c' }, savedFrame: 4 });
     // What comes while it writes is not forgotten.
     journal.save(must(latest, 'picture.cut', { source: 'a' }, 5), 5);
     await new Promise((resolve) => setTimeout(resolve, 25));
     journal.save(must(latest, 'picture.cut', { source: 'b' }, 6), 6);
     await journal.settled();
-    expect(await db.shows.get('show')).toMatchObject({ air: { onAirId: 'b' }, savedFrame: 6 });
+    expect(await db.airs.get('show')).toMatchObject({ air: { onAirId: 'b' }, savedFrame: 6 });
     expect(errors).toEqual([]);
     put.mockRestore();
   });
@@ -40,13 +40,13 @@ describe('the journal of a show', () => {
     await storeShow(desk.show);
     const errors: string[] = [];
     const journal = new Journal('show', (message) => errors.push(message));
-    const put = vi.spyOn(db.shows, 'update').mockRejectedValueOnce(new Error('the disk is full'));
+    const put = vi.spyOn(db.airs, 'put').mockRejectedValueOnce(new Error('the disk is full'));
     journal.save(desk, 1);
     await journal.settled();
     expect(errors).toEqual(['the disk is full']);
     journal.save(desk, 2);
     await journal.settled();
-    expect(await db.shows.get('show')).toMatchObject({ savedFrame: 2 });
+    expect(await db.airs.get('show')).toMatchObject({ savedFrame: 2 });
     put.mockRestore();
   });
 });

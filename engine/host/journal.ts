@@ -1,12 +1,15 @@
-/** Saves show and air as they change: within a frame or two, one write at a time, always the newest. */
+/** Saves show and air as they change: one write at a time, always the newest, and only what has changed. */
 import { type Desk } from '#core/show/air';
 import { db } from '../storage/db';
 
-/** Milliseconds between a change and its writing. */
+/** Milliseconds between a change of the document and its writing: what was changed is shown first. */
 const PAUSE_MS = 20;
+/** Longest that anybody waits for the disk, milliseconds. */
+const PATIENCE_MS = 3000;
 
 export class Journal {
   private waiting: { desk: Desk; frame: number } | null = null;
+  private written: Desk | null = null;
   private writing = false;
   private idle: (() => void)[] = [];
 
@@ -15,7 +18,7 @@ export class Journal {
     private readonly onError: (message: string) => void,
   ) {}
 
-  /** Takes the newest state; it is written as soon as the write before is done. */
+  /** Takes the newest state; it is written as soon as the write before is done. An act on air is small, and written at once. */
   save(desk: Desk, frame: number): void {
     this.waiting = { desk, frame };
     if (!this.writing) void this.write();
@@ -24,12 +27,13 @@ export class Journal {
   private async write(): Promise<void> {
     this.writing = true;
     while (this.waiting) {
-      // What was changed is shown first: storing a document with thousands of clips takes its time.
-      await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+      // A document of thousands of clips takes its time to be stored; air alone does not.
+      if (this.waiting.desk.show !== this.written?.show) await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
       const { desk, frame } = this.waiting;
       this.waiting = null;
       try {
-        await db.shows.update(this.showId, { show: desk.show, air: desk.air, name: desk.show.name, savedAt: Date.now(), savedFrame: frame });
+        await this.store(desk, frame);
+        this.written = desk;
       } catch (error) {
         this.onError(error instanceof Error ? error.message : String(error));
       }
@@ -38,8 +42,25 @@ export class Journal {
     for (const done of this.idle.splice(0)) done();
   }
 
-  /** Resolves when everything taken so far is written. */
+  /** Document and air of one moment are one transaction: neither is ever read without the other. */
+  private async store({ show, air }: Desk, frame: number): Promise<void> {
+    const showId = this.showId;
+    const savedAt = Date.now();
+    if (show === this.written?.show) {
+      await db.airs.put({ showId, air, savedFrame: frame });
+      return;
+    }
+    await db.transaction('rw', db.shows, db.airs, () => Promise.all([db.shows.update(showId, { show, name: show.name, savedAt }), db.airs.put({ showId, air, savedFrame: frame })]));
+  }
+
+  /** Resolves when everything taken so far is written, or when the disk has not answered for three seconds. */
   async settled(): Promise<void> {
-    if (this.writing) await new Promise<void>((resolve) => this.idle.push(resolve));
+    if (!this.writing) return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const done = new Promise<void>((resolve) => this.idle.push(resolve));
+    const patience = new Promise<void>((resolve) => {
+      timer = setTimeout(resolve, PATIENCE_MS);
+    });
+    await Promise.race([done, patience]).finally(() => clearTimeout(timer));
   }
 }

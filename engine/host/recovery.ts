@@ -1,21 +1,21 @@
 /** Puts a show together again that was cut off: by a reload, a crash, or a kill. */
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
-import { createAir, createAirLane } from '#core/show/air';
+import { type Air, createAir, createAirLane } from '#core/show/air';
 import { findPicture } from '#core/show/pictures';
 import { SHOW_VERSION } from '#core/show/show';
 import { formatDuration } from '#core/time/duration';
 import { db, type RecordingRow, type ShowRow } from '../storage/db';
 import { folder } from '../storage/opfs';
 
-/** Air as it can go on, and what the crew should know. A transition of an older `version` ends at once. */
-export function recoverAir(row: ShowRow, version = SHOW_VERSION): { air: ReturnType<typeof createAir>; notices: string[] } {
+/** Air as it can go on, and what the crew should know. `stored` is air at the last act; a transition of an older `version` ends at once. */
+export function recoverAir(row: Pick<ShowRow, 'show' | 'openSince'>, stored: Air | null, version = SHOW_VERSION): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
-  if (!row.air) return { air: fresh, notices: [] };
-  const air = { ...fresh, ...row.air, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, replay: { ...fresh.replay, ...row.air.replay }, sound: { ...fresh.sound, ...row.air.sound, talkback: null, lostDevices: {} }, lanes: { ...row.air.lanes } };
+  if (!stored) return { air: fresh, notices: [] };
+  const air = { ...fresh, ...stored, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, replay: { ...fresh.replay, ...stored.replay }, sound: { ...fresh.sound, ...stored.sound, talkback: null, lostDevices: {} }, lanes: { ...stored.lanes } };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];
-  if (row.air.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');
-  if (row.air.stream) notices.push('The stream was interrupted. Start it again when you are ready.');
+  if (stored.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');
+  if (stored.stream) notices.push('The stream was interrupted. Start it again when you are ready.');
   if (air.replay.recording) notices.push('The angles were not recorded while the show was closed. Recording goes on; the gap is seen on the timeline.');
   const onAir = findPicture(row.show, air.onAirId);
   if (row.openSince !== null && onAir) notices.unshift(`The show was interrupted. ${onAir.name} is on air again.`);

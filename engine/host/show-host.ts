@@ -13,7 +13,6 @@ import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
 import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
 import { drawsInSoftware, preferredMixer } from '../picture/mixer-choice';
-import { HostLink } from '../remote/host-link';
 import { type SoundDeviceDriver } from '../sound/device-driver';
 import { SoundDesk } from '../sound/sound-desk';
 import { db, type ShowRow } from '../storage/db';
@@ -21,6 +20,7 @@ import { storageSpace } from '../storage/opfs';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { SharedClock } from '../time/shared-clock';
 import { AsRunLog } from './as-run-log';
+import { HostRemote } from './host-remote';
 import { Journal } from './journal';
 import { IDLE_ENCODER, OutputControl } from './output-control';
 import { ReplayControl } from './replay-control';
@@ -53,11 +53,8 @@ export class ShowHost {
   private readonly drivers: SourceDrivers;
   private readonly journal: Journal;
   private readonly asRun: AsRunLog;
-  private readonly link: HostLink;
+  private readonly remote: HostRemote;
   private lastSample = 0;
-  private lastStateSent = 0;
-  private stateWaiting = false;
-  private statePause = 100;
   private closed = false;
   private ending: Promise<void> | null = null;
   private readonly tickListeners = new Set<(frame: number) => void>();
@@ -70,6 +67,8 @@ export class ShowHost {
     drivers: Drivers,
     software: boolean,
     notices: string[],
+    /** Wall time of this opening, as the show's row has it. */
+    private readonly openedAt: number,
   ) {
     const { show, air } = desk;
     const working = workingFormat(show.raster, show.rate, software);
@@ -125,11 +124,14 @@ export class ShowHost {
     this.connectOutputs();
     this.drivers.reconcile(show, air);
     this.replay.reconcile(desk);
-    this.link = new HostLink(
-      (command) => this.dispatchUnknown(command),
-      () => this.remoteState(),
-      (remote) => this.set({ remote }),
-    );
+    this.remote = new HostRemote(showId, {
+      desk: () => this.state.desk,
+      frame: () => this.state.frame,
+      status: () => this.remoteStatus(),
+      command: (command) => this.dispatch((command ?? {}) as Command),
+      saved: () => this.journal.settled(),
+      connected: (remote) => this.set({ remote }),
+    });
     followSound(sound, { desk: () => (this.closed ? null : this.state.desk), command: (command) => void this.dispatch(command), notify: (tone, text) => this.notify(tone, text) });
     sound.context.onstatechange = () => this.set({ soundAwake: sound.awake });
   }
@@ -139,17 +141,19 @@ export class ShowHost {
     // A show that an older Bivoca has stored is brought up to date here, as an import is. One of this version opens as it is:
     // it came from commands, and nobody should be kept out of a show by a fault that does not stop it.
     const row = stored.show.version === SHOW_VERSION ? stored : { ...stored, show: readShow(stored.show) };
-    const { air, notices } = recoverAir(row, stored.show.version);
+    const last = await db.airs.get(row.id);
+    const { air, notices } = recoverAir(row, last?.air ?? null, stored.show.version);
     const now = Date.now();
     const epoch = row.epoch ?? now;
     const clock = new SharedClock();
-    const after = frameToMicros((row.savedFrame ?? 0) + 1, row.show.rate);
+    const after = frameToMicros((last?.savedFrame ?? 0) + 1, row.show.rate);
     clock.jumpTo(Math.max((now - epoch) * 1000, after) + PICTURE_DELAY_MICROS);
     await db.shows.update(row.id, { epoch, openedAt: now, openSince: now });
+    const openedAt = now;
     const [sound, cutOff] = await Promise.all([SoundDesk.create(clock, soundDrivers), recoverRecordings(row.id)]);
     void navigator.storage.persist?.();
     void sweepExports();
-    const host = new ShowHost(row.id, { show: row.show, air }, clock, sound, drivers, drawsInSoftware(), [...notices, ...cutOff]);
+    const host = new ShowHost(row.id, { show: row.show, air }, clock, sound, drivers, drawsInSoftware(), [...notices, ...cutOff], openedAt);
     await host.asRun.closeStale(microsToFrame(clock.now(), row.show.rate), now);
     void sound.wake();
     return host;
@@ -187,10 +191,19 @@ export class ShowHost {
     return microsToFrame(this.clock.now() - PICTURE_DELAY_MICROS, desk.show.rate) + 1;
   }
 
-  /** Runs a command from anywhere. Synchronous: on return, state and mixer have it. */
+  /** Runs a command from anywhere. Synchronous: on return, state and mixer have it. Never throws: a fault of a handler is a refusal too. */
   dispatch(command: Command): DispatchResult {
+    try {
+      return this.run(command);
+    } catch (error) {
+      console.error(error);
+      return { ok: false, error: { code: 'fault', message: `${String(command?.type).slice(0, 60)} could not be done: ${error instanceof Error ? error.message : String(error)} Nothing was changed.` } };
+    }
+  }
+
+  private run(command: Command): DispatchResult {
     const { desk, history } = this.state;
-    if (command.type === 'history.undo' || command.type === 'history.redo') return this.step(command.type, command.args?.anyway === true);
+    if (command?.type === 'history.undo' || command?.type === 'history.redo') return this.step(command.type, command.args?.anyway === true);
     const outcome = execute(desk, command, { frame: this.nextFrame(desk), newId: () => nanoid(12) });
     if (!outcome.ok) return outcome;
     const mergeKey = outcome.spec.mergeKey?.((command.args ?? {}) as never) ?? null;
@@ -210,10 +223,6 @@ export class ShowHost {
     }
   }
 
-  private dispatchUnknown(command: unknown): DispatchResult {
-    return this.dispatch((command ?? {}) as Command);
-  }
-
   private apply(desk: Desk, patches: Patch[], history: HostState['history']): void {
     if (patches.length === 0) return;
     const before = this.state.desk;
@@ -226,8 +235,7 @@ export class ShowHost {
     this.outputs.reconcile(desk);
     this.tracks.reconcile(desk);
     this.replay.reconcile(desk);
-    this.link.send({ kind: 'event', patches });
-    this.stateWaiting = true;
+    this.remote.changed(patches);
   }
 
   private setRaster(desk: Desk): void {
@@ -263,13 +271,6 @@ export class ShowHost {
     for (const listener of this.tickListeners) listener(frame);
     const now = performance.now();
     if (now - this.lastSample >= 1000) this.sample(now);
-    if (now - this.lastStateSent >= this.statePause && this.stateWaiting) {
-      this.lastStateSent = now;
-      this.stateWaiting = false;
-      this.link.send(this.remoteState());
-      // A document with thousands of clips takes its time: it is sent the less often.
-      this.statePause = Math.max(100, (performance.now() - now) * 20);
-    }
   }
 
   /** Calls `listener` at every mixed frame, outside React. */
@@ -290,15 +291,10 @@ export class ShowHost {
       streamBitrate: encoder.stream?.bitrate ?? 0,
     };
     this.set({ samples: [...samples.slice(-SAMPLE_LIMIT + 1), sample] });
-    this.link.send({ kind: 'status', status: this.remoteStatus() });
+    this.remote.tellStatus();
     if (samples.length % 10 === 5) this.toMixer({ type: 'thumbnail' });
     // The clock's mark moves on although nothing changed, so that time never goes back after a crash.
-    if (samples.length % 5 === 0) void db.shows.update(this.showId, { savedFrame: this.state.frame });
-  }
-
-  private remoteState(): unknown {
-    const { desk, frame } = this.state;
-    return { kind: 'state', show: desk.show, air: desk.air, frame, status: this.remoteStatus() };
+    if (samples.length % 5 === 0) void db.airs.update(this.showId, { savedFrame: this.state.frame });
   }
 
   /** What /api/status tells: figures, not documents. */
@@ -383,9 +379,12 @@ export class ShowHost {
     this.closed = true;
     this.outputs.close();
     this.drivers.stopAll();
-    this.link.close();
+    this.remote.close();
     await this.journal.settled();
-    await db.shows.update(this.showId, { openSince: null });
+    // Whoever has taken the show over meanwhile has it open.
+    await db.shows.where('id').equals(this.showId).modify((row) => {
+      if (row.openSince === this.openedAt) row.openSince = null;
+    });
     this.mixer.terminate();
     this.encoder.terminate();
     await this.sound.close();

@@ -1,10 +1,26 @@
-/** The host window's line to the server: takes the remote's commands, gives out state. Comes back by itself. */
+/** The host window's line to the server: proves whose page it is, and comes back by itself. */
 import { backoffMillis } from '#core/output/backoff';
+import { type FromHost, HOST_PROTOCOL, type ShowName, type ToHost } from '#core/panels/messages';
+import { inParts } from '#core/panels/parts';
 
-/** What the server asks of the host. */
-export interface HostRequest {
-  id: number;
-  command: unknown;
+const KEY_MS = 5000;
+/** Close code: another window runs this show now. */
+const REPLACED = 4001;
+
+/** What the line asks of the host. */
+export interface HostAnswers {
+  show: () => ShowName;
+  /** Runs a command; resolves when it may be acknowledged. */
+  command: (command: unknown) => Promise<Extract<FromHost, { kind: 'answer' }>['outcome']>;
+  snapshot: () => FromHost;
+  connected: (connected: boolean) => void;
+}
+
+/** The secret that only a page of this server gets. */
+async function fetchKey(): Promise<string> {
+  const response = await fetch('/api/host-key', { cache: 'no-store', signal: AbortSignal.timeout(KEY_MS) });
+  if (!response.ok) throw new Error(`The server gave no key: ${response.status}`);
+  return ((await response.json()) as { key: string }).key;
 }
 
 export class HostLink {
@@ -12,38 +28,47 @@ export class HostLink {
   private attempt = 0;
   private closed = false;
 
-  constructor(
-    private readonly answer: (command: unknown) => unknown,
-    private readonly greet: () => unknown,
-    private readonly onState: (connected: boolean) => void,
-  ) {
-    this.open();
+  constructor(private readonly answers: HostAnswers) {
+    void this.open();
   }
 
-  private open(): void {
+  private async open(): Promise<void> {
+    const key = await fetchKey().catch(() => null);
+    if (this.closed) return;
+    if (key === null) return this.later();
     const url = new URL('/api/host', location.href);
     url.protocol = url.protocol.replace('http', 'ws');
-    const socket = new WebSocket(url);
+    const socket = new WebSocket(url, [HOST_PROTOCOL, key]);
     this.socket = socket;
     socket.onopen = () => {
       this.attempt = 0;
-      this.onState(true);
-      this.send(this.greet());
+      this.send({ kind: 'hello', show: this.answers.show() });
+      this.send(this.answers.snapshot());
+      this.answers.connected(true);
     };
-    socket.onmessage = ({ data }) => {
-      const { id, command } = JSON.parse(String(data)) as HostRequest;
-      socket.send(JSON.stringify({ kind: 'answer', id, outcome: this.answer(command) }));
-    };
-    socket.onclose = () => {
-      this.onState(false);
-      if (this.closed) return;
-      this.attempt += 1;
-      setTimeout(() => !this.closed && this.open(), backoffMillis(this.attempt));
+    socket.onmessage = ({ data }) => void this.take(socket, JSON.parse(String(data)) as ToHost);
+    socket.onclose = ({ code }) => {
+      this.answers.connected(false);
+      // The window that took its place goes on; two would take turns for ever.
+      if (!this.closed && code !== REPLACED) this.later();
     };
   }
 
-  send(message: unknown): void {
-    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify(message));
+  private later(): void {
+    this.attempt += 1;
+    setTimeout(() => !this.closed && void this.open(), backoffMillis(this.attempt));
+  }
+
+  private async take(socket: WebSocket, message: ToHost): Promise<void> {
+    if (message.kind === 'snapshot') return this.send(this.answers.snapshot());
+    const outcome = await this.answers.command(message.command);
+    if (socket.readyState === WebSocket.OPEN) socket.send(JSON.stringify({ kind: 'answer', id: message.id, outcome } satisfies FromHost));
+  }
+
+  /** Sends a message, in parts when it is long; nothing while the line is down. */
+  send(message: FromHost): void {
+    if (this.socket?.readyState !== WebSocket.OPEN) return;
+    for (const text of inParts(message)) this.socket.send(text);
   }
 
   close(): void {

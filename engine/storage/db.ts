@@ -9,19 +9,24 @@ export interface ShowRow {
   id: string;
   name: string;
   show: Show;
-  air: Air | null;
   /** Wall time in milliseconds of show frame 0; null before the first opening. */
   epoch: number | null;
   createdAt: number;
   openedAt: number;
   savedAt: number;
-  /** Show frame at the last save: the clock never goes back behind it. */
-  savedFrame: number;
   /** Set when deleted; the row goes for good when another day has passed. */
   deletedAt: number | null;
   thumbnail: Blob | null;
   /** Open in a window since; still set after a crash. */
   openSince: number | null;
+}
+
+/** What was on air at the last act, apart from the document: it is small, and must be on disk at once. */
+export interface AirRow {
+  showId: string;
+  air: Air;
+  /** Show frame at the last save: the clock never goes back behind it. */
+  savedFrame: number;
 }
 
 export interface AssetRow {
@@ -70,6 +75,7 @@ export interface ReplaySegmentRow {
 
 class Database extends Dexie {
   shows!: EntityTable<ShowRow, 'id'>;
+  airs!: EntityTable<AirRow, 'showId'>;
   assets!: EntityTable<AssetRow, 'id'>;
   recordings!: EntityTable<RecordingRow, 'id'>;
   asRun!: EntityTable<AsRunRow, 'id'>;
@@ -84,6 +90,16 @@ class Database extends Dexie {
       asRun: '++id, showId, [showId+startedAt]',
     });
     this.version(2).stores({ replaySegments: 'id, showId, [showId+trackId], state' });
+    this.version(3)
+      .stores({ airs: 'showId' })
+      .upgrade(async (t) => {
+        const rows = (await t.table('shows').toArray()) as (ShowRow & { air?: Air | null; savedFrame?: number })[];
+        for (const { id, air, savedFrame } of rows) if (air) await t.table('airs').put({ showId: id, air, savedFrame: savedFrame ?? 0 } satisfies AirRow);
+        await t.table('shows').toCollection().modify((row: { air?: unknown; savedFrame?: unknown }) => {
+          delete row.air;
+          delete row.savedFrame;
+        });
+      });
   }
 }
 

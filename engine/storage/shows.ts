@@ -44,12 +44,10 @@ export async function storeShow(show: Show): Promise<string> {
     id: show.id,
     name: show.name,
     show,
-    air: null,
     epoch: null,
     createdAt: now,
     openedAt: now,
     savedAt: now,
-    savedFrame: 0,
     deletedAt: null,
     thumbnail: null,
     openSince: null,
@@ -82,6 +80,7 @@ export const restoreShow = (id: string): Promise<unknown> => db.shows.update(id,
 export async function sweep(now = Date.now()): Promise<void> {
   const old = (await db.shows.toArray()).filter((row) => row.deletedAt !== null && now - row.deletedAt > KEEP_DELETED_MS);
   await db.shows.bulkDelete(old.map((row) => row.id));
+  await db.airs.bulkDelete(old.map((row) => row.id));
   await dropReplayOf(old.map((row) => row.id));
   const used = new Set((await db.shows.toArray()).flatMap((row) => assetIdsOf(row.show)));
   const unused = (await db.assets.toArray()).filter((a) => !used.has(a.id) && now - a.addedAt > KEEP_DELETED_MS);

@@ -2,7 +2,7 @@ import { mkdtemp, readdir, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { makeOpusTrack } from '#tests/support/cmaf';
 import { Ingest, IngestError, streamFile } from './ingest';
 import { readInit, readSegment } from './isobmff';
@@ -92,6 +92,69 @@ describe('the intake', () => {
     await second.put(place(name(2)), segments[1] as Uint8Array);
     expect((await second.playlist('pier', 'audio')).match(/^\d{6}\.m4s$/gm)).toEqual([name(1), name(2)]);
     await expect(new Ingest(join(root, 'elsewhere')).put(place(name(3)), segments[2] as Uint8Array)).rejects.toMatchObject({ status: 409 });
+  });
+
+  const u32 = (n: number) => Buffer.from([n >>> 24, n >>> 16, n >>> 8, n].map((b) => b & 255));
+  const box = (type: string, ...parts: Uint8Array[]) => {
+    const body = Buffer.concat(parts);
+    return Buffer.concat([u32(body.length + 8), Buffer.from(type), body]);
+  };
+  /** A media segment that begins at `start` and has `count` samples of `each`. */
+  const segmentAt = (start: bigint, count = 10, each = 960) => {
+    const time = Buffer.alloc(8);
+    time.writeBigUInt64BE(start);
+    const tfhd = box('tfhd', u32(0x20008), u32(1), u32(each));
+    return box('moof', box('traf', tfhd, box('tfdt', u32(0x1000000), time), box('trun', u32(0), u32(count))));
+  };
+
+  it('keeps few streams, and lets the one that rests longest go', async () => {
+    const ingest = new Ingest(root);
+    const { init, segments } = await makeOpusTrack(2, 2);
+    for (let i = 0; i < 8; i += 1) await ingest.put(streamFile(`s${i}`, 'audio', 'init.mp4'), init);
+    await expect(ingest.put(streamFile('s8', 'audio', 'init.mp4'), init)).rejects.toMatchObject({ status: 507 });
+    await ingest.put(streamFile('s0', 'audio', name(1)), segments[0] as Uint8Array);
+    vi.spyOn(Date, 'now').mockReturnValue(Date.now() + 120_000);
+    await ingest.put(streamFile('s9', 'audio', 'init.mp4'), init);
+    expect((await readdir(root)).sort()).toEqual(['s0', 's2', 's3', 's4', 's5', 's6', 's7', 's9']);
+    vi.restoreAllMocks();
+    // What an earlier run has left counts too.
+    await expect(new Ingest(root).put(streamFile('s10', 'audio', 'init.mp4'), init)).rejects.toMatchObject({ status: 507 });
+  });
+
+  it('refuses times that no stream has, so that playlists stay playable', async () => {
+    const ingest = new Ingest(root);
+    const { init } = await makeOpusTrack(2, 2);
+    await ingest.put(place('init.mp4'), init);
+    await expect(ingest.put(place(name(1)), segmentAt(2n ** 64n - 1n))).rejects.toMatchObject({ status: 400 });
+    await expect(ingest.put(place(name(1)), segmentAt(0n, 0))).rejects.toMatchObject({ status: 400 });
+    await expect(ingest.put(place(name(1)), segmentAt(0n, 30_000, 0xffffffff))).rejects.toMatchObject({ status: 400 });
+    await ingest.put(place(name(1)), segmentAt(48_000n, 100));
+    await expect(ingest.put(place(name(2)), segmentAt(0n, 100))).rejects.toMatchObject({ status: 409 });
+    await ingest.put(place(name(2)), segmentAt(48_000n * 100_000_000n, 100));
+    const text = await ingest.playlist('pier', 'audio');
+    expect(text).toContain('#EXT-X-TARGETDURATION:2');
+    expect(text).toContain('#EXT-X-DISCONTINUITY');
+  });
+
+  it('is not held up by boxes without end, nor by samples that are not there', () => {
+    const empty = Buffer.alloc(16_000_000);
+    for (let i = 0; i < empty.length; i += 8) u32(8).copy(empty, i);
+    const started = performance.now();
+    for (const bytes of [empty, box('moof', empty), box('moof', box('traf', empty)), segmentAt(0n, 0xffffffff)]) {
+      expect(() => readSegment(bytes)).toThrow();
+      expect(() => readInit(bytes)).toThrow();
+    }
+    expect(performance.now() - started).toBeLessThan(500);
+  });
+
+  it('lets no codec name into a playlist that it does not know', async () => {
+    const { init } = await makeOpusTrack(2, 2);
+    const at = Buffer.from(init).indexOf('Opus');
+    for (const codec of ['a"\n#', '",UR', 'mp4a']) {
+      const forged = Buffer.from(init);
+      forged.write(codec, at);
+      expect(() => readInit(forged)).toThrow('codec');
+    }
   });
 
   it('refuses what is no segment and goes on with the next', async () => {

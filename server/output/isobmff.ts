@@ -5,10 +5,16 @@ interface Box {
   body: DataView;
 }
 
-/** The boxes directly inside `view`. @throws RangeError when a box claims more than there is. */
+/** Boxes that one box may hold; a segment of ours has three at most. */
+const BOX_LIMIT = 100;
+/** Samples that one segment may hold: a minute of 240 frames a second, or of short sound packets. */
+const SAMPLE_LIMIT = 30_000;
+
+/** The boxes directly inside `view`. @throws RangeError when a box claims more than there is, or when there are far too many. */
 function boxes(view: DataView): Box[] {
   const found: Box[] = [];
   for (let at = 0; at + 8 <= view.byteLength; ) {
+    if (found.length >= BOX_LIMIT) throw new RangeError('This holds more boxes than a segment has.');
     let size = view.getUint32(at);
     let head = 8;
     if (size === 1) {
@@ -42,6 +48,9 @@ export interface InitInfo {
   height: number;
 }
 
+/** Sound by its sample entry, as playlists name it. Nothing else ever reaches a playlist. */
+const SOUND_CODECS = new Map([['Opus', 'opus']]);
+
 /** What an init segment declares. @throws Error when it is none. */
 export function readInit(bytes: Uint8Array): InitInfo {
   const track = find(viewOf(bytes), 'moov', 'trak');
@@ -51,7 +60,9 @@ export function readInit(bytes: Uint8Array): InitInfo {
   const timescale = mdhd.getUint32(mdhd.getUint8(0) === 1 ? 20 : 12);
   const entry = boxes(new DataView(stsd.buffer, stsd.byteOffset + 8, stsd.byteLength - 8))[0];
   if (!entry || timescale === 0) throw new Error('This init segment describes no samples.');
-  if (entry.type !== 'avc1') return { timescale, codec: entry.type === 'Opus' ? 'opus' : entry.type, width: 0, height: 0 };
+  const sound = SOUND_CODECS.get(entry.type);
+  if (sound !== undefined) return { timescale, codec: sound, width: 0, height: 0 };
+  if (entry.type !== 'avc1') throw new Error('This init segment is of a codec that is not taken in: pictures are H.264 (avc1), sound is Opus.');
   // VisualSampleEntry: 78 bytes before its own boxes; width and height at 24.
   const avcC = boxes(new DataView(entry.body.buffer, entry.body.byteOffset + 78, entry.body.byteLength - 78)).find((b) => b.type === 'avcC')?.body;
   const profile = avcC ? [1, 2, 3].map((i) => avcC.getUint8(i).toString(16).padStart(2, '0')).join('') : '42001f';
@@ -84,6 +95,7 @@ export function readSegment(bytes: Uint8Array): SegmentInfo {
 function runDuration(trun: DataView, preset: number): number {
   const flags = trun.getUint32(0) & 0xffffff;
   const count = trun.getUint32(4);
+  if (count > SAMPLE_LIMIT) throw new RangeError('This holds more samples than a segment has.');
   if (!(flags & 0x100)) return count * preset;
   const stride = [0x100, 0x200, 0x400, 0x800].filter((bit) => flags & bit).length * 4;
   let at = 8 + (flags & 0x1 ? 4 : 0) + (flags & 0x4 ? 4 : 0);

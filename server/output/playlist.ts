@@ -8,14 +8,18 @@ export interface PlaylistSegment {
   duration: number;
 }
 
-/** Media playlist of one track; a hole in time becomes an EXT-X-GAP, so that players go on after it. */
+/** A hole longer than this, seconds, is a break: players go on after it at once. */
+const LONGEST_GAP = 60;
+
+/** Media playlist of one track; a hole in time becomes an EXT-X-GAP, a long one a discontinuity, so that players go on after it. */
 export function mediaPlaylist(segments: readonly PlaylistSegment[]): string {
   const lines: string[] = [];
   let longest = 1;
   segments.forEach((segment, i) => {
     const before = segments[i - 1];
     const missing = before ? segment.start - (before.start + before.duration) : 0;
-    if (before && missing > 0.1) {
+    if (missing > LONGEST_GAP) lines.push('#EXT-X-DISCONTINUITY');
+    else if (before && missing > 0.1) {
       longest = Math.max(longest, missing);
       lines.push('#EXT-X-GAP', `#EXTINF:${missing.toFixed(5)},`, `${name(before.number)}?gap`);
     }

@@ -1,123 +1,135 @@
-/** Stands between the host window, which runs the show, and everybody who works it from elsewhere. */
+/** Stands between the windows that run shows and everybody who works them from elsewhere. */
 import { type WebSocket } from 'ws';
+import { type HostOutcome, type ShowName, type Snapshot, type ToListener } from '#core/panels/messages';
+import { HostLine, NoHostError } from './host-line';
 
-/** What the host answers to a command. */
-export type HostOutcome =
-  | { ok: true; result: Record<string, unknown> }
-  | { ok: false; error: { code: string; message: string; field?: string } };
+/** Windows and listeners at most. */
+const HOST_LIMIT = 16;
+const LISTENER_LIMIT = 64;
+/** Bytes that may wait for a listener before it is left out, and gets a new snapshot when it has caught up. */
+const BEHIND_BYTES = 8_000_000;
+/** A listener may ask for a new snapshot so often, milliseconds. */
+const SNAPSHOT_PAUSE_MS = 500;
 
-interface HostState {
-  kind: 'state';
-  show: unknown;
-  air: unknown;
-  frame: number;
-  status: unknown;
-}
-
-const ANSWER_MS = 5000;
-
-/** No host window, or it did not answer. */
-export class NoHostError extends Error {
-  constructor(
-    readonly status: 503 | 504,
-    message: string,
-  ) {
-    super(message);
-  }
+interface Listener {
+  socket: WebSocket;
+  /** The show it chose; null listens to the only one. */
+  showId: string | null;
+  /** What it heard of last; null when no show runs for it. */
+  line: HostLine | null;
+  /** It was left out of something. */
+  behind: boolean;
+  askedAt: number;
 }
 
 export class Relay {
-  private readonly hosts: WebSocket[] = [];
-  private readonly panels = new Set<WebSocket>();
-  private readonly waiting = new Map<number, { host: WebSocket; resolve: (outcome: HostOutcome) => void; reject: (error: Error) => void }>();
-  private last: HostState | null = null;
-  private nextId = 1;
+  private readonly lines: HostLine[] = [];
+  private readonly listeners = new Set<Listener>();
 
-  /** The host window opened last; commands go to it. */
-  private get host(): WebSocket | undefined {
-    return this.hosts.at(-1);
-  }
-
+  /** Takes a window that has proved to be one of this server's. */
   addHost(socket: WebSocket): void {
-    this.hosts.push(socket);
-    socket.on('message', (data) => {
-      try {
-        this.fromHost(socket, JSON.parse(String(data)));
-      } catch {
-        // A message that is not JSON comes from no host of ours.
-        socket.close(1003, 'not JSON');
-      }
-    });
-    socket.on('error', () => socket.terminate());
-    socket.on('close', () => {
-      this.hosts.splice(this.hosts.indexOf(socket), 1);
-      for (const [id, request] of this.waiting) {
-        if (request.host !== socket) continue;
-        this.waiting.delete(id);
-        request.reject(new NoHostError(503, 'The window that runs the show was closed.'));
-      }
-      if (!this.host) {
-        this.last = null;
-        this.tell({ kind: 'host', present: false });
-      }
-    });
-    this.tell({ kind: 'host', present: true });
-  }
-
-  addPanel(socket: WebSocket): void {
-    this.panels.add(socket);
-    socket.on('close', () => this.panels.delete(socket));
-    socket.on('error', () => socket.terminate());
-    socket.send(JSON.stringify({ kind: 'host', present: this.host !== undefined }));
-    if (this.last) socket.send(JSON.stringify(this.last));
-  }
-
-  private fromHost(socket: WebSocket, message: { kind: string; id?: number; outcome?: HostOutcome; status?: unknown }): void {
-    if (message.kind === 'answer' && message.id !== undefined && message.outcome) {
-      this.waiting.get(message.id)?.resolve(message.outcome);
-      this.waiting.delete(message.id);
+    if (this.lines.length >= HOST_LIMIT) {
+      socket.close(1013, 'Too many windows run shows here.');
       return;
     }
-    if (socket !== this.host) return;
-    if (message.kind === 'state') this.last = message as unknown as HostState;
-    else if (message.kind === 'status' && this.last) this.last.status = message.status;
-    this.tell(message);
-  }
-
-  private tell(message: unknown): void {
-    const text = JSON.stringify(message);
-    for (const panel of this.panels) if (panel.readyState === panel.OPEN && panel.bufferedAmount < 4e6) panel.send(text);
-  }
-
-  /** Runs a command in the host window. @throws NoHostError */
-  async command(command: unknown): Promise<HostOutcome> {
-    const { host } = this;
-    if (!host) throw new NoHostError(503, 'No window runs a show. Open one in Bivoca first.');
-    const id = this.nextId;
-    this.nextId += 1;
-    return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => {
-        this.waiting.delete(id);
-        reject(new NoHostError(504, 'The window that runs the show did not answer.'));
-      }, ANSWER_MS);
-      this.waiting.set(id, {
-        host,
-        resolve: (outcome) => {
-          clearTimeout(timer);
-          resolve(outcome);
-        },
-        reject: (error) => {
-          clearTimeout(timer);
-          reject(error);
-        },
-      });
-      host.send(JSON.stringify({ id, command }));
+    const line: HostLine = new HostLine(socket, {
+      named: (named) => {
+        for (const other of this.lines) if (other !== named && other.show?.id === named.show?.id) other.replaced();
+        this.arrange();
+      },
+      told: (from, message) => {
+        for (const listener of this.listeners) if (listener.line === from) this.tell(listener, message);
+      },
+      closed: (gone) => {
+        this.lines.splice(this.lines.indexOf(gone), 1);
+        this.arrange();
+      },
     });
+    this.lines.push(line);
   }
 
-  /** The show and air as the host gave them last. @throws NoHostError */
-  state(): HostState {
-    if (!this.last) throw new NoHostError(503, 'No window runs a show. Open one in Bivoca first.');
-    return this.last;
+  addListener(socket: WebSocket, showId: string | null): void {
+    if (this.listeners.size >= LISTENER_LIMIT) {
+      socket.close(1013, 'Too many listen here.');
+      return;
+    }
+    const listener: Listener = { socket, showId, line: null, behind: false, askedAt: -Infinity };
+    this.listeners.add(listener);
+    socket.on('close', () => this.listeners.delete(listener));
+    socket.on('error', () => socket.terminate());
+    socket.on('message', (data) => this.hear(listener, String(data as Buffer)));
+    listener.line = this.find(showId);
+    this.greet(listener);
+  }
+
+  /** All that a listener may say is that it missed something. */
+  private hear(listener: Listener, text: string): void {
+    if (text !== '{"kind":"snapshot"}') return listener.socket.close(1003, 'A listener may only ask for a snapshot.');
+    const now = performance.now();
+    if (now - listener.askedAt < SNAPSHOT_PAUSE_MS) return;
+    listener.askedAt = now;
+    this.greet(listener);
+  }
+
+  /** Every listener on the line it listens to now. */
+  private arrange(): void {
+    for (const listener of this.listeners) {
+      const line = this.find(listener.showId);
+      if (line !== listener.line || !line) {
+        listener.line = line;
+        this.greet(listener);
+      }
+    }
+  }
+
+  private greet(listener: Listener): void {
+    const { line } = listener;
+    listener.behind = false;
+    this.post(listener, { kind: 'host', present: line !== null, ...(line?.show && { show: line.show }), shows: this.shows() });
+    if (line?.snapshot) this.post(listener, line.snapshot);
+  }
+
+  private tell(listener: Listener, message: ToListener): void {
+    if (listener.socket.bufferedAmount > BEHIND_BYTES) listener.behind = true;
+    else if (listener.behind) this.greet(listener);
+    else this.post(listener, message);
+  }
+
+  private post({ socket }: Listener, message: ToListener): void {
+    if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(message));
+  }
+
+  /** The shows that run, the last opened first. */
+  shows(): ShowName[] {
+    return this.lines.flatMap(({ show }) => (show ? [show] : [])).reverse();
+  }
+
+  /** The line of a show, or of the only one. */
+  private find(showId: string | null): HostLine | null {
+    const named = this.lines.filter((l) => l.show !== null);
+    if (showId !== null) return named.findLast((l) => l.show?.id === showId) ?? null;
+    return named.length === 1 ? (named[0] ?? null) : null;
+  }
+
+  /** @throws NoHostError when it does not run, or when it is not clear which is meant. */
+  private line(showId: string | null): HostLine {
+    const line = this.find(showId);
+    if (line) return line;
+    const shows = this.shows();
+    if (shows.length === 0) throw new NoHostError(503, 'no-host', 'No window runs a show. Open one in Bivoca first.');
+    if (showId === null) throw new NoHostError(409, 'several-shows', 'Several shows are open. Say which one with ?show= and its id.', shows);
+    throw new NoHostError(404, 'unknown-show', `No window runs a show with the id "${showId.slice(0, 64)}".`, shows);
+  }
+
+  /** Runs a command in the window of a show; null is the only one. @throws NoHostError */
+  async command(showId: string | null, command: unknown): Promise<HostOutcome> {
+    return this.line(showId).command(command);
+  }
+
+  /** Show and air as their host told them last. @throws NoHostError */
+  state(showId: string | null): Snapshot {
+    const { snapshot } = this.line(showId);
+    if (!snapshot) throw new NoHostError(503, 'no-host', 'The window that runs the show has not told its state yet. Try again in a moment.');
+    return snapshot;
   }
 }

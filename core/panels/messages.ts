@@ -1,0 +1,63 @@
+/**
+ * What the host window, the server and those who work a show from elsewhere say to each other. State goes out as a snapshot with a
+ * revision and then as patches in order; whoever misses a revision asks for a new snapshot.
+ */
+import { type Patch } from 'immer';
+import { type Air } from '../show/air';
+import { type Show } from '../show/show';
+
+/** Which show a host window runs. */
+export interface ShowName {
+  id: string;
+  name: string;
+}
+
+/** What the host answers to a command. */
+export type HostOutcome =
+  | { ok: true; result: Record<string, unknown> }
+  | { ok: false; error: { code: string; message: string; field?: string } };
+
+/** The whole state at a revision. */
+export interface Snapshot {
+  kind: 'state';
+  revision: number;
+  show: Show;
+  air: Air;
+  /** The frame last mixed. */
+  frame: number;
+  status: Record<string, unknown>;
+}
+
+/** What changed from the revision before: patches of `{show, air}` (immer's, paths from the root). */
+export interface Change {
+  kind: 'patches';
+  revision: number;
+  frame: number;
+  patches: Patch[];
+}
+
+export type FromHost =
+  | ({ kind: 'hello' } & { show: ShowName })
+  | Snapshot
+  | Change
+  | { kind: 'status'; frame: number; status: Record<string, unknown> }
+  | { kind: 'answer'; id: number; outcome: HostOutcome };
+
+export type ToHost =
+  | { kind: 'command'; id: number; command: unknown }
+  /** Asks for the whole state: a revision was missed, or none has come yet. */
+  | { kind: 'snapshot' };
+
+/** What the socket `/api/events` tells. */
+export type ToListener =
+  /** Whether a window runs the show that is listened to; with several shows and none chosen, which there are. */
+  | { kind: 'host'; present: boolean; show?: ShowName; shows: ShowName[] }
+  | Snapshot
+  | Change
+  | { kind: 'status'; frame: number; status: Record<string, unknown> };
+
+/** Subprotocol of a host window's socket; its secret is offered beside it. */
+export const HOST_PROTOCOL = 'bivoca.host';
+
+/** Characters of one message at most; longer ones go in parts. */
+export const PART_LENGTH = 1_000_000;

@@ -1,0 +1,161 @@
+/** The line to one host window: commands to it and their answers, its state kept up to date by its patches. */
+import { applyPatches, enablePatches } from 'immer';
+import { type WebSocket } from 'ws';
+import { type Change, type FromHost, type HostOutcome, type ShowName, type Snapshot, type ToHost } from '#core/panels/messages';
+import { PartReader } from '#core/panels/parts';
+
+enablePatches();
+
+const ANSWER_MS = 8000;
+/** Commands that may wait for their answers. */
+const WAITING_LIMIT = 500;
+/** Characters of one message of a host at most: a document of several hundred thousand clips. */
+const MESSAGE_LIMIT = 256_000_000;
+
+/** No host window, not this one, or it did not answer. */
+export class NoHostError extends Error {
+  constructor(
+    readonly status: 404 | 409 | 503 | 504,
+    readonly code: string,
+    message: string,
+    readonly shows?: ShowName[],
+  ) {
+    super(message);
+  }
+}
+
+interface Waiting {
+  resolve: (outcome: HostOutcome) => void;
+  reject: (error: Error) => void;
+  timer: NodeJS.Timeout;
+}
+
+/** What a host line tells its relay. */
+export interface HostListener {
+  /** It has said which show it runs. */
+  named: (line: HostLine) => void;
+  told: (line: HostLine, message: Snapshot | Change | Extract<FromHost, { kind: 'status' }>) => void;
+  closed: (line: HostLine) => void;
+}
+
+const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+export class HostLine {
+  show: ShowName | null = null;
+  private state: Snapshot | null = null;
+  private readonly waiting = new Map<number, Waiting>();
+  private readonly reader = new PartReader(MESSAGE_LIMIT);
+  private nextId = 1;
+  private asked = false;
+
+  constructor(
+    private readonly socket: WebSocket,
+    private readonly listener: HostListener,
+  ) {
+    socket.on('message', (data) => {
+      try {
+        // A message of parts is whole with its last.
+        const message = this.reader.read(String(data as Buffer));
+        if (message !== undefined) this.take(message);
+      } catch {
+        socket.close(1003, 'This message cannot be read.');
+      }
+    });
+    socket.on('error', () => socket.terminate());
+    socket.on('close', () => {
+      for (const { reject, timer } of this.waiting.values()) {
+        clearTimeout(timer);
+        reject(new NoHostError(503, 'no-host', 'The window that runs the show was closed.'));
+      }
+      this.waiting.clear();
+      listener.closed(this);
+    });
+  }
+
+  /** @throws Error for what no host of ours says. */
+  private take(message: unknown): void {
+    if (!isRecord(message)) throw new Error('not a message');
+    if (message.kind === 'hello') return this.greet(message.show);
+    if (!this.show) throw new Error('not introduced');
+    if (message.kind === 'answer') return this.answered(message);
+    if (message.kind === 'state') return this.replace(message as unknown as Snapshot);
+    if (message.kind === 'patches') return this.change(message as unknown as Change);
+    if (message.kind === 'status' && isRecord(message.status) && Number.isFinite(message.frame)) {
+      const status = message as unknown as Extract<FromHost, { kind: 'status' }>;
+      if (this.state) this.state = { ...this.state, frame: status.frame, status: status.status };
+      return this.listener.told(this, status);
+    }
+    throw new Error('not a message');
+  }
+
+  private greet(show: unknown): void {
+    if (this.show || !isRecord(show) || typeof show.id !== 'string' || !/^[\w-]{1,64}$/.test(show.id) || typeof show.name !== 'string') throw new Error('no name');
+    this.show = { id: show.id, name: show.name.slice(0, 200) };
+    this.listener.named(this);
+  }
+
+  private answered({ id, outcome }: Record<string, unknown>): void {
+    const request = this.waiting.get(id as number);
+    if (!request || !isRecord(outcome) || typeof outcome.ok !== 'boolean') return;
+    this.waiting.delete(id as number);
+    clearTimeout(request.timer);
+    request.resolve(outcome as unknown as HostOutcome);
+  }
+
+  private replace(state: Snapshot): void {
+    if (!isRecord(state.show) || !isRecord(state.air) || !Number.isSafeInteger(state.revision)) throw new Error('no state');
+    this.asked = false;
+    this.state = state;
+    if (this.show && typeof state.show.name === 'string') this.show = { ...this.show, name: state.show.name.slice(0, 200) };
+    this.listener.told(this, state);
+  }
+
+  private change(change: Change): void {
+    const { state } = this;
+    if (state && change.revision <= state.revision) return;
+    if (!state || change.revision !== state.revision + 1) return this.askAgain();
+    try {
+      const { show, air } = applyPatches({ show: state.show, air: state.air }, change.patches);
+      this.state = { ...state, show, air, revision: change.revision, frame: change.frame };
+    } catch {
+      return this.askAgain();
+    }
+    this.listener.told(this, change);
+  }
+
+  /** A revision was missed: the next snapshot makes it good. */
+  private askAgain(): void {
+    if (this.asked) return;
+    this.asked = true;
+    this.send({ kind: 'snapshot' });
+  }
+
+  private send(message: ToHost): void {
+    this.socket.send(JSON.stringify(message));
+  }
+
+  /** The state as it is known now; null before the first. */
+  get snapshot(): Snapshot | null {
+    return this.state;
+  }
+
+  /** Runs a command in the window. @throws NoHostError when it is closed or does not answer. */
+  command(command: unknown): Promise<HostOutcome> {
+    if (this.waiting.size >= WAITING_LIMIT) return Promise.reject(new NoHostError(503, 'busy', 'Too many commands wait for the window that runs the show. Try again in a moment.'));
+    const id = this.nextId;
+    this.nextId += 1;
+    return new Promise((resolve, reject) => {
+      const timer = setTimeout(() => {
+        this.waiting.delete(id);
+        reject(new NoHostError(504, 'no-answer', 'The window that runs the show did not answer.'));
+      }, ANSWER_MS);
+      this.waiting.set(id, { resolve, reject, timer });
+      this.send({ kind: 'command', id, command });
+    });
+  }
+
+  /** Ends the line: another window runs its show now. */
+  replaced(): void {
+    this.socket.close(4001, 'Another window runs this show now.');
+  }
+}
