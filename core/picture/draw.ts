@@ -2,7 +2,7 @@
  * What a plan says: pictures to draw, in which order and how. Plain data; coordinates are pixels of the show's raster,
  * origin at the top left. Both mixers and the reference rasteriser draw exactly this.
  */
-import { type Rect } from '../show/geometry';
+import { fullRect, type Rect } from '../show/geometry';
 import { type Border, type Shadow } from '../show/layout';
 import { type ChromaKey, type Grade, type LumaKey } from '../show/look';
 import { type Direction, type NameCard, type Raster, type WipeShape } from '../show/show';
@@ -82,3 +82,6 @@ export const placementOf = (item: DrawItem, size: { width: number; height: numbe
   item.glide ? placeBetween(item.glide.from, item.glide.to, item.glide.share, size) : place(item, size);
 
 export const plainPlan = (base: Scene): PicturePlan => ({ base, over: null, mix: null, lanes: [], black: 0 });
+
+/** One picture that fills the raster. */
+export const wholePicture = (texture: TextureRef, raster: Raster): PicturePlan => plainPlan([{ texture, fit: 'fill', target: fullRect(raster), opacity: 1 }]);

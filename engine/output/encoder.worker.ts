@@ -1,6 +1,8 @@
 /** The outputs' thread: encodes the programme once for each set of settings, records and streams it. */
+import { causeOf } from '#core/schema/cause';
 import { type Feed } from '#core/show/show';
 import { type SoundChunk } from '../sound/chunk';
+import { takeFrames } from '../picture/frame-outlet';
 import { workerScope } from '../worker-scope';
 import { type EncodeSettings, type EncoderStatus, type FromEncoder, type ToEncoder } from './messages';
 import { ProgrammeEncode } from './programme-encode';
@@ -50,7 +52,7 @@ async function record({ id, fileName, settings }: Extract<ToEncoder, { type: 're
     recording = { output, encode };
     encode.join(output);
   } catch (error) {
-    say({ type: 'recording-ended', id, seconds: 0, bytes: 0, error: error instanceof Error ? error.message : String(error) });
+    say({ type: 'recording-ended', id, seconds: 0, bytes: 0, error: causeOf(error) });
   }
 }
 
@@ -72,7 +74,7 @@ function startStream({ id, url, key, settings }: Extract<ToEncoder, { type: 'str
     stream = { output, encode };
     encode.join(output);
   } catch (error) {
-    say({ type: 'stream-ended', id, error: error instanceof Error ? error.message : String(error) });
+    say({ type: 'stream-ended', id, error: causeOf(error) });
   }
 }
 
@@ -105,14 +107,14 @@ function takeFrame(frame: VideoFrame, feed: Feed): void {
 workerScope.onmessage = ({ data }: MessageEvent<ToEncoder>) => {
   switch (data.type) {
     case 'programme':
-      data.frames.onmessage = (event: MessageEvent<{ frame: VideoFrame }>) => takeFrame(event.data.frame, 'programme');
+      takeFrames<{ frame: VideoFrame }>(data.frames, ({ frame }) => takeFrame(frame, 'programme'));
       data.sound.onmessage = (event: MessageEvent<SoundChunk>) => {
         for (const encode of encodes.values()) encode.sound(event.data);
       };
       setInterval(() => say({ type: 'status', status: status() }), 500);
       return;
     case 'clean':
-      data.frames.onmessage = (event: MessageEvent<{ frame: VideoFrame }>) => takeFrame(event.data.frame, 'clean');
+      takeFrames<{ frame: VideoFrame }>(data.frames, ({ frame }) => takeFrame(frame, 'clean'));
       return;
     case 'record':
       opening = record(data);

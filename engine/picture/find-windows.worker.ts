@@ -1,5 +1,7 @@
 /** Finds the openings of frame artwork off the page's thread. */
 import { findWindows, type FoundWindow } from '#core/layout/find-windows';
+import { causeOf } from '#core/schema/cause';
+import { checkPictureSize } from '../media/picture-size';
 import { workerScope } from '../worker-scope';
 
 export type WindowsAnswer =
@@ -13,6 +15,7 @@ export type WindowsAnswer =
   | { failed: string };
 
 async function find(file: Blob): Promise<WindowsAnswer> {
+  if (file.type !== 'image/svg+xml') await checkPictureSize(file);
   const image = await createImageBitmap(file);
   const { width, height } = image;
   const started = performance.now();
@@ -28,6 +31,6 @@ async function find(file: Blob): Promise<WindowsAnswer> {
 workerScope.onmessage = ({ data }: MessageEvent<Blob>) => {
   find(data).then(
     (answer) => workerScope.postMessage(answer),
-    (error: unknown) => workerScope.postMessage({ failed: error instanceof Error ? error.message : String(error) } satisfies WindowsAnswer),
+    (error: unknown) => workerScope.postMessage({ failed: causeOf(error) } satisfies WindowsAnswer),
   );
 };

@@ -78,8 +78,9 @@ export class GlRenderer implements Renderer {
     return new VideoFrame(this.canvas, { timestamp: stamp, duration, alpha: 'discard' });
   }
 
-  /** All monitors are drawn into one atlas and read back once. */
-  async monitors(jobs: readonly MonitorJob[], raster: Raster): Promise<void> {
+  /** All monitors are drawn into one atlas and read back once, so they come together or not at all. */
+  async monitors(jobs: readonly MonitorJob[], raster: Raster, mayGoOn: () => boolean): Promise<void> {
+    if (!mayGoOn()) return;
     const places = placeJobs(jobs);
     if (places.length === 0) return;
     await this.prepare(places.flatMap(({ plan }) => refsOf(plan)));
@@ -92,7 +93,10 @@ export class GlRenderer implements Renderer {
     gl.bindFramebuffer(gl.FRAMEBUFFER, this.atlas.framebuffer);
     gl.readPixels(0, 0, ATLAS_WIDTH, height, gl.RGBA, gl.UNSIGNED_BYTE, this.pixels);
     const image = new ImageData(this.pixels.subarray(0, ATLAS_WIDTH * height * 4), ATLAS_WIDTH, height);
-    for (const { context, width, height: h, x, y } of places) context.putImageData(image, -x, -y, x, y, width, h);
+    for (const { context, width, height: h, x, y, done } of places) {
+      context.putImageData(image, -x, -y, x, y, width, h);
+      done();
+    }
   }
 
   /** Everything is compiled at the start. */

@@ -1,4 +1,5 @@
 /** What page and mixer worker say to each other. */
+import { type WorkingFormat } from '#core/picture/capability';
 import { type Air } from '#core/show/air';
 import { type Feed, type Raster, type Show, type Transition } from '#core/show/show';
 
@@ -32,9 +33,11 @@ export interface FrameMessage {
 export const secondOf = (id: string): string => `${id}.second`;
 
 export type ToMixer =
-  | { type: 'start'; clock: SharedArrayBuffer; working: Raster; frameStep: number; desk: { show: Show; air: Air }; prefer: 'gl' | 'soft' | null }
+  | { type: 'start'; clock: SharedArrayBuffer; working: Working; desk: { show: Show; air: Air }; prefer: 'gl' | 'soft' | null }
   | { type: 'desk'; show: Show; air: Air }
-  | { type: 'working'; working: Raster }
+  | { type: 'working'; working: Working }
+  /** The page has taken a tick in; until then no further one is sent. */
+  | { type: 'tick-taken' }
   | { type: 'source-port'; id: string; port: MessagePort }
   | { type: 'source-still'; id: string; image: ImageBitmap; working: Raster }
   | { type: 'source-gone'; id: string }
@@ -42,12 +45,16 @@ export type ToMixer =
   | { type: 'monitor'; key: string; canvas: OffscreenCanvas; picture: MonitorPicture }
   | { type: 'monitor-size'; key: string; width: number; height: number }
   | { type: 'monitor-gone'; key: string }
-  | { type: 'programme-port'; key: string; port: MessagePort; feed: Feed }
+  /** Frames of a feed go to `port`, as far as they are taken: at most `waiting` are on their way. */
+  | { type: 'programme-port'; key: string; port: MessagePort; feed: Feed; waiting: number }
   | { type: 'programme-gone'; key: string }
   /** A copy of every frame of a source goes to `port` too, as a FrameMessage. */
   | { type: 'tap'; id: string; port: MessagePort }
   | { type: 'tap-gone'; id: string }
   | { type: 'thumbnail' };
+
+/** What the mixer works in. */
+export type Working = Pick<WorkingFormat, 'raster' | 'frameStep' | 'monitors'>;
 
 /** Counted by the mixer since it started. */
 export interface MixerStats {
@@ -60,6 +67,8 @@ export interface MixerStats {
   monitorsSkipped: number;
   /** Milliseconds that the last programme frame took, uploads included. */
   drawMs: number;
+  /** Milliseconds that programme frames take, averaged over about ten. */
+  usualMs: number;
 }
 
 export type FromMixer =

@@ -1,17 +1,15 @@
-/** Which mixer a page wants, before any is started. */
-import { describeRenderer } from './upload-trial';
+/** What a page wants of the mixer by hand, for finding faults. */
 
-/** True when this browser draws WebGL2 in software. */
-export function drawsInSoftware(): boolean {
-  const gl = new OffscreenCanvas(1, 1).getContext('webgl2');
-  if (!gl) return true;
-  const { software } = describeRenderer(gl);
-  gl.getExtension('WEBGL_lose_context')?.loseContext();
-  return software;
-}
+import { STEPS } from '#core/picture/capability';
 
 /** For finding faults: `localStorage['bivoca.mixer']` set to `gl` or `soft` overrides the choice. */
 export function preferredMixer(): 'gl' | 'soft' | null {
   const chosen = localStorage.getItem('bivoca.mixer');
   return chosen === 'gl' || chosen === 'soft' ? chosen : null;
+}
+
+/** `localStorage['bivoca.step']` set to a number holds the engine at that step of what it can reduce (0: nothing), whatever is measured. */
+export function heldStep(): number | null {
+  const held = Number.parseInt(localStorage.getItem('bivoca.step') ?? '', 10);
+  return held >= 0 && held < STEPS.length ? held : null;
 }

@@ -1,24 +1,32 @@
 /** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
-import { type FramePlan, type PicturePlan } from '#core/picture/draw';
+import { type FramePlan, type PicturePlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { changeAt } from '#core/picture/change';
 import { planFrame } from '#core/picture/plan';
+import { causeOf } from '#core/schema/cause';
 import { type Air } from '#core/show/air';
-import { type Feed, type Raster, type Show } from '#core/show/show';
+import { type Feed, type Show } from '#core/show/show';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';
-import { type MixerStats } from './messages';
+import { type MixerStats, type Working } from './messages';
 import { MonitorWall } from './monitor-wall';
-import { type PictureLookup, refsOf, type Renderer } from './renderer';
+import { type PictureLookup, type RefPicture, refsOf, type Renderer } from './renderer';
 import { SourcePictures, type SourceSeen } from './source-pictures';
 
 /** Takes programme frames over; each consumer is given a frame of its own to close. */
 export interface ProgrammeSink {
   feed: Feed;
-  take: (frame: VideoFrame, number: number, stamp: number) => void;
+  take: (frame: VideoFrame) => void;
   /** After this nothing more is given to it. */
   end: () => void;
 }
+
+/** The programme as a picture that monitors show; no source can have this name. */
+const PROGRAMME = { kind: 'source', id: '(programme)' } as const satisfies TextureRef;
+/** No monitor is begun with less time than this before the next programme frame, milliseconds: about what the largest takes. */
+const MONITOR_RESERVE_MS = 6;
+/** Width of the small picture for the list of shows, pixels. */
+const THUMBNAIL_WIDTH = 320;
 
 interface Drawn {
   frame: VideoFrame;
@@ -32,7 +40,7 @@ export class MixerLoop {
   readonly sources: SourcePictures;
   readonly wall = new MonitorWall();
   readonly sinks = new Map<string, ProgrammeSink>();
-  readonly stats: MixerStats = { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0 };
+  readonly stats: MixerStats = { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 };
   readonly renderer: Renderer;
   private last: Drawn | null = null;
   /** Kept only while somebody wants it. */
@@ -40,23 +48,21 @@ export class MixerLoop {
   private lastNumber = -1;
   private stopped = false;
   private failing = false;
-  /** Milliseconds a programme frame takes, averaged. */
-  private usualMs = 0;
 
   constructor(
     createRenderer: (lookup: PictureLookup) => Renderer,
     private readonly clock: SharedClock,
     private show: Show,
     private air: Air,
-    private working: Raster,
-    private readonly frameStep: number,
+    private working: Working,
     seen: SourceSeen,
     private readonly ticked: (frame: number, stats: MixerStats) => void,
     /** A frame could not be drawn, and why; null when frames come again. */
     private readonly failed: (message: string | null) => void,
   ) {
     this.sources = new SourcePictures(seen);
-    this.renderer = createRenderer((ref) => this.sources.lookup(this.show, ref, this.working));
+    this.renderer = createRenderer((ref) => this.lookup(ref));
+    this.wall.setPace(working.monitors);
   }
 
   setDesk(show: Show, air: Air): void {
@@ -66,14 +72,25 @@ export class MixerLoop {
     this.air = air;
   }
 
-  setWorking(raster: Raster): void {
-    this.working = raster;
-    this.renderer.resize(raster);
+  setWorking(working: Working): void {
+    const { width, height } = this.working.raster;
+    this.working = working;
+    this.wall.setPace(working.monitors);
+    if (width === working.raster.width && height === working.raster.height) return;
+    this.renderer.resize(working.raster);
     this.forgetLast();
+  }
+
+  private lookup(ref: TextureRef): RefPicture | null {
+    if (ref.kind !== 'source' || ref.id !== PROGRAMME.id) return this.sources.lookup(this.show, ref, this.working.raster);
+    if (!this.last) return null;
+    const { frame, version } = this.last;
+    return { image: frame, width: frame.displayWidth, height: frame.displayHeight, opaque: true, version };
   }
 
   /** Runs until stopped. Worker timers are not slowed down in a hidden tab. */
   async run(): Promise<void> {
+    await this.warmUp();
     while (!this.stopped) {
       const due = this.nextFrame();
       const wait = this.clock.millisUntil(frameToMicros(due, this.show.rate) + PICTURE_DELAY_MICROS);
@@ -86,9 +103,19 @@ export class MixerLoop {
         this.failing = false;
       } catch (error) {
         // One bad frame must not end the programme: say it once, and go on with the next.
-        if (!this.failing) this.failed(error instanceof Error ? error.message : String(error));
+        if (!this.failing) this.failed(causeOf(error));
         this.failing = true;
       }
+    }
+  }
+
+  /** Draws one frame that nobody gets: the first takes many times as long as the others, and must not cost the programme any. */
+  private async warmUp(): Promise<void> {
+    try {
+      const plan = planFrame(this.show, this.air, microsToFrame(this.clock.now() - PICTURE_DELAY_MICROS, this.show.rate));
+      (await this.renderer.programme(plan.programme, plan.raster, 0, 0)).close();
+    } catch {
+      // What is wrong is said of the first frame that matters.
     }
   }
 
@@ -101,13 +128,13 @@ export class MixerLoop {
   private nextFrame(): number {
     const { rate } = this.show;
     const present = microsToFrame(this.clock.now() - PICTURE_DELAY_MICROS, rate);
-    const step = this.frameStep;
+    const step = this.working.frameStep;
     if (this.lastNumber < 0) return Math.ceil((present + 1) / step) * step;
     const next = this.lastNumber + step;
     // After a stall a mixer that is quick enough draws the missed frames from the sources' queues, so that files miss
     // nothing. One that is always behind gives frames up at once, or its delay would only grow.
     const frameMs = (frameMicros(rate) * step) / 1000;
-    const backlog = this.usualMs < frameMs / 2 ? CATCH_UP_FRAMES : 2;
+    const backlog = this.stats.usualMs < frameMs / 2 ? CATCH_UP_FRAMES : 2;
     if (present - next < backlog * step) return next;
     const caught = Math.floor(present / step) * step;
     this.stats.dropped += (caught - next) / step;
@@ -118,7 +145,7 @@ export class MixerLoop {
     const started = performance.now();
     const stamp = frameToMicros(frame, this.show.rate);
     const lateMs = -this.clock.millisUntil(stamp + PICTURE_DELAY_MICROS);
-    const frameMs = (frameMicros(this.show.rate) * this.frameStep) / 1000;
+    const frameMs = (frameMicros(this.show.rate) * this.working.frameStep) / 1000;
     if (lateMs > frameMs) this.stats.late += 1;
     this.lastNumber = frame;
     const plan = planFrame(this.show, this.air, frame);
@@ -130,45 +157,56 @@ export class MixerLoop {
       this.last?.frame.close();
       this.last = { frame: drawn, version };
     }
-    this.hand('programme', this.last.frame, frame, stamp, Math.round(frameMs * 1000));
-    await this.handClean(plan, frame, stamp, Math.round(frameMs * 1000));
+    this.hand('programme', this.last.frame, stamp, Math.round(frameMs * 1000));
+    await this.handClean(plan, stamp, Math.round(frameMs * 1000));
     this.stats.drawMs = performance.now() - started;
-    this.usualMs += (this.stats.drawMs - this.usualMs) * 0.1;
-    if (lateMs < frameMs * 0.6) {
-      this.wall.showProgramme(this.last.frame, version);
-      await this.renderer.monitors(this.wall.jobs(this.show, this.air, plan, (p) => this.versionOf(p)), plan.raster);
-    } else this.stats.monitorsSkipped += 1;
+    this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
+    await this.drawMonitors(plan, frame);
     this.stats.frames += 1;
     this.ticked(frame, this.stats);
+  }
+
+  /** Draws as many monitors as there is time for before the next frame is due. */
+  private async drawMonitors(plan: FramePlan, frame: number): Promise<void> {
+    const due = frameToMicros(frame + this.working.frameStep, this.show.rate) + PICTURE_DELAY_MICROS;
+    const mayGoOn = () => this.clock.millisUntil(due) > MONITOR_RESERVE_MS;
+    let left = 0;
+    if (mayGoOn()) {
+      const jobs = this.wall.jobs(this.show, this.air, plan, PROGRAMME, (p) => this.versionOf(p));
+      left = jobs.length;
+      const counted = jobs.map((job) => ({ ...job, done: () => (job.done(), (left -= 1)) }));
+      await this.renderer.monitors(counted, plan.raster, mayGoOn);
+    } else left = 1;
+    this.stats.monitorsSkipped += left;
   }
 
   /** Changes whenever any picture that a plan shows does. */
   private versionOf(plan: PicturePlan): string {
     return refsOf(plan)
-      .map((ref) => this.sources.lookup(this.show, ref, this.working)?.version)
+      .map((ref) => this.lookup(ref)?.version)
       .join();
   }
 
-  private hand(feed: Feed, drawn: VideoFrame, number: number, stamp: number, duration: number): void {
-    for (const sink of this.sinks.values()) if (sink.feed === feed) sink.take(new VideoFrame(drawn, { timestamp: stamp, duration }), number, stamp);
+  private hand(feed: Feed, drawn: VideoFrame, stamp: number, duration: number): void {
+    for (const sink of this.sinks.values()) if (sink.feed === feed) sink.take(new VideoFrame(drawn, { timestamp: stamp, duration }));
   }
 
   /** The programme below its lanes: drawn again only when somebody wants it and it is another picture. */
-  private async handClean(plan: FramePlan, number: number, stamp: number, duration: number): Promise<void> {
+  private async handClean(plan: FramePlan, stamp: number, duration: number): Promise<void> {
     if (![...this.sinks.values()].some((s) => s.feed === 'clean') || !this.last) {
       this.lastClean?.frame.close();
       this.lastClean = null;
       return;
     }
     const { clean, programme } = plan;
-    if (programme.lanes.length === 0 && !programme.top) return this.hand('clean', this.last.frame, number, stamp, duration);
+    if (programme.lanes.length === 0 && !programme.top) return this.hand('clean', this.last.frame, stamp, duration);
     const version = JSON.stringify(clean) + this.versionOf(clean);
     if (this.lastClean?.version !== version) {
       const drawn = await this.renderer.programme(clean, plan.raster, stamp, duration);
       this.lastClean?.frame.close();
       this.lastClean = { frame: drawn, version };
     }
-    return this.hand('clean', this.lastClean.frame, number, stamp, duration);
+    return this.hand('clean', this.lastClean.frame, stamp, duration);
   }
 
   private forgetLast(): void {
@@ -180,9 +218,11 @@ export class MixerLoop {
 
   /** The programme as a small JPEG, for the list of shows. */
   async thumbnail(): Promise<Blob | null> {
-    if (!this.last) return null;
-    const canvas = new OffscreenCanvas(320, Math.round((320 * this.working.height) / this.working.width));
-    canvas.getContext('2d')?.drawImage(this.last.frame, 0, 0, canvas.width, canvas.height);
+    const { width, height } = this.show.raster;
+    const canvas = new OffscreenCanvas(THUMBNAIL_WIDTH, Math.max(2, Math.round((THUMBNAIL_WIDTH * height) / width)));
+    const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
+    if (!this.last || !context) return null;
+    await this.renderer.monitors([{ plan: wholePicture(PROGRAMME, this.show.raster), context, width: canvas.width, height: canvas.height, done: () => undefined }], this.show.raster, () => true);
     return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
   }
 }

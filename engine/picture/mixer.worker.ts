@@ -2,7 +2,9 @@
 import { workerScope } from '../worker-scope';
 import { SharedClock } from '../time/shared-clock';
 import { MixerLoop } from './mixer-loop';
-import { type FromMixer, type ToMixer } from './messages';
+import { FrameOutlet } from './frame-outlet';
+import { type FromMixer, type MixerStats, type ToMixer } from './messages';
+import { causeOf } from '#core/schema/cause';
 import { type Raster } from '#core/show/show';
 import { GlRenderer } from './gl-renderer';
 import { loadPlateFonts } from './plates';
@@ -16,6 +18,23 @@ const say = (message: FromMixer) => scope.postMessage(message);
 let loop: MixerLoop | null = null;
 const early: ToMixer[] = [];
 
+/** The newest tick that the page has not been told of: a busy page gets one when it comes back, not one for each frame. */
+let untold: { frame: number; stats: MixerStats } | null = null;
+let telling = false;
+
+function tell(frame: number, stats: MixerStats): void {
+  untold = { frame, stats };
+  if (telling) return;
+  telling = true;
+  say({ type: 'tick', ...untold });
+  untold = null;
+}
+
+function taken(): void {
+  telling = false;
+  if (untold) tell(untold.frame, untold.stats);
+}
+
 /** WebGL2 where a graphics card draws it; in software planes are far quicker than a software driver. */
 async function chooseRenderer(working: Raster, prefer: 'gl' | 'soft' | null) {
   const canvas = new OffscreenCanvas(working.width, working.height);
@@ -28,7 +47,7 @@ async function chooseRenderer(working: Raster, prefer: 'gl' | 'soft' | null) {
 
 async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void> {
   await loadPlateFonts().catch(() => undefined);
-  const { renderer, software, create } = await chooseRenderer(message.working, message.prefer);
+  const { renderer, software, create } = await chooseRenderer(message.working.raster, message.prefer);
   const { show, air } = message.desk;
   loop = new MixerLoop(
     create,
@@ -36,9 +55,8 @@ async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void
     show,
     air,
     message.working,
-    message.frameStep,
     (id, width, height) => say({ type: 'source-seen', id, width, height }),
-    (frame, stats) => say({ type: 'tick', frame, stats }),
+    (frame, stats) => tell(frame, stats),
     (message) => say({ type: 'failed', message }),
   );
   say({ type: 'ready', renderer, software, mixer: loop.renderer.description });
@@ -50,6 +68,8 @@ function handle(loop: MixerLoop, message: ToMixer): void {
   switch (message.type) {
     case 'desk':
       return loop.setDesk(message.show, message.air);
+    case 'tick-taken':
+      return taken();
     case 'working':
       return loop.setWorking(message.working);
     case 'source-port':
@@ -67,8 +87,9 @@ function handle(loop: MixerLoop, message: ToMixer): void {
     case 'monitor-gone':
       return loop.wall.detach(message.key);
     case 'programme-port': {
-      const { port, feed } = message;
-      loop.sinks.set(message.key, { feed, take: (frame, number, stamp) => port.postMessage({ frame, number, stamp }, [frame]), end: () => port.close() });
+      const { key, port, feed, waiting } = message;
+      const outlet = new FrameOutlet(port, waiting);
+      loop.sinks.set(key, { feed, take: (frame) => outlet.send({ frame }), end: () => outlet.close() });
       return;
     }
     case 'programme-gone':
@@ -89,7 +110,7 @@ function handle(loop: MixerLoop, message: ToMixer): void {
 
 scope.onmessage = ({ data }: MessageEvent<ToMixer>) => {
   if (data.type === 'start') {
-    start(data).catch((error: unknown) => say({ type: 'failed', message: error instanceof Error ? error.message : String(error) }));
+    start(data).catch((error: unknown) => say({ type: 'failed', message: causeOf(error) }));
   } else if (loop) handle(loop, data);
   else early.push(data);
 };

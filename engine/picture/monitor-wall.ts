@@ -1,9 +1,10 @@
 /** The monitors of the interface: which canvas shows what, and what of it has changed. */
 import { changeAt } from '#core/picture/change';
-import { type FramePlan, type PicturePlan, plainPlan } from '#core/picture/draw';
+import { type MonitorPace } from '#core/picture/capability';
+import { type FramePlan, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { sceneOf } from '#core/picture/scene';
 import { type Air } from '#core/show/air';
-import { type Show } from '#core/show/show';
+import { type Raster, type Show } from '#core/show/show';
 import { type MonitorPicture } from './messages';
 import { type MonitorJob } from './renderer';
 
@@ -11,56 +12,80 @@ interface Monitor {
   canvas: OffscreenCanvas;
   context: OffscreenCanvasRenderingContext2D;
   picture: MonitorPicture;
+  /** Pixels that it is shown at. */
+  shown: Raster;
+  /** Turn at which it was drawn last: who waits longest comes first. */
+  drawnAt: number;
   /** What it shows, so that an unchanged picture is not drawn again. */
   version: string;
 }
 
 export class MonitorWall {
   private readonly monitors = new Map<string, Monitor>();
-  private odd = false;
+  private turn = 0;
+  private pace: MonitorPace = { tileStep: 2, nextStep: 1, scale: 1 };
+
+  /** How often monitors are drawn, and how fine. */
+  setPace(pace: MonitorPace): void {
+    this.pace = pace;
+    for (const monitor of this.monitors.values()) this.fit(monitor);
+  }
+
+  /** Gives a monitor's canvas the pixels that it is drawn with. */
+  private fit(monitor: Monitor): void {
+    const { canvas, shown } = monitor;
+    const width = Math.max(2, Math.round(shown.width * this.pace.scale));
+    const height = Math.max(2, Math.round(shown.height * this.pace.scale));
+    if (canvas.width === width && canvas.height === height) return;
+    Object.assign(canvas, { width, height });
+    monitor.version = '';
+  }
 
   attach(key: string, canvas: OffscreenCanvas, picture: MonitorPicture): void {
     const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-    if (context) this.monitors.set(key, { canvas, context, picture, version: '' });
+    if (context) this.monitors.set(key, { canvas, context, picture, shown: { width: canvas.width, height: canvas.height }, drawnAt: 0, version: '' });
   }
 
   resize(key: string, width: number, height: number): void {
     const monitor = this.monitors.get(key);
-    if (!monitor || (monitor.canvas.width === width && monitor.canvas.height === height)) return;
-    Object.assign(monitor.canvas, { width, height });
-    monitor.version = '';
+    if (!monitor) return;
+    monitor.shown = { width, height };
+    this.fit(monitor);
   }
 
   detach(key: string): void {
     this.monitors.delete(key);
   }
 
-  /** Shows the frame that has just left. */
-  showProgramme(frame: VideoFrame, version: string): void {
-    for (const monitor of this.monitors.values()) {
-      if (monitor.picture.kind !== 'programme' || monitor.version === version) continue;
-      monitor.version = version;
-      monitor.context.drawImage(frame, 0, 0, monitor.canvas.width, monitor.canvas.height);
-    }
+  /**
+   * What is to be drawn at this tick, in the order in which it matters: the programme, Next at its pace, then tiles at theirs, those first
+   * that have waited longest. What there is no time for comes at the next tick. `versionOf` names the content of a plan's pictures.
+   */
+  jobs(show: Show, air: Air, plan: FramePlan, programme: TextureRef, versionOf: (plan: PicturePlan) => string): MonitorJob[] {
+    this.turn += 1;
+    const { turn } = this;
+    const due = [...this.monitors.values()].filter((m) => turn - m.drawnAt >= this.stepOf(m.picture));
+    return due
+      .sort((a, b) => RANK[a.picture.kind] - RANK[b.picture.kind] || a.drawnAt - b.drawnAt)
+      .flatMap((monitor) => {
+        const { picture, context, canvas } = monitor;
+        const drawn = picture.kind === 'programme' ? wholePicture(programme, show.raster) : planFor(picture, show, air, plan);
+        const version = JSON.stringify(drawn) + versionOf(drawn);
+        if (version === monitor.version) return [];
+        const done = () => Object.assign(monitor, { version, drawnAt: turn });
+        return [{ plan: drawn, context, width: canvas.width, height: canvas.height, done }];
+      });
   }
 
-  /**
-   * What must be drawn at this tick: Next whenever it has changed, tiles at half the rate. `versionOf` names the
-   * content of a plan's pictures. Monitors count as drawn from here on.
-   */
-  jobs(show: Show, air: Air, plan: FramePlan, versionOf: (plan: PicturePlan) => string): MonitorJob[] {
-    this.odd = !this.odd;
-    return [...this.monitors.values()].flatMap((monitor) => {
-      const { picture, context, canvas } = monitor;
-      if (picture.kind === 'programme' || (picture.kind === 'source' && !this.odd)) return [];
-      const drawn = planFor(picture, show, air, plan);
-      const version = JSON.stringify(drawn) + versionOf(drawn);
-      if (version === monitor.version) return [];
-      monitor.version = version;
-      return [{ plan: drawn, context, width: canvas.width, height: canvas.height }];
-    });
+  /** Every how many ticks a monitor is drawn at most. */
+  private stepOf({ kind }: MonitorPicture): number {
+    if (kind === 'programme') return 1;
+    return kind === 'source' ? this.pace.tileStep : this.pace.nextStep;
   }
 }
+
+/** What is drawn first when there is not time for all. */
+const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, trial: 3, source: 4 };
 
 /** Pause between two rounds of a transition that is tried out, as a share of its length. */
 const TRIAL_PAUSE = 0.4;

@@ -22,6 +22,8 @@ export interface MonitorJob {
   context: OffscreenCanvasRenderingContext2D;
   width: number;
   height: number;
+  /** It has been drawn. */
+  done: () => void;
 }
 
 export interface Renderer {
@@ -29,8 +31,8 @@ export interface Renderer {
   readonly description: string;
   /** The programme's frame; the caller's to close. `raster` is that of the plan's coordinates. */
   programme(plan: PicturePlan, raster: Raster, stamp: number, duration: number): Promise<VideoFrame>;
-  /** Draws monitors. */
-  monitors(jobs: readonly MonitorJob[], raster: Raster): Promise<void>;
+  /** Draws monitors in their order, for as long as `mayGoOn` says so before each. */
+  monitors(jobs: readonly MonitorJob[], raster: Raster, mayGoOn: () => boolean): Promise<void>;
   /** Works out ahead what the first frame of a mix would wait for. */
   readyFor(mix: PicturePlan['mix']): void;
   /** Pixels of the programme from now on. */

@@ -150,12 +150,14 @@ export class SoftRenderer implements Renderer {
     }
   }
 
-  async monitors(jobs: readonly MonitorJob[], raster: Raster): Promise<void> {
-    for (const { plan, context, width, height } of jobs) {
+  async monitors(jobs: readonly MonitorJob[], raster: Raster, mayGoOn: () => boolean): Promise<void> {
+    for (const { plan, context, width, height, done } of jobs) {
+      if (!mayGoOn()) break;
       await this.takeFrames(plan);
       const { mixer, rgba } = this.monitorOf(width, height);
       toRgba(mixer.draw(plan, raster), rgba);
       context.putImageData(new ImageData(new Uint8ClampedArray(rgba.bytes.buffer, rgba.pointer, width * height * 4), width, height), 0, 0);
+      done();
     }
     for (const [key, { used, mixer, rgba }] of this.small) {
       if (this.turn - used <= FORGET_AFTER) continue;
