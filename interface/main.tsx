@@ -18,9 +18,10 @@ import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { storeAsset } from '#engine/storage/assets';
 import { db } from '#engine/storage/db';
 import { storeShow, sweep } from '#engine/storage/shows';
+import { type Raster } from '#core/show/show';
 import { panelDriver } from '#standins/control/panel-driver';
 import { createCardDriver } from '#standins/sound/card-driver';
-import { createDemoShow } from '#standins/show/demo';
+import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
 import { JogPanelWindow } from './control/jog-panel';
 import { Desk } from './desk/desk';
@@ -49,14 +50,15 @@ const soundDrivers: readonly SoundDeviceDriver[] = [createCardDriver(), browserS
 
 const controls: readonly ControlDriver[] = [midiDriver, gamepadDriver, hidDriver, panelDriver];
 
-async function makeDemo(): Promise<string> {
+async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
+  const scale = raster.height / 360;
   const art = async (drawn: Promise<Blob>, name: string) => storeAsset(await drawn, name, 'image/png');
   const { show, air } = createDemoShow(nanoid(12), {
-    bug: await art(drawBug(), 'halyard-bug.png'),
-    frame: await art(drawFrame(), 'sail-cloth-frame.png'),
-    sail: await art(drawSail(), 'sail-sweep.png'),
+    bug: await art(drawBug(scale), 'halyard-bug.png'),
+    frame: await art(drawFrame(scale), 'sail-cloth-frame.png'),
+    sail: await art(drawSail(scale), 'sail-sweep.png'),
     swell: await art(drawSwell(), 'swell.png'),
-  });
+  }, raster);
   await storeShow(show);
   await db.airs.put({ showId: show.id, air, savedFrame: 0 });
   return show.id;

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
-import { workingFormat } from './capability';
 import { containRect } from '../show/geometry';
 import { cardRect, planFrame } from './plan';
 import { wipeCoverage, wipeTurn } from './wipe';
@@ -136,17 +135,5 @@ describe('what the take will change', () => {
       const told = takeSummary(desk.show, desk.air, 0).some((c) => c.area === 'picture');
       expect(told).toBe(must(desk, 'picture.take').air.onAirId !== 'a');
     }));
-  });
-});
-
-describe('the working format', () => {
-  it('is the show’s own with a GPU', () => {
-    expect(workingFormat({ width: 1920, height: 1080 }, { num: 50, den: 1 }, false)).toMatchObject({ raster: { width: 1920, height: 1080 }, frameStep: 1, notice: '' });
-  });
-
-  it('is small and slow enough without one, keeps the proportions, and says so', () => {
-    const work = workingFormat({ width: 1920, height: 1080 }, { num: 60000, den: 1001 }, true);
-    expect(work).toMatchObject({ raster: { width: 640, height: 360 }, frameStep: 2 });
-    expect(work.notice).toContain('29.97');
   });
 });

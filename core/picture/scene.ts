@@ -1,5 +1,6 @@
 /** What a picture is drawn from: one path for a single source and for a layout of many boxes. */
 import { effectiveBox } from '../layout/styles';
+import { MOST, seenArea, type Weight } from '../layout/weight';
 import { playerState } from '../media/player';
 import { type DeckNumber } from '../replay/air';
 import { deckPictures, deckPlace } from '../replay/deck';
@@ -18,6 +19,9 @@ type Content = Pick<DrawItem, 'texture' | 'framing' | 'grade' | 'key' | 'eye' | 
 
 /** Layouts inside layouts are drawn this deep; circles are refused before. */
 const DEEPEST = 8;
+
+/** What may still be drawn of one picture. An old show may hold more than commands let in now: what fits is drawn, from back to front. */
+type Budget = Weight;
 
 const eyeOf = (show: Show, sourceId: string): Point | undefined => {
   const eye = show.eyes.find((e) => e.sourceId === sourceId);
@@ -72,12 +76,12 @@ function framingContent(show: Show, air: Air, framing: Framing, frame: number): 
 }
 
 function seatContent(show: Show, air: Air, seat: Seat, frame: number): Content {
-  const filled = pictureContent(show, air, seat.occupantId, frame, DEEPEST);
+  const filled = pictureContent(show, air, seat.occupantId, frame, DEEPEST, { ...MOST });
   if (filled) return { ...filled, seatId: seat.id };
   return { texture: { kind: 'seat', name: seat.name, colour: seat.colour }, fit: 'contain', seatId: seat.id };
 }
 
-function pictureContent(show: Show, air: Air, id: string | null, frame: number, depth: number): Content | null {
+function pictureContent(show: Show, air: Air, id: string | null, frame: number, depth: number, budget: Budget): Content | null {
   const picture = findPicture(show, id);
   switch (picture?.kind) {
     case undefined:
@@ -89,20 +93,24 @@ function pictureContent(show: Show, air: Air, id: string | null, frame: number, 
     case 'seat':
       return seatContent(show, air, picture.seat, frame);
     case 'layout':
-      return depth >= DEEPEST ? null : { texture: { kind: 'scene', id: picture.id, scene: layoutScene(show, air, picture.layout, frame, depth + 1) }, fit: 'contain', sourceId: picture.id };
+      return depth >= DEEPEST ? null : { texture: { kind: 'scene', id: picture.id, scene: drawnLayout(show, air, picture.layout, frame, depth + 1, budget) }, fit: 'contain', sourceId: picture.id };
   }
 }
 
-function boxContent(show: Show, air: Air, content: BoxContent | null, frame: number, depth: number): Content | null {
-  if (content?.kind === 'colour') return { texture: { kind: 'colour', colour: content.colour ?? '#000000' }, fit: 'fill' };
-  return content?.id === undefined ? null : pictureContent(show, air, content.id, frame, depth);
+/** A content that takes `area` whole pictures to draw; null also when nothing more fits. */
+function boxContent(show: Show, air: Air, content: BoxContent | null, area: number, frame: number, depth: number, budget: Budget): Content | null {
+  if (!content || budget.items < 1 || budget.area < area) return null;
+  budget.items -= 1;
+  budget.area -= area;
+  if (content.kind === 'colour') return { texture: { kind: 'colour', colour: content.colour ?? '#000000' }, fit: 'fill' };
+  return content.id === undefined ? null : pictureContent(show, air, content.id, frame, depth, budget);
 }
 
 /** One box, drawn as it and its styles say; nothing when it is hidden or empty. */
-function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number): DrawItem[] {
+function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number, budget: Budget): DrawItem[] {
   if (!stored.visible) return [];
-  const content = boxContent(show, air, stored.content, frame, depth);
   const box = effectiveBox(show, stored);
+  const content = boxContent(show, air, stored.content, seenArea(box.rect, show.raster), frame, depth, budget);
   if (!content || box.opacity <= 0) return [];
   const item: DrawItem = {
     ...content,
@@ -120,14 +128,16 @@ function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number
   return [item];
 }
 
-/** A whole layout: background, boxes from back to front, frame artwork. */
-export function layoutScene(show: Show, air: Air, layout: Layout | Preset, frame: number, depth = 0): Scene {
+/** A whole layout: background, boxes from back to front, frame artwork; as much of it as can be drawn. */
+export const layoutScene = (show: Show, air: Air, layout: Layout | Preset, frame: number): Scene => drawnLayout(show, air, layout, frame, 0, { ...MOST });
+
+function drawnLayout(show: Show, air: Air, layout: Layout | Preset, frame: number, depth: number, budget: Budget): Scene {
   const full = fullRect(show.raster);
-  const background = boxContent(show, air, layout.background, frame, depth);
-  const art = layout.frameId === null ? null : pictureContent(show, air, layout.frameId, frame, depth);
+  const art = layout.frameId === null ? null : boxContent(show, air, { kind: 'source', id: layout.frameId }, 1, frame, depth, budget);
+  const background = boxContent(show, air, layout.background, 1, frame, depth, budget);
   return [
     ...(background ? [{ ...background, target: full, fit: background.fit === 'fill' ? ('fill' as const) : ('cover' as const), opacity: 1, layer: 'background' as const }] : []),
-    ...layout.boxes.flatMap((box) => boxItem(show, air, box, frame, depth)),
+    ...layout.boxes.flatMap((box) => boxItem(show, air, box, frame, depth, budget)),
     ...(art ? [{ ...art, target: full, fit: 'fill' as const, opacity: 1, layer: 'frame' as const }] : []),
   ];
 }
@@ -136,6 +146,6 @@ export function layoutScene(show: Show, air: Air, layout: Layout | Preset, frame
 export function sceneOf(show: Show, air: Air, id: string | null, frame: number): Scene {
   const picture = findPicture(show, id);
   if (picture?.kind === 'layout') return layoutScene(show, air, picture.layout, frame);
-  const content = pictureContent(show, air, id, frame, 0);
+  const content = pictureContent(show, air, id, frame, 0, { ...MOST });
   return content ? [{ ...content, target: fullRect(show.raster), opacity: 1 }] : [];
 }

@@ -44,6 +44,30 @@ describe('reading a show', () => {
     for (const raw of [null, 3, [], {}, { format: 'other' }]) expect(() => readShow(raw)).toThrow(/not a Bivoca show/);
   });
 
+  it('refuses old versions with objects in the place of numbers, and says so', () => {
+    const hostile: unknown[] = [{ toString: 1, valueOf: 2 }, {}, [], null, '7', true];
+    for (const version of [0, 1, 2, 3]) {
+      for (const value of hostile) {
+        for (const change of [{ raster: value }, { raster: { width: value, height: value } }, { transition: { frames: value, direction: value } }, { transition: value }, { lanes: [{ fadeFrames: value }, value] }, { sources: value }, { sources: [{ settings: value }] }, { output: value }]) {
+          try {
+            expect(showProblems(readShow({ ...plain(sampleDesk().show), version, ...change }))).toEqual([]);
+          } catch (error) {
+            expect(error).toBeInstanceOf(ShowError);
+          }
+        }
+      }
+    }
+  });
+
+  it('names a few hundred faults of a file that has hundreds of thousands', () => {
+    const raw = plain(sampleDesk().show);
+    const replay = raw.replay as { clips: unknown[] };
+    replay.clips = Array.from({ length: 20_000 }, () => ({ extra: 1 }));
+    expect(showProblems(raw).length).toBeLessThan(1000);
+    expect(showProblems({ ...plain(sampleDesk().show), sources: Array.from({ length: 300_000 }, () => null) }).length).toBeLessThan(1000);
+    expect(() => readShow(raw)).toThrow(/replay\.clips\[0\].*and \d+ more/);
+  });
+
   it('brings an old draft up to date', () => {
     const { seats, eyes, framings, layouts, presets, styles, transitions, overrides, ...raw } = plain(sampleDesk().show);
     expect([seats, eyes, framings, layouts, presets, styles, overrides]).toEqual([[], [], [], [], [], [], []]);

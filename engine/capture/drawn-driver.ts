@@ -1,25 +1,35 @@
 /** A driver for sources drawn in one shared worker. */
+import { type Raster } from '#core/show/show';
 import { type Driver, type EngineFormat } from './driver';
 import { type ToDrawn } from './drawn-source';
 
-/** `open` starts the worker; it is shared by all sources of this driver and started at the first. */
+/** `open` starts the worker; it is shared by all sources of a show and started at the first. */
 export function createDrawnDriver(open: () => Worker): Driver {
-  let worker: Worker | null = null;
-  const started = (format: EngineFormat) => {
-    if (!worker) {
-      worker = open();
-      const { clock, rate, frameStep, working } = format;
-      worker.postMessage({ type: 'start', clock, rate, frameStep, size: working } satisfies ToDrawn);
+  let running: { worker: Worker; clock: SharedArrayBuffer; size: Raster } | null = null;
+  const started = ({ clock, rate, frameStep, working: size }: EngineFormat) => {
+    // Another show has a clock of its own.
+    if (running?.clock !== clock) {
+      running?.worker.terminate();
+      running = { worker: open(), clock, size };
+      running.worker.postMessage({ type: 'start', clock, rate, frameStep, size } satisfies ToDrawn);
     }
-    return worker;
+    return running.worker;
   };
   return (source, _air, link, format) => {
-    const target = started(format);
+    const worker = started(format);
     const frames = link.framePort();
     const sound = link.soundPort();
     const message: ToDrawn = { type: 'add', id: source.id, settings: source.settings, frames, sound };
-    target.postMessage(message, [frames, sound]);
+    worker.postMessage(message, [frames, sound]);
     link.health('live');
-    return { stop: () => target.postMessage({ type: 'remove', id: source.id } satisfies ToDrawn) };
+    return {
+      stop: () => worker.postMessage({ type: 'remove', id: source.id } satisfies ToDrawn),
+      resize: (size) => {
+        // One word is enough for all that this worker draws.
+        if (running?.worker !== worker || (running.size.width === size.width && running.size.height === size.height)) return;
+        running.size = size;
+        worker.postMessage({ type: 'size', size } satisfies ToDrawn);
+      },
+    };
   };
 }

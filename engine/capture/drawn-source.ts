@@ -5,6 +5,7 @@ import { type SourceSettings } from '#core/show/source';
 import { frameToMicros, microsToFrame, type Rate } from '#core/time/rate';
 import { SAMPLE_RATE, type SoundChunk } from '../sound/chunk';
 import { SharedClock } from '../time/shared-clock';
+import { CanvasFrames } from './canvas-frames';
 
 /** Draws one source. Deterministic in the frame number, so that angles agree frame by frame. */
 export interface Painter {
@@ -20,9 +21,11 @@ export type PainterFactory = (settings: SourceSettings, size: Raster, rate: Rate
 export type ToDrawn =
   | { type: 'start'; clock: SharedArrayBuffer; rate: Rate; frameStep: number; size: Raster }
   | { type: 'add'; id: string; settings: SourceSettings; frames: MessagePort; sound: MessagePort }
+  | { type: 'size'; size: Raster }
   | { type: 'remove'; id: string };
 
 interface Running {
+  settings: SourceSettings;
   painter: Painter;
   canvas: OffscreenCanvas;
   context: OffscreenCanvasRenderingContext2D;
@@ -41,6 +44,7 @@ const CATCH_UP_FRAMES = 5;
 /** Serves a worker's messages with the given painters. */
 export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): void {
   const running = new Map<string, Running>();
+  const pictures = new CanvasFrames();
   let setup: { clock: SharedClock; rate: Rate; frameStep: number; size: Raster } | null = null;
   let last = -1;
 
@@ -51,7 +55,18 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
     const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
     if (!painter || !context) return;
     remove(message.id);
-    running.set(message.id, { painter, canvas, context, frames: message.frames, sound: message.sound, sent: false, sample: -1 });
+    running.set(message.id, { settings: message.settings, painter, canvas, context, frames: message.frames, sound: message.sound, sent: false, sample: -1 });
+  }
+
+  /** Draws everything at another size from now on. */
+  function resize(size: Raster): void {
+    if (!setup) return;
+    setup.size = size;
+    for (const source of running.values()) {
+      source.painter = factory(source.settings, size, setup.rate) ?? source.painter;
+      Object.assign(source.canvas, { width: size.width, height: size.height });
+      source.sent = false;
+    }
   }
 
   function remove(id: string): void {
@@ -61,11 +76,13 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
     running.delete(id);
   }
 
-  function step(source: Running, frame: number, rate: Rate): void {
+  async function step(source: Running, frame: number, rate: Rate): Promise<void> {
     const stamp = frameToMicros(frame, rate);
     if (!source.painter.still || !source.sent) {
       source.painter.paint(source.context, frame, rate);
-      const picture = new VideoFrame(source.canvas, { timestamp: stamp, alpha: 'discard' });
+      const picture = await pictures.take(source.canvas, stamp);
+      // It may have been removed meanwhile: its port is closed then.
+      if (![...running.values()].includes(source)) return picture.close();
       source.frames.postMessage({ frame: picture, stamp }, [picture]);
       source.sent = true;
     }
@@ -98,7 +115,7 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
       last = frame;
       // Sound first: after a stall pictures take their time.
       for (const source of running.values()) sound(source, clock.now());
-      for (const source of running.values()) step(source, frame, rate);
+      for (const source of [...running.values()]) await step(source, frame, rate);
     }
   }
 
@@ -107,6 +124,7 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
       setup = { clock: new SharedClock(data.clock), rate: data.rate, frameStep: data.frameStep, size: data.size };
       void run();
     } else if (data.type === 'add') add(data);
+    else if (data.type === 'size') resize(data.size);
     else remove(data.id);
   };
 }

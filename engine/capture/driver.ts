@@ -29,6 +29,8 @@ export interface DriverHandle {
   stop(): void;
   /** The source or its player has changed without needing a restart. */
   update?(source: Source, air: Air): void;
+  /** The engine works in another raster now; for sources that are drawn at it. */
+  resize?(working: Raster): void;
 }
 
 export type Driver = (source: Source, air: Air, link: SourceLink, format: EngineFormat) => DriverHandle;

@@ -5,14 +5,15 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type Command, CommandError } from '#core/commands/command';
 import { execute, type Refusal } from '#core/commands/execute';
 import { EMPTY_HISTORY, redo, remember, undo } from '#core/commands/history';
-import { workingFormat } from '#core/picture/capability';
+import { causeOf } from '#core/schema/cause';
 import { type Desk } from '#core/show/air';
 import { readShow } from '#core/show/migrate';
 import { type Feed, type Show, SHOW_VERSION } from '#core/show/show';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Drivers } from '../capture/driver';
+import { RECORDER_FRAMES, takeFrames, WINDOW_FRAMES } from '../picture/frame-outlet';
 import { type FromMixer, type MonitorPicture, type SourceHealth, type ToMixer } from '../picture/messages';
-import { drawsInSoftware, preferredMixer } from '../picture/mixer-choice';
+import { preferredMixer } from '../picture/mixer-choice';
 import { type SoundDeviceDriver } from '../sound/device-driver';
 import { SoundDesk } from '../sound/sound-desk';
 import { db, type ShowRow } from '../storage/db';
@@ -23,6 +24,7 @@ import { AsRunLog } from './as-run-log';
 import { HostRemote } from './host-remote';
 import { Journal } from './journal';
 import { IDLE_ENCODER, OutputControl } from './output-control';
+import { PaceControl } from './pace-control';
 import { ReplayControl } from './replay-control';
 import { ReplayExport, sweepExports } from './replay-export';
 import { recoverAir, recoverRecordings } from './recovery';
@@ -55,6 +57,7 @@ export class ShowHost {
   private readonly asRun: AsRunLog;
   private readonly remote: HostRemote;
   private lastSample = 0;
+  private readonly pace = new PaceControl();
   private closed = false;
   private ending: Promise<void> | null = null;
   private readonly tickListeners = new Set<(frame: number) => void>();
@@ -65,13 +68,12 @@ export class ShowHost {
     private readonly clock: SharedClock,
     sound: SoundDesk,
     drivers: Drivers,
-    software: boolean,
     notices: string[],
     /** Wall time of this opening, as the show's row has it. */
     private readonly openedAt: number,
   ) {
     const { show, air } = desk;
-    const working = workingFormat(show.raster, show.rate, software);
+    const working = this.pace.format(desk);
     this.sound = sound;
     this.store = createStore<HostState>(() => ({
       desk,
@@ -79,7 +81,7 @@ export class ShowHost {
       frame: this.nextFrame(desk),
       health: {},
       sizes: {},
-      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0 },
+      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 },
       encoder: IDLE_ENCODER,
       replay: null,
       replayCache: 0,
@@ -98,8 +100,8 @@ export class ShowHost {
     this.encoder = new Worker(new URL('../output/encoder.worker.ts', import.meta.url), { type: 'module' });
     this.mixer.onmessage = ({ data }: MessageEvent<FromMixer>) => this.fromMixer(data);
     this.mixer.onerror = (event) => this.set({ failure: `The picture mixer stopped: ${event.message}` });
-    this.toMixer({ type: 'start', clock: clock.memory, working: working.raster, frameStep: working.frameStep, desk: { show: forMixer(show), air }, prefer: preferredMixer() });
-    const format = { clock: clock.memory, rate: show.rate, frameStep: working.frameStep, working: working.raster };
+    this.toMixer({ type: 'start', clock: clock.memory, working, desk: { show: forMixer(show), air }, prefer: preferredMixer() });
+    const format = { clock: clock.memory, rate: show.rate, frameStep: 1, working: working.raster };
     this.replay = new ReplayControl(showId, format, sound, {
       desk: () => this.state.desk,
       frame: () => this.state.frame,
@@ -149,11 +151,10 @@ export class ShowHost {
     const after = frameToMicros((last?.savedFrame ?? 0) + 1, row.show.rate);
     clock.jumpTo(Math.max((now - epoch) * 1000, after) + PICTURE_DELAY_MICROS);
     await db.shows.update(row.id, { epoch, openedAt: now, openSince: now });
-    const openedAt = now;
     const [sound, cutOff] = await Promise.all([SoundDesk.create(clock, soundDrivers), recoverRecordings(row.id)]);
     void navigator.storage.persist?.();
     void sweepExports();
-    const host = new ShowHost(row.id, { show: row.show, air }, clock, sound, drivers, drawsInSoftware(), [...notices, ...cutOff], openedAt);
+    const host = new ShowHost(row.id, { show: row.show, air }, clock, sound, drivers, [...notices, ...cutOff], now);
     await host.asRun.closeStale(microsToFrame(clock.now(), row.show.rate), now);
     void sound.wake();
     return host;
@@ -174,7 +175,7 @@ export class ShowHost {
   private connectOutputs(): void {
     const pictures = new MessageChannel();
     const sounds = new MessageChannel();
-    this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1, feed: 'programme' }, [pictures.port1]);
+    this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1, feed: 'programme', waiting: RECORDER_FRAMES }, [pictures.port1]);
     this.sound.tapTo(sounds.port1);
     this.outputs.connect(pictures.port2, sounds.port2);
   }
@@ -182,7 +183,7 @@ export class ShowHost {
   /** Frames of the clean programme for the encoder, until the returned function is called. */
   private cleanFrames(): { port: MessagePort; end: () => void } {
     const { port1, port2 } = new MessageChannel();
-    this.toMixer({ type: 'programme-port', key: 'encoder-clean', port: port1, feed: 'clean' }, [port1]);
+    this.toMixer({ type: 'programme-port', key: 'encoder-clean', port: port1, feed: 'clean', waiting: RECORDER_FRAMES }, [port1]);
     return { port: port2, end: () => this.toMixer({ type: 'programme-gone', key: 'encoder-clean' }) };
   }
 
@@ -197,7 +198,7 @@ export class ShowHost {
       return this.run(command);
     } catch (error) {
       console.error(error);
-      return { ok: false, error: { code: 'fault', message: `${String(command?.type).slice(0, 60)} could not be done: ${error instanceof Error ? error.message : String(error)} Nothing was changed.` } };
+      return { ok: false, error: { code: 'fault', message: `${typeof command?.type === 'string' ? command.type.slice(0, 60) : 'This'} could not be done: ${causeOf(error)} Nothing was changed.` } };
     }
   }
 
@@ -230,7 +231,7 @@ export class ShowHost {
     this.toMixer({ type: 'desk', show: forMixer(desk.show), air: desk.air });
     this.set({ desk, history });
     this.journal.save(desk, this.state.frame);
-    if (desk.show.raster !== before.show.raster) this.setRaster(desk);
+    if (desk.show.raster !== before.show.raster) this.setWorking(desk);
     this.drivers.reconcile(desk.show, desk.air);
     this.outputs.reconcile(desk);
     this.tracks.reconcile(desk);
@@ -238,16 +239,21 @@ export class ShowHost {
     this.remote.changed(patches);
   }
 
-  private setRaster(desk: Desk): void {
-    const working = workingFormat(desk.show.raster, desk.show.rate, this.state.renderer?.software ?? true);
+  /** Works in the show's raster, as far as the pace lets it. */
+  private setWorking(desk: Desk): void {
+    const before = this.state.working;
+    const working = this.pace.format(desk);
     this.set({ working });
-    this.toMixer({ type: 'working', working: working.raster });
+    this.toMixer({ type: 'working', working });
+    if (before.raster.width !== working.raster.width || before.raster.height !== working.raster.height) this.drivers.resize(working.raster);
   }
 
   private fromMixer(message: FromMixer): void {
     switch (message.type) {
       case 'tick':
-        return this.tick(message.frame, message.stats);
+        this.tick(message.frame, message.stats);
+        // The next one is sent when this one has been dealt with.
+        return this.toMixer({ type: 'tick-taken' });
       case 'ready': {
         const { renderer, software, mixer } = message;
         return this.set({ renderer: { renderer, software, mixer } });
@@ -291,6 +297,7 @@ export class ShowHost {
       streamBitrate: encoder.stream?.bitrate ?? 0,
     };
     this.set({ samples: [...samples.slice(-SAMPLE_LIMIT + 1), sample] });
+    if (this.pace.second(mixer, this.state.desk, this.state.working.frameStep)) this.setWorking(this.state.desk);
     this.remote.tellStatus();
     if (samples.length % 10 === 5) this.toMixer({ type: 'thumbnail' });
     // The clock's mark moves on although nothing changed, so that time never goes back after a crash.
@@ -343,8 +350,8 @@ export class ShowHost {
   programmeFrames(receive: (frame: VideoFrame) => void, feed: Feed = 'programme'): () => void {
     const { port1, port2 } = new MessageChannel();
     const key = nanoid();
-    port2.onmessage = ({ data }: MessageEvent<{ frame: VideoFrame }>) => receive(data.frame);
-    this.toMixer({ type: 'programme-port', key, port: port1, feed }, [port1]);
+    takeFrames<{ frame: VideoFrame }>(port2, ({ frame }) => receive(frame));
+    this.toMixer({ type: 'programme-port', key, port: port1, feed, waiting: WINDOW_FRAMES }, [port1]);
     // The mixer closes the port after its last frame: one on its way would stay open if it were closed here.
     return () => this.toMixer({ type: 'programme-gone', key });
   }

@@ -1,6 +1,6 @@
 /** Keeps the drivers as the show wants them: starts, updates, restarts and stops them. */
 import { type Air } from '#core/show/air';
-import { type Show } from '#core/show/show';
+import { type Raster, type Show } from '#core/show/show';
 import { type Source } from '#core/show/source';
 import { type DriverHandle, type Drivers, type EngineFormat, type SourceLink } from '../capture/driver';
 import { secondOf, type SourceHealth, type ToMixer } from '../picture/messages';
@@ -26,7 +26,7 @@ export class SourceDrivers {
 
   constructor(
     private readonly drivers: Drivers,
-    private readonly format: EngineFormat,
+    private format: EngineFormat,
     private readonly toMixer: (message: ToMixer, transfer?: Transferable[]) => void,
     private readonly sound: SoundDesk,
     private readonly onHealth: (id: string, health: SourceHealth) => void,
@@ -57,6 +57,12 @@ export class SourceDrivers {
     if (source.settings.kind === 'colour') link.health('live');
     else if (!driver) link.health('lost', 'this kind of source cannot be used here');
     this.running.set(source.id, { handle, key: restartKey(source), update: updateKey(source, air) });
+  }
+
+  /** The engine works in another raster: sources that are drawn for it are drawn so. */
+  resize(working: Raster): void {
+    this.format = { ...this.format, working };
+    for (const { handle } of this.running.values()) handle.resize?.(working);
   }
 
   /** Starts a source's driver anew, as after its device was lost. */

@@ -14,6 +14,7 @@ export interface ShowListItem {
   id: string;
   name: string;
   openedAt: number;
+  raster: Raster;
   /** Bytes of the document and its files. */
   size: number;
   thumbnail: Blob | null;
@@ -32,7 +33,7 @@ export async function listShows(): Promise<ShowListItem[]> {
     .map(({ id, name, openedAt, thumbnail, show }) => {
       const files = new Set(assetIdsOf(show));
       const size = JSON.stringify(show).length + [...files].reduce((sum, asset) => sum + (sizes.get(asset) ?? 0), 0);
-      return { id, name, openedAt, thumbnail, size };
+      return { id, name, openedAt, thumbnail, size, raster: show.raster };
     })
     .sort((a, b) => b.openedAt - a.openedAt);
 }

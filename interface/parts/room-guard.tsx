@@ -1,4 +1,5 @@
 import { Component, type ReactNode } from 'react';
+import { causeOf } from '#core/schema/cause';
 import { Button } from './button';
 
 /** Holds a fault of one room back from the show: what is on air, recorded and streamed goes on, and the room can be opened again. */
@@ -6,7 +7,7 @@ export class RoomGuard extends Component<{ children: ReactNode }, { fault: strin
   override state = { fault: null as string | null };
 
   static getDerivedStateFromError(error: unknown): { fault: string } {
-    return { fault: error instanceof Error ? error.message : String(error) };
+    return { fault: causeOf(error) };
   }
 
   override componentDidCatch(error: unknown): void {

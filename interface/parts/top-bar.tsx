@@ -1,4 +1,4 @@
-import { Circle, CircleHelp, Radio, Redo2, Search, Settings, TriangleAlert, Tv, TvMinimal, Undo2, X } from 'lucide-react';
+import { ChevronsDown, Circle, CircleHelp, Radio, Redo2, Search, Settings, TriangleAlert, Tv, TvMinimal, Undo2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';
 import { formatDuration } from '#core/time/duration';
@@ -66,16 +66,21 @@ function StreamState() {
 
 /** One glance at the engine: the cost of a frame, and what was given up. */
 function EngineState() {
-  const { ms, dropped, late, failure, notice } = useHostState(({ mixer, samples, failure, working }) => {
+  const { ms, dropped, late, failure, notice, brief } = useHostState(({ mixer, samples, failure, working }) => {
     const minute = samples.at(-60)?.dropped ?? samples[0]?.dropped ?? 0;
-    return { ms: Math.round(samples.at(-1)?.drawMs ?? mixer.drawMs), dropped: mixer.dropped - minute, late: mixer.late, failure, notice: working.notice };
+    return { ms: Math.round(samples.at(-1)?.drawMs ?? mixer.drawMs), dropped: mixer.dropped - minute, late: mixer.late, failure, notice: working.notice, brief: working.brief };
   });
   const bad = failure !== null || dropped > 0;
   return (
-    <NavLink to="output" className={`figures flex items-center gap-1 text-[13px] ${bad ? 'text-caution' : 'text-muted'}`} title={[failure, notice, `${late} late since the start`].filter(Boolean).join('. ')} aria-label={`Engine: ${ms} milliseconds a frame, ${dropped} dropped in the last minute`}>
+    <NavLink to="output" className={`figures flex items-center gap-1 text-[13px] ${bad ? 'text-caution' : 'text-muted'}`} title={[failure, notice, `${late} late since the start`].filter(Boolean).join('. ')} aria-label={`Engine: ${ms} milliseconds a frame, ${dropped} dropped in the last minute${notice ? `. ${notice}` : ''}`}>
       {bad && <TriangleAlert size={14} />}
       <span className="inline-block w-11 text-right">{ms} ms</span>
       <span className="inline-block min-w-14">{dropped} drop</span>
+      {brief !== '' && (
+        <span className="flex items-center gap-1 text-caution">
+          <ChevronsDown size={14} /> {brief}
+        </span>
+      )}
     </NavLink>
   );
 }
@@ -119,7 +124,7 @@ function LeaveShow() {
     );
   }
   return (
-    <Link to="/" className="px-2.5 text-muted hover:text-text" title="All shows">
+    <Link to="/" className="shrink-0 px-2.5 text-muted hover:text-text" title="All shows">
       Shows
     </Link>
   );

@@ -1,13 +1,25 @@
 import { useQuery } from '@tanstack/react-query';
-import { Navigate } from 'react-router';
+import { Navigate, useSearchParams } from 'react-router';
 import { listShows } from '#engine/storage/shows';
-import { DEMO_NAME } from '#standins/show/demo';
+import { type Raster } from '#core/show/show';
+import { DEMO_NAME, DEMO_RASTER } from '#standins/show/demo';
+
+/** Heights in which the demo can be asked for; its proportions are 16:9. */
+const HEIGHTS = [360, 540, 720, 1080];
+
+/** The size that `?height=` asks for: a small one for small machines. */
+function sizeOf(asked: string | null): Raster {
+  const height = Number(asked);
+  return HEIGHTS.includes(height) ? { width: (height * 16) / 9, height } : DEMO_RASTER;
+}
 
 /** The address that the server prints: the demo show, made at the first visit and opened again after. */
-export function DemoRoute({ makeDemo }: { makeDemo: () => Promise<string> }) {
+export function DemoRoute({ makeDemo }: { makeDemo: (raster: Raster) => Promise<string> }) {
+  const [params] = useSearchParams();
+  const raster = sizeOf(params.get('height'));
   const demo = useQuery({
-    queryKey: ['demo'],
-    queryFn: async () => (await listShows()).find((s) => s.name === DEMO_NAME)?.id ?? makeDemo(),
+    queryKey: ['demo', raster.height],
+    queryFn: async () => (await listShows()).find((s) => s.name === DEMO_NAME && s.raster.height === raster.height)?.id ?? makeDemo(raster),
     staleTime: Infinity,
   });
   if (demo.data) return <Navigate to={`/show/${demo.data}/desk`} replace />;

@@ -4,14 +4,17 @@ import { Copy, Download, FolderInput, Pencil, Plus, Trash2, Wind } from 'lucide-
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
+import { causeOf } from '#core/schema/cause';
 import { formatBytes } from '#core/time/duration';
 import { exportShow, importShow } from '#engine/storage/show-file';
 import { deleteShow, duplicateShow, listShows, renameShow, restoreShow, type ShowListItem } from '#engine/storage/shows';
 import { Button } from '../parts/button';
 import { saveFile } from '../parts/save-file';
+import { type Raster } from '#core/show/show';
+import { DEMO_RASTER } from '#standins/show/demo';
 import { NewShow } from './new-show';
 
-const failed = (error: unknown) => void toast.error(error instanceof Error ? error.message : String(error), { duration: 10_000 });
+const failed = (error: unknown) => void toast.error(causeOf(error), { duration: 10_000 });
 
 function Thumbnail({ blob }: { blob: Blob | null }) {
   const url = useMemo(() => (blob ? URL.createObjectURL(blob) : null), [blob]);
@@ -83,14 +86,14 @@ function ShowRow({ show, refresh }: { show: ShowListItem; refresh: () => void })
 }
 
 /** All shows in this browser. `makeDemo` stores the demo show anew and gives its identity. */
-export function ShowList({ makeDemo }: { makeDemo: () => Promise<string> }) {
+export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<string> }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [making, setMaking] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const shows = useQuery({ queryKey: ['shows'], queryFn: listShows });
   const refresh = () => void queries.invalidateQueries({ queryKey: ['shows'] });
-  const demo = useMutation({ mutationFn: makeDemo, onSuccess: (id) => void navigate(`/show/${id}/desk`), onError: failed });
+  const demo = useMutation({ mutationFn: (height: number) => makeDemo({ width: (height * 16) / 9, height }), onSuccess: (id) => void navigate(`/show/${id}/desk`), onError: failed });
   useEffect(() => {
     document.title = 'Shows · Bivoca';
   }, []);
@@ -102,7 +105,7 @@ export function ShowList({ makeDemo }: { makeDemo: () => Promise<string> }) {
       if (missing.length > 0) toast.warning(`Imported; ${missing.length} of its files are not in the file. Their sources say so.`);
       else toast.success('Imported.');
     } catch (error) {
-      toast.error(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`, { duration: 12_000 });
+      toast.error(`${causeOf(error)} Nothing was changed.`, { duration: 12_000 });
     }
   };
   return (
@@ -118,8 +121,11 @@ export function ShowList({ makeDemo }: { makeDemo: () => Promise<string> }) {
         <Button look="straw" onClick={() => setMaking(true)}>
           <Plus size={16} /> New show
         </Button>
-        <Button onClick={() => demo.mutate()}>
+        <Button onClick={() => demo.mutate(DEMO_RASTER.height)}>
           <Wind size={16} /> Demo show
+        </Button>
+        <Button onClick={() => demo.mutate(360)} title="The demo at 640×360, for small machines">
+          <Wind size={16} /> Demo, small
         </Button>
         <Button onClick={() => picker.current?.click()}>
           <FolderInput size={16} /> Import…

@@ -2,20 +2,23 @@
 
 type Context = OffscreenCanvasRenderingContext2D;
 
+/** The stage that all of it is laid out on. */
 const WIDTH = 640;
 const HEIGHT = 360;
 
-function drawn(paint: (c: Context) => void): Promise<Blob> {
-  const canvas = new OffscreenCanvas(WIDTH, HEIGHT);
+/** `scale`: pixels for each unit of the stage. */
+function drawn(scale: number, paint: (c: Context) => void): Promise<Blob> {
+  const canvas = new OffscreenCanvas(Math.round(WIDTH * scale), Math.round(HEIGHT * scale));
   const c = canvas.getContext('2d');
   if (!c) throw new Error('This browser gives no 2D canvas.');
+  c.scale(scale, scale);
   paint(c);
   return canvas.convertToBlob({ type: 'image/png' });
 }
 
 /** The bug of the invented chandler: transparent but for the corner. */
-export const drawBug = (): Promise<Blob> =>
-  drawn((c) => {
+export const drawBug = (scale: number): Promise<Blob> =>
+  drawn(scale, (c) => {
     c.fillStyle = 'rgba(13,21,23,0.72)';
     c.fillRect(470, 22, 138, 34);
     c.fillStyle = '#e2c48d';
@@ -35,8 +38,8 @@ export const drawBug = (): Promise<Blob> =>
   });
 
 /** Frame artwork: sail-cloth with two rounded openings. */
-export const drawFrame = (): Promise<Blob> =>
-  drawn((c) => {
+export const drawFrame = (scale: number): Promise<Blob> =>
+  drawn(scale, (c) => {
     const cloth = c.createLinearGradient(0, 0, WIDTH, HEIGHT);
     cloth.addColorStop(0, '#123a4d');
     cloth.addColorStop(1, '#0d2430');
@@ -72,8 +75,8 @@ export const drawFrame = (): Promise<Blob> =>
   });
 
 /** A stinger: a sail with slanted, transparent edges; it covers all in its middle two thirds. */
-export const drawSail = (): Promise<Blob> =>
-  drawn((c) => {
+export const drawSail = (scale: number): Promise<Blob> =>
+  drawn(scale, (c) => {
     const bands = ['#16405a', '#e2c48d', '#e8efe9', '#e2c48d', '#16405a'];
     bands.forEach((colour, i) => {
       const inset = i * 12;
@@ -95,7 +98,7 @@ export const drawSail = (): Promise<Blob> =>
 
 /** A grey picture for wipes: a swell that breaks from the left. */
 export const drawSwell = (): Promise<Blob> =>
-  drawn((c) => {
+  drawn(1, (c) => {
     const image = c.createImageData(WIDTH, HEIGHT);
     for (let y = 0; y < HEIGHT; y += 1) {
       for (let x = 0; x < WIDTH; x += 1) {

@@ -4,7 +4,8 @@ import { type Starter, starterBoxes } from '#core/layout/starters';
 import { createShow, createSource } from '#core/show/create';
 import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/show/layout';
 import { GREEN_KEY } from '#core/show/look';
-import { type Show } from '#core/show/show';
+import { createReplay } from '#core/replay/document';
+import { type Raster, type Show } from '#core/show/show';
 import { addDemoSound } from '../sound/demo-sound';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
@@ -31,9 +32,15 @@ export interface DemoArt {
   swell: string;
 }
 
-/** The demo show under `id`. Its air begins on the shore camera. */
-export function createDemoShow(id: string, art: DemoArt): { show: Show; air: ReturnType<typeof createAir> } {
-  const show = createShow(id, DEMO_NAME, { width: 640, height: 360 }, { num: 25, den: 1 });
+/** The size that the demo is made for; places below are of its stage of 640×360. */
+export const DEMO_RASTER: Raster = { width: 1280, height: 720 };
+const STAGE_WIDTH = 640;
+/** Lines that the demo's angles are recorded with. */
+const ANGLE_HEIGHT = 360;
+
+/** The demo show under `id`, in a size of 16:9. Its air begins on the shore camera. */
+export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_RASTER): { show: Show; air: ReturnType<typeof createAir> } {
+  const show = createShow(id, DEMO_NAME, { ...raster }, { num: 25, den: 1 });
   const add = (sourceId: string, name: string, settings: SourceSettings, groupId: string | null) => {
     show.sources.push({ ...createSource(show, sourceId, name, settings), groupId });
   };
@@ -58,6 +65,8 @@ export function createDemoShow(id: string, art: DemoArt): { show: Show; air: Ret
   addPictures(show);
   add('deck-1', 'Deck 1', { kind: 'deck', deck: 1 }, 'replay');
   add('deck-2', 'Deck 2', { kind: 'deck', deck: 2 }, 'replay');
+  // Four angles at the show's size are more than two cores encode beside everything else.
+  show.replay = createReplay(Math.min(raster.height, ANGLE_HEIGHT));
   show.replay.angles = CAMERAS.map(([sourceId]) => ({ sourceId, soundId: sourceId }));
   show.cards = CARDS.map(([name, role], i) => ({ id: `card-${i + 1}`, name, role }));
   const [names, bugs] = show.lanes;
@@ -91,7 +100,8 @@ function addPictures(show: Show): void {
   seat('wind', 'Wind analyst', '#8fbf6a', 'analyst');
   seat('judge', 'Judge', '#b58ad6', null);
 
-  const look = { ...plainLook({ x: 0, y: 0, width: 100, height: 100 }), radius: 10, border: { width: 3, colour: '#e2c48d' }, shadow: { x: 4, y: 6, blur: 14, opacity: 0.6 } };
+  const k = show.raster.width / STAGE_WIDTH;
+  const look = { ...plainLook({ x: 0, y: 0, width: 100, height: 100 }), radius: 10 * k, border: { width: 3 * k, colour: '#e2c48d' }, shadow: { x: 4 * k, y: 6 * k, blur: 14 * k, opacity: 0.6 } };
   show.styles = [{ id: 'regatta', name: 'Regatta box', properties: ['radius', 'border', 'shadow'], look, framingId: null }];
 
   const boxes = (starter: Starter, contents: (BoxContent & { name: string; zoom?: number })[]) =>
@@ -105,8 +115,8 @@ function addPictures(show: Show): void {
   layout('talk', 'Host and wind', 9, { background: harbour, boxes: boxes('two', [seatBox('host', 'Host'), seatBox('wind', 'Wind analyst', 1.7)]) });
   layout('flight', 'Flight with host', 10, { boxes: boxes('inset', [{ kind: 'source', id: 'line', name: 'Flight' }, seatBox('host', 'Host')]) });
   const framed = [
-    { ...createBox('framed-0', 'Flight', { x: 28, y: 60, width: 356, height: 218 }, { kind: 'source', id: 'shore' }) },
-    { ...createBox('framed-1', 'Guest 1', { x: 402, y: 96, width: 210, height: 182 }, { kind: 'seat', id: 'guest' }), fit: 'eye' as const, zoom: 1.2 },
+    { ...createBox('framed-0', 'Flight', { x: 28 * k, y: 60 * k, width: 356 * k, height: 218 * k }, { kind: 'source', id: 'shore' }) },
+    { ...createBox('framed-1', 'Guest 1', { x: 402 * k, y: 96 * k, width: 210 * k, height: 182 * k }, { kind: 'seat', id: 'guest' }), fit: 'eye' as const, zoom: 1.2 },
   ];
   layout('framed', 'In the sail-cloth', 11, { boxes: framed, frameId: 'frame' });
   layout('four', 'Everybody', 12, { background: harbour, boxes: boxes('four', [seatBox('host', 'Host'), seatBox('guest', 'Guest 1'), seatBox('wind', 'Wind analyst', 1.7), seatBox('judge', 'Judge', 1)]) });

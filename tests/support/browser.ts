@@ -71,8 +71,11 @@ const FLAGS = [
   '--enable-unsafe-swiftshader',
 ];
 
-/** A browser with Chromium's fake camera, and a page; `profile` is kept when given. */
-export async function startBrowser(options: { profile?: string; size?: { width: number; height: number }; launch?: Partial<LaunchOptions> } = {}): Promise<TestBrowser> {
+/**
+ * A browser with Chromium's fake camera, and a page; `profile` is kept when given. A slow machine makes no smaller pictures in it, so that tests
+ * see what they ask for, unless with `stepsDown`.
+ */
+export async function startBrowser(options: { profile?: string; size?: { width: number; height: number }; launch?: Partial<LaunchOptions>; stepsDown?: boolean } = {}): Promise<TestBrowser> {
   const executablePath = BROWSERS.find((path) => existsSync(path));
   if (!executablePath) throw new Error('Chromium is missing: install the package "chromium".');
   const profile = options.profile ?? (await mkdtemp(join(tmpdir(), 'bivoca-profile-')));
@@ -88,6 +91,11 @@ export async function startBrowser(options: { profile?: string; size?: { width: 
   });
   const [page = await browser.newPage()] = await browser.pages();
   page.setDefaultTimeout(120_000);
+  // Kept for the whole profile, so that further pages have it too; one that a test has set by hand stays.
+  if (!options.stepsDown) await page.evaluateOnNewDocument(() => {
+    // Pages of the browser's own have no storage.
+    if (location.protocol.startsWith('http') && !localStorage.getItem('bivoca.step')) localStorage.setItem('bivoca.step', '0');
+  });
   const troubles: string[] = [];
   const listen = (target: Page) => {
     target.on('console', (message) => {

@@ -30,8 +30,9 @@ export async function showRuns(page: Page): Promise<void> {
   });
 }
 
-export async function openDemo(page: Page, app: App): Promise<void> {
-  await page.goto(`${app.url}/demo`);
+/** The demo, small unless another height is wanted: what a test looks at does not depend on the size. */
+export async function openDemo(page: Page, app: App, height = 360): Promise<void> {
+  await page.goto(`${app.url}/demo?height=${height}`);
   await showRuns(page);
 }
 
