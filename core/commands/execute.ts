@@ -1,5 +1,6 @@
 /** Runs a command against show and air: checked, atomic, with patches for undo, panels and the journal. */
 import { enablePatches, type Patch, produceWithPatches } from 'immer';
+import { guardWeight } from '../layout/weight';
 import { check } from '../schema/check';
 import { isTooDeep } from '../schema/depth';
 import { type Desk } from '../show/air';
@@ -26,7 +27,7 @@ const refuse = (code: string, message: string, field?: string): Outcome => ({
 /** The outcome of `command`. Pure: `desk` is never changed; a refusal changes nothing. */
 export function execute(desk: Desk, command: Command, context: CommandContext): Outcome {
   const spec = typeof command?.type === 'string' ? findCommand(command.type) : undefined;
-  if (!spec) return refuse('unknown-command', `There is no command "${String(command?.type).slice(0, 60)}".`, 'type');
+  if (!spec) return refuse('unknown-command', typeof command?.type === 'string' ? `There is no command "${command.type.slice(0, 60)}".` : 'A command says in `type` which one it is.', 'type');
   const args = command.args ?? {};
   if (isTooDeep(args)) return refuse('bad-argument', `${spec.title}: the arguments are nested deeper than any argument is.`, 'args');
   const problem = check(spec.args, args)[0];
@@ -36,6 +37,7 @@ export function execute(desk: Desk, command: Command, context: CommandContext): 
     const [next, patches, inverse] = produceWithPatches(desk, (draft: Desk) => {
       result = spec.run(draft, args, context) ?? {};
     });
+    guardWeight(desk.show, next.show);
     return { ok: true, desk: next, patches, inverse, spec, result };
   } catch (error) {
     if (error instanceof CommandError) return refuse(error.code, error.message, error.field);

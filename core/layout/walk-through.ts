@@ -6,9 +6,10 @@ import { type Air } from '../show/air';
 import { type Layout } from '../show/layout';
 import { type Show } from '../show/show';
 import { effectiveBox } from './styles';
+import { isTooMuch, Weights, weightWords } from './weight';
 
 export interface Finding {
-  kind: 'empty-seat' | 'empty-box' | 'eyes' | 'outside' | 'transition';
+  kind: 'empty-seat' | 'empty-box' | 'eyes' | 'outside' | 'transition' | 'too-much';
   /** Layout or seat to look at; null for the show. */
   id: string | null;
   text: string;
@@ -22,6 +23,11 @@ export function walkThrough(show: Show, air: Air, sizes: Record<string, { width:
   const findings: Finding[] = show.seats
     .filter((s) => s.occupantId === null)
     .map((s) => ({ kind: 'empty-seat', id: s.id, text: `Nobody fills the seat ${s.name}.` }));
+  const weights = new Weights(show);
+  for (const { id, name } of show.layouts) {
+    const weight = weights.of(id);
+    if (isTooMuch(weight)) findings.push({ kind: 'too-much', id, text: `${name} holds ${weightWords(weight)}: what is beyond that is left out.` });
+  }
   for (const layout of show.layouts) findings.push(...layoutFindings(show, air, layout, sizes));
   for (const { name, settings } of [{ name: 'The armed transition', settings: show.transition }, ...show.transitions]) {
     const trouble = transitionTrouble(show, air, settings);

@@ -8,6 +8,9 @@ export interface Problem {
   message: string;
 }
 
+/** Faults that are looked for: nobody reads more, and a damaged file may have hundreds of thousands. */
+const MOST_PROBLEMS = 200;
+
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
@@ -20,10 +23,12 @@ const join = (path: string, key: string) => (path === '' ? key : `${path}.${key}
 export function check(of: Constructor, raw: unknown, path = ''): Problem[] {
   if (!isRecord(raw)) return [{ path: path || '(all)', message: 'must be an object' }];
   const known = fieldMap(of);
-  const problems: Problem[] = [];
+  let problems: Problem[] = [];
   const instance = new of() as Record<string, unknown>;
   for (const key of Object.keys(raw)) {
-    if (!known.has(key)) problems.push({ path: join(path, key), message: 'is not a known field' });
+    if (!known.has(key)) {
+      if (problems.length < MOST_PROBLEMS) problems.push({ path: join(path, key.slice(0, 80)), message: 'is not a known field' });
+    }
     else instance[key] = raw[key];
   }
   for (const name of faultyFields(of, instance)) {
@@ -33,7 +38,7 @@ export function check(of: Constructor, raw: unknown, path = ''): Problem[] {
   for (const info of known.values()) {
     if (!info.nested && !info.variant) continue;
     const place = join(path, info.name);
-    if (!faulty.has(place)) problems.push(...checkNested(info, raw[info.name], place));
+    if (!faulty.has(place) && problems.length < MOST_PROBLEMS) problems = problems.concat(checkNested(info, raw[info.name], place));
   }
   return problems;
 }
@@ -53,5 +58,10 @@ function checkNested(info: FieldInfo, value: unknown, path: string): Problem[] {
   if (!info.nested) return [];
   const { of, list } = info.nested;
   if (!list) return check(of(), value, path);
-  return (value as unknown[]).flatMap((item, index) => check(of(), item, `${path}[${index}]`));
+  let problems: Problem[] = [];
+  for (const [index, item] of (value as unknown[]).entries()) {
+    if (problems.length >= MOST_PROBLEMS) break;
+    problems = problems.concat(check(of(), item, `${path}[${index}]`));
+  }
+  return problems;
 }

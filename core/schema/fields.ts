@@ -9,6 +9,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsNotIn,
   IsNumber,
   IsObject,
   IsString,
@@ -78,13 +79,22 @@ function field(
   };
 }
 
+/**
+ * Names that every object has in the language itself (`constructor`, `__proto__`, …). What is kept by identity would find the language's
+ * own things under them, so none may be an identity.
+ */
+export const LANGUAGE_NAMES: readonly string[] = Object.getOwnPropertyNames(Object.prototype);
+
 /** Text of at most `max` characters, and at least `min` (default 0). */
 export const Text = (max: number, about: string, options: Options & { min?: number } = {}) =>
   field(`text, ${options.min ?? 0} to ${max} characters`, about, options, [IsString(), Length(options.min ?? 0, max)]);
 
-/** An identity: letters, digits, `-` and `_`, at most 64. */
+/** An identity: letters, digits, `-` and `_`, at most 64; none of the language's own names. */
 export const Id = (about: string, options: Options = {}) =>
-  field('id', about, options, [IsString(), Matches(/^[\w-]{1,64}$/, { message: '$property must be an id' })]);
+  field('id', about, options, [IsString(), Matches(/^[\w-]{1,64}$/, { message: '$property must be an id' }), IsNotIn([...LANGUAGE_NAMES])]);
+
+/** Identity of a device, as the browser gives it; empty for the default one. Things are kept by it, as by an `Id`. */
+export const DeviceId = (about: string, options: Options = {}) => field('text, 0 to 256 characters', about, options, [IsString(), Length(0, 256), IsNotIn([...LANGUAGE_NAMES])]);
 
 /** A finite number in a closed range. */
 export const Num = (min: number, max: number, about: string, options: Options = {}) =>
@@ -115,6 +125,7 @@ export const Ids = (max: number, about: string, options: Options = {}) =>
     IsArray(),
     ArrayMaxSize(max),
     Matches(/^[\w-]{1,64}$/, { each: true, message: '$property must be ids' }),
+    IsNotIn([...LANGUAGE_NAMES], { each: true }),
   ]);
 
 /** A list of texts of at most `length` characters each, at most `max` of them. */

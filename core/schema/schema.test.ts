@@ -7,7 +7,7 @@ import { COMMANDS } from '../commands/registry';
 import { Show } from '../show/show';
 import { check } from './check';
 import { faultyFields } from './faulty-fields';
-import { type Constructor, fieldsOf } from './fields';
+import { type Constructor, fieldsOf, LANGUAGE_NAMES } from './fields';
 
 function classesIn(of: Constructor, found = new Set<Constructor>()): Set<Constructor> {
   if (found.has(of)) return found;
@@ -37,6 +37,24 @@ describe('rules of fields', () => {
       }),
       { numRuns: 1500, seed: 5 },
     );
+  });
+
+  it('let no identity be a name of the language itself, in a show or in a command', () => {
+    expect(LANGUAGE_NAMES).toEqual(expect.arrayContaining(['constructor', 'toString', '__proto__', 'hasOwnProperty', 'valueOf']));
+    for (const name of LANGUAGE_NAMES) {
+      const { show } = sampleDesk();
+      const first = { ...show.sources[0], id: name };
+      expect(check(Show, { ...show, sources: [first, ...show.sources.slice(1)] })[0]?.path).toBe('sources[0].id');
+      expect(check(Show, { ...show, lanes: [{ ...show.lanes[0], id: name }] })[0]?.path).toBe('lanes[0].id');
+      for (const spec of COMMANDS) {
+        for (const { name: field, type } of fieldsOf(spec.args)) {
+          if (type !== 'id' && !type.startsWith('list of ids') && field !== 'deviceId') continue;
+          const value = type === 'id' || field === 'deviceId' ? name : [name];
+          const args = JSON.parse(`{${JSON.stringify(field)}:${JSON.stringify(value)}}`) as Record<string, unknown>;
+          expect(faultyFields(spec.args, Object.assign(new spec.args(), args)), `${spec.type} ${field} ${name}`).toContain(field);
+        }
+      }
+    }
   });
 
   it('name the place, and what is wrong there', () => {

@@ -1,6 +1,6 @@
 /** Commands for buses, sends, the patch, and what is known of sound cards and rooms. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Colour, Flag, Id, Nested, Num, OneOf, Text, TextList, Whole } from '../schema/fields';
+import { Colour, DeviceId, Flag, Id, Nested, Num, OneOf, Text, TextList, Whole } from '../schema/fields';
 import { TILE_COLOURS } from '../show/create';
 import { type Desk } from '../show/air';
 import { current, isDraft } from 'immer';
@@ -57,7 +57,7 @@ class PortArgs {
   @Text(60, 'what is plugged in there; empty for no name') name!: string;
 }
 class AddMixArgs {
-  @Text(256, 'device identity') deviceId!: string;
+  @DeviceId('device identity') deviceId!: string;
   @Text(256, 'device label') deviceLabel!: string;
   @OneOf(CARD_ENDS, 'what the card takes') from!: 'input' | 'output';
   @Whole(1, MOST_PAIRS, 'pair it takes') fromPair!: number;

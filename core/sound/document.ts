@@ -1,5 +1,5 @@
 /** The sound desk in the show document: channels of their own, buses, sends, who listens, and what is plugged in where. */
-import { Colour, type Constructor, Flag, Id, Ids, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import { Colour, type Constructor, DeviceId, Flag, Id, Ids, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 import { ChannelStrip, Equaliser, flatEqualiser, MOST_DELAY_MS, plainProcessing, Processing } from './strip';
 
@@ -13,7 +13,7 @@ export const MOST_PAIRS = 16;
 /** A microphone or line input. */
 export class DeviceFeed {
   @OneOf(['device'], 'input of a sound device') kind!: 'device';
-  @Text(256, 'device identity; empty for the default one') deviceId!: string;
+  @DeviceId('device identity; empty for the default one') deviceId!: string;
   @Text(256, 'device label: finds it again when its identity has changed') deviceLabel!: string;
   @Whole(1, 32, 'input, counted from 1; the left one of a pair') first!: number;
   @Flag('this input and the next as left and right') stereo!: boolean;
@@ -83,7 +83,7 @@ export type Rule = (typeof RULES)[number];
 
 /** Two channels of a device, counted from pair 1 (channels 1 and 2). */
 export class Pair {
-  @Text(256, 'device identity; empty for the default one') deviceId!: string;
+  @DeviceId('device identity; empty for the default one') deviceId!: string;
   @Text(256, 'device label') deviceLabel!: string;
   @Whole(1, MOST_PAIRS, 'pair: 1 is channels 1–2') pair!: number;
 }
@@ -128,7 +128,7 @@ export class CardMix {
 
 /** What is known of a sound device: the names of its sockets and its own mixer. */
 export class Card {
-  @Text(256, 'device identity') deviceId!: string;
+  @DeviceId('device identity') deviceId!: string;
   @Text(256, 'device label') deviceLabel!: string;
   @ListOf(() => PortName, MOST_PAIRS, 'names of input pairs') inputs!: PortName[];
   @ListOf(() => PortName, MOST_PAIRS, 'names of output pairs') outputs!: PortName[];

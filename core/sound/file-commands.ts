@@ -1,13 +1,13 @@
 /** Reading a routing in, as a command: one step of undo, and guarded against loops like any other change. */
 import { current, isDraft } from 'immer';
 import { CommandError, defineCommand } from '../commands/command';
-import { ListOf, Nested, Text } from '../schema/fields';
+import { DeviceId, ListOf, Nested, Text } from '../schema/fields';
 import { Anyway, guardLoops } from './edit';
 import { importRouting, RoutingError, RoutingFile } from './routing-file';
 import { soundProblems } from './validate';
 
 class DeviceField {
-  @Text(256, 'device identity') deviceId!: string;
+  @DeviceId('device identity') deviceId!: string;
   @Text(256, 'device label') label!: string;
 }
 class ImportArgs {

@@ -1,6 +1,6 @@
 /** Commands for who listens, and for what is spoken and listened to over the desk. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Id, Ids, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
+import { DeviceId, Flag, Id, Ids, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
 import { TILE_COLOURS } from '../show/create';
 import { type Desk } from '../show/air';
 import { createBus, LISTENER_KINDS, type Listener, type ListenerKind, MOST_BUSES, Pair, PROGRAMME_BUS, type Rule, RULES, type Tap, TAPS } from './document';
@@ -54,7 +54,7 @@ class TargetArgs {
   @Num(-40, -5, 'programme loudness, LUFS') lufs!: number;
 }
 class DeviceArgs {
-  @Text(256, 'device identity') deviceId!: string;
+  @DeviceId('device identity') deviceId!: string;
   @Text(300, 'why it does not play or listen; empty when it does') cause!: string;
 }
 
