@@ -4,6 +4,7 @@ import { pictureName } from '../show/pictures';
 import { type Show } from '../show/show';
 import { formatTimecode } from '../time/timecode';
 import { type Rate } from '../time/rate';
+import { csvCell } from './csv';
 
 /** Something on air at one moment. The same `place` and `what` on later frames is the same entry. */
 export interface OnAirItem {
@@ -42,12 +43,6 @@ export interface AsRunLine extends OnAirItem {
   endFrame: number | null;
 }
 
-/** A cell as RFC 4180 wants it; a leading =, +, - or @ is kept from being read as a formula. */
-function cell(value: string): string {
-  const safe = /^[=+\-@\t]/.test(value) ? `'${value}` : value;
-  return /[",\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
-}
-
 /** The log as CSV (RFC 4180), times in ISO 8601 and timecode; an open entry has no end. */
 export function asRunCsv(lines: readonly AsRunLine[], rate: Rate): string {
   const rows = lines.map((l) => [
@@ -61,5 +56,5 @@ export function asRunCsv(lines: readonly AsRunLine[], rate: Rate): string {
     l.endFrame === null ? '' : String(l.endFrame - l.startFrame),
   ]);
   const head = ['place', 'what', 'how', 'from', 'from timecode', 'to', 'to timecode', 'frames'];
-  return [head, ...rows].map((row) => row.map(cell).join(',')).join('\r\n') + '\r\n';
+  return [head, ...rows].map((row) => row.map(csvCell).join(',')).join('\r\n') + '\r\n';
 }

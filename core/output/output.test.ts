@@ -1,7 +1,9 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { asRunCsv, onAirItems } from './as-run';
 import { backoffMillis } from './backoff';
+import { guardCell, unguardCell } from './csv';
 import { recordingRoom, RESERVE_BYTES } from './storage-budget';
 
 describe('the as-run log', () => {
@@ -22,6 +24,19 @@ describe('the as-run log', () => {
     const [head, line] = csv.split('\r\n');
     expect(head).toBe('place,what,how,from,from timecode,to,to timecode,frames');
     expect(line).toBe('picture,"\'=HYPERLINK(""x""), ""wide""",cut,1970-01-01T00:00:00.000Z,00:00:00:00,1970-01-01T00:00:02.000Z,00:00:02:00,50');
+  });
+});
+
+describe('cells of sheets', () => {
+  it('come back as they went out, and none begins as a formula', () => {
+    const text = fc.oneof(fc.string(), fc.constantFrom('=1', "'=1", "''+", '\r=1', '\t@x', ' -1', '-', "'", '\n=x'));
+    fc.assert(
+      fc.property(text, (t) => {
+        expect(unguardCell(guardCell(t))).toBe(t);
+        expect(guardCell(t)).not.toMatch(/^\s*[=+\-@]|^[\t\r]/);
+      }),
+    );
+    for (const what of ['\r=1', ' =1', '\t+1']) expect(asRunCsv([{ place: 'picture', what, how: 'cut', startedAt: 0, startFrame: 0, endedAt: null, endFrame: null }], { num: 25, den: 1 })).toContain(`'${what}`);
   });
 });
 

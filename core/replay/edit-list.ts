@@ -51,7 +51,9 @@ export function reelNames(events: readonly EditEvent[]): Map<string, string> {
   return names;
 }
 
-const oneLine = (text: string) => text.replace(/[\r\n]+/g, ' ');
+/** Text for one line of a list: control characters and every kind of line break become a blank. */
+// eslint-disable-next-line no-control-regex
+const oneLine = (text: string) => text.replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g, ' ');
 
 /** Record end of an event on its own: what the next one dissolves over belongs to the next. */
 const ownEnd = (events: readonly EditEvent[], i: number): number => {

@@ -115,10 +115,20 @@ describe('OpenTimelineIO', () => {
   });
 });
 
+describe('edit lists of hostile names', () => {
+  it('stay one line each, without control characters', () => {
+    const item: RollItem = { clipId: 'x', name: 'a\u0000b\u001b[2J\u2028c\r\n* FROM', angleId: 'a', in: 0, out: 50, speed: 100 } as unknown as RollItem;
+    const text = cmx3600('t\u0085x', eventsOf([item], 0, () => 'n\u007fn'), RATE);
+    // eslint-disable-next-line no-control-regex
+    expect(text.replace(/\r\n/g, '')).not.toMatch(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]/);
+    expect(text).toContain('* FROM CLIP NAME: a b [2J c * FROM');
+  });
+});
+
 describe('clip lists', () => {
-  const context: ListContext = { rate: RATE, angles: [{ sourceId: 'a', soundId: null }, { sourceId: 'b', soundId: null }], angleName: nameOf, reelName: () => 'Reel 1' };
+  const context: ListContext = { rate: RATE, angles: ['a', 'b', 'c'].map((sourceId) => ({ sourceId, soundId: null })), angleName: (id) => (id === 'c' ? 'Pan + tilt \\ zoom' : nameOf(id)), reelName: () => 'Reel 1' };
   const anyClip = fc
-    .record({ name: fc.string({ minLength: 1, maxLength: 60 }).filter((s) => s.trim() === s && s !== ''), in: fc.integer({ min: 0, max: 2e6 }), span: fc.integer({ min: 1, max: 5000 }), angleIds: fc.constantFrom(['a'], ['b', 'a']), speed: fc.integer({ min: 1, max: 200 }), rating: fc.integer({ min: 0, max: 5 }), tags: fc.constantFrom('', 'one, two'), note: fc.constantFrom('', 'a "quoted" note,\nwith two lines') })
+    .record({ name: fc.oneof(fc.string({ minLength: 1, maxLength: 60 }), fc.constantFrom('=1+1', "'=1", '+49', '-', '@x', ' blank ', '\t=x', '\r=1', "''", '"')), in: fc.integer({ min: 0, max: 2e6 }), span: fc.integer({ min: 1, max: 5000 }), angleIds: fc.constantFrom(['a'], ['b', 'a'], ['c'], ['c', 'b']), speed: fc.integer({ min: 1, max: 200 }), rating: fc.integer({ min: 0, max: 5 }), tags: fc.constantFrom('', 'one, two'), note: fc.constantFrom('', 'a "quoted" note,\nwith two lines', ' =sum ') })
     .map(({ span, angleIds, ...c }): Clip => ({ ...c, angleIds: [...angleIds], out: c.in + span, id: 'x', number: 1, reelId: 'reel-1', colour: '#5aa9c9' }));
   const told = ({ name, in: from, out, angleIds, speed, rating, tags, note }: Clip) => ({ name, in: from, out, angleIds, speed, rating, tags, note });
 
@@ -132,6 +142,27 @@ describe('clip lists', () => {
     );
   });
 
+  it('are no formulas to a spreadsheet', () => {
+    fc.assert(fc.property(fc.array(anyClip, { minLength: 1, maxLength: 5 }), (clips) => clipRows(clips, context).slice(1).every((row) => row.every((c) => !/^\s*[=+\-@]/.test(c) || /^\d/.test(c)))));
+  });
+
+  it('of another rate are brought to the show’s: the same moments', () => {
+    const sixty = { num: 60, den: 1 };
+    const clip: Clip = { id: 'x', number: 1, reelId: 'r', name: 'Gust', in: 6000, out: 6120, angleIds: ['a'], speed: 100, rating: 0, tags: '', note: '', colour: '#5aa9c9' };
+    const wanted = [{ in: 2500, out: 2550, name: 'Gust' }];
+    expect(clipsOfJson(clipJson([clip], { ...context, rate: sixty }), context)).toMatchObject(wanted);
+    expect(clipsOfRows(clipRows([clip], { ...context, rate: sixty }), context, 3e6)).toMatchObject(wanted);
+    expect(clipsOfJson(clipJson([{ ...clip, out: 6001 }], { ...context, rate: sixty }), context)).toMatchObject([{ in: 2500, out: 2501 }]);
+  });
+
+  it('of another form, without a rate, or with anything but clips in them are refused, and told why', () => {
+    const list = (change: object) => JSON.stringify({ format: 'bivoca-clips', version: 1, rate: { num: 25, den: 1 }, clips: [{ in: 1, out: 5 }], ...change });
+    expect(() => clipsOfJson(list({ version: 2 }), context)).toThrow(/form that is not known/);
+    for (const rate of [null, 7, { num: '25' }, { num: 0, den: 0 }, { num: 1e9, den: 1 }]) expect(() => clipsOfJson(list({ rate }), context)).toThrow(ClipListError);
+    for (const clips of [[null], [7], [[]], ['x'], [{ in: '1', out: 5 }], [{ in: -1, out: 5 }]]) expect(() => clipsOfJson(list({ clips }), context)).toThrow(/Clip 1/);
+    expect(clipsOfJson(list({ clips: [{ in: 1, out: 5, name: { toString: 1 }, angles: [{ toString: 1 }, null], speed: {}, tags: [] }] }), context)).toMatchObject([{ name: 'Clip 1', speed: 100, angleIds: [] }]);
+  });
+
   it('are read with no more than in and out, in any order of columns', () => {
     expect(clipsOfRows([['Out', 'In'], ['00:00:10:00', '00:00:08:00']], context, 1000)).toMatchObject([{ in: 200, out: 250, name: 'Clip 1', speed: 100, angleIds: [] }]);
   });
@@ -140,6 +171,6 @@ describe('clip lists', () => {
     expect(() => clipsOfRows([['in', 'out'], ['00:00:10:00', '00:00:08:00'], ['now', '00:00:08:00']], context, 1000)).toThrow(/line 2: it ends before it begins\. line 3: "now" is not a timecode/);
     expect(() => clipsOfRows([['name'], ['x']], context, 1000)).toThrow(/no columns/);
     expect(() => clipsOfJson('{', context)).toThrow(ClipListError);
-    expect(() => clipsOfJson('{"format":"bivoca-clips","clips":[{"in":5,"out":5}]}', context)).toThrow(/Clip 1/);
+    expect(() => clipsOfJson('{"format":"bivoca-clips","version":1,"rate":{"num":25,"den":1},"clips":[{"in":5,"out":5}]}', context)).toThrow(/Clip 1/);
   });
 });

@@ -152,6 +152,18 @@ describe('routing files', () => {
     expect(showProblems(JSON.parse(JSON.stringify(desk.show)))).toEqual([]);
   });
 
+  it('keeps two channels of one name apart, and a channel that is called like a bus', () => {
+    let desk = sampleDesk();
+    for (const source of ['a', 'b']) desk = must(desk, 'source.edit', { source, name: 'Mic' });
+    desk = must(desk, 'source.edit', { source: 'c', name: 'Programme' });
+    const sends = ['a', 'b', 'c'].map((fromId, i) => ({ fromId, busId: 'programme', on: i !== 1, levelDb: -i, tap: 'after' as const }));
+    const show = { ...desk.show, sound: { ...desk.show.sound, sends } };
+    const file = exportRouting(show);
+    expect(file.sends.map((s) => s.from)).toEqual(['Mic', 'Mic (2)', 'Programme (2)']);
+    let ids = 0;
+    expect(importRouting(show, file, [], () => `n${(ids += 1)}`).sends).toEqual(sends);
+  });
+
   it('are refused with every unknown name and its place, and change nothing', () => {
     const file = { ...exportRouting(made().show), sends: [{ from: 'Foghorn', bus: 'Analyst', on: true, levelDb: 0, tap: 'after' }] };
     let ids = 0;

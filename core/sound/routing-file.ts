@@ -49,15 +49,34 @@ export class RoutingError extends Error {
   }
 }
 
+/**
+ * A name of its own for every bus and channel, by identity: where two have the same, the later one gets a number. The same on the way out
+ * and on the way in, so that a second "Mic" is the second one there too. Buses come first.
+ */
+function ownNames(things: readonly { id: string; name: string }[]): Map<string, string> {
+  const taken = new Set(things.map((t) => t.name));
+  const given = new Set<string>();
+  const numbered = (name: string) => {
+    for (let n = 2; ; n += 1) if (!taken.has(`${name} (${n})`) && !given.has(`${name} (${n})`)) return `${name} (${n})`;
+  };
+  return new Map(
+    things.map(({ id, name }) => {
+      const own = given.has(name) ? numbered(name) : name;
+      given.add(own);
+      return [id, own];
+    }),
+  );
+}
+
 /** The routing of a show, by names. */
 export function exportRouting(show: Show): RoutingFile {
   const { sound } = show;
-  const names = new Map([...channelsOf(show), ...sound.buses].map((x) => [x.id, x.name]));
+  const names = ownNames([...sound.buses, ...channelsOf(show)]);
   const name = (id: string) => names.get(id) ?? id;
   return {
     format: 'bivoca-routing',
     version: 1,
-    buses: sound.buses.map((b) => ({ name: b.name, timing: b.timing })),
+    buses: sound.buses.map((b) => ({ name: name(b.id), timing: b.timing })),
     sends: sound.sends.filter((s) => names.has(s.fromId)).map(({ fromId, busId, on, levelDb, tap }) => ({ from: name(fromId), bus: name(busId), on, levelDb, tap })),
     listeners: sound.listeners.map(({ name: of, kind, busId, rule, ownIds, talkback }) => ({ name: of, kind, bus: name(busId), rule, own: ownIds.filter((id) => names.has(id)).map(name), talkback })),
     patches: sound.patches.map(({ busId, to }) => ({ bus: name(busId), device: to.deviceLabel, pair: to.pair })),
@@ -86,26 +105,31 @@ export function importRouting(show: Show, raw: unknown, devices: readonly KnownD
     if (id === undefined) problems.push({ path, message: `no ${what} is called “${name}” here` });
     return id ?? '';
   };
-  const channels = new Map(channelsOf(show).map((c) => [c.name, c.id]));
   const buses = [...show.sound.buses];
+  const here = new Set(ownNames(buses).values());
   for (const { name, timing } of file.buses) {
-    if (buses.some((b) => b.name === name)) continue;
+    if (here.has(name)) continue;
+    here.add(name);
     if (buses.length >= MOST_BUSES) {
       problems.push({ path: 'buses', message: `a show has at most ${MOST_BUSES} buses` });
       break;
     }
     buses.push(createBus(newId(), name, '#8fa5a3', timing));
   }
-  const busIds = new Map(buses.map((b) => [b.name, b.id]));
-  const either = new Map([...busIds, ...channels]);
-  const known = new Map([...show.sound.patches.map((p) => p.to), ...show.sound.cards].map((d) => [d.deviceLabel, d.deviceId]));
-  for (const { deviceId, label } of devices) known.set(label, deviceId);
+  const names = ownNames([...buses, ...channelsOf(show)]);
+  const either = new Map([...names].map(([id, name]) => [name, id]));
+  const busIds = new Map(buses.map((b) => [names.get(b.id) ?? b.name, b.id]));
+  const channels = new Map(channelsOf(show).map((c) => [names.get(c.id) ?? c.name, c.id]));
+  const devicesByLabel = new Map([...show.sound.patches.map((p) => p.to), ...show.sound.cards].map((d) => [d.deviceLabel, d.deviceId]));
+  for (const { deviceId, label } of devices) devicesByLabel.set(label, deviceId);
   const sends = file.sends.map((s, i): Send => ({ fromId: lookUp(either, s.from, `sends[${i}].from`, 'channel or bus'), busId: lookUp(busIds, s.bus, `sends[${i}].bus`, 'bus'), on: s.on, levelDb: s.levelDb, tap: s.tap }));
+  const known = new Set<string>();
   const listeners = file.listeners.map((l, i): Listener => {
-    const before = show.sound.listeners.find((x) => x.name === l.name);
+    const before = show.sound.listeners.find((x) => x.name === l.name && !known.has(x.id));
+    if (before) known.add(before.id);
     return { id: before?.id ?? newId(), name: l.name, kind: l.kind, busId: lookUp(busIds, l.bus, `listeners[${i}].bus`, 'bus'), rule: l.rule, ownIds: l.own.map((own, k) => lookUp(channels, own, `listeners[${i}].own[${k}]`, 'channel')), place: before?.place ?? null, open: before?.open ?? false, talkback: l.talkback };
   });
-  const patches = file.patches.map((p, i) => ({ id: newId(), busId: lookUp(busIds, p.bus, `patches[${i}].bus`, 'bus'), to: { deviceId: lookUp(known, p.device, `patches[${i}].device`, 'sound device'), deviceLabel: p.device, pair: p.pair } }));
+  const patches = file.patches.map((p, i) => ({ id: newId(), busId: lookUp(busIds, p.bus, `patches[${i}].bus`, 'bus'), to: { deviceId: lookUp(devicesByLabel, p.device, `patches[${i}].device`, 'sound device'), deviceLabel: p.device, pair: p.pair } }));
   if (problems.length > 0) {
     const named = problems.slice(0, 4).map((p) => `${p.path}: ${p.message}`).join('; ');
     throw new RoutingError(`This routing does not fit: ${named}${problems.length > 4 ? `; and ${problems.length - 4} more` : ''}. Add or rename what is missing, then read it again. Nothing was changed.`, problems);

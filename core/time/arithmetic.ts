@@ -20,7 +20,7 @@ export function evaluate(text: string, whole = 100): number {
   };
   const fail = (): never => {
     const found = source[at] ? `"${source[at]}" at place ${at + 1}` : 'the end';
-    throw new ArithmeticError(`Cannot work out "${text}": did not expect ${found}.`);
+    throw new ArithmeticError(`Cannot work out "${text.slice(0, 40)}": did not expect ${found}.`);
   };
   function factor(): number {
     skip();
@@ -55,7 +55,7 @@ export function evaluate(text: string, whole = 100): number {
       const times = source[at] === '*';
       at += 1;
       const next = factor();
-      if (!times && next === 0) throw new ArithmeticError(`Cannot work out "${text}": division by zero.`);
+      if (!times && next === 0) throw new ArithmeticError(`Cannot work out "${text.slice(0, 40)}": division by zero.`);
       value = times ? value * next : value / next;
     }
     return value;
@@ -73,6 +73,6 @@ export function evaluate(text: string, whole = 100): number {
   const value = sum();
   skip();
   if (at < source.length) fail();
-  if (!Number.isFinite(value)) throw new ArithmeticError(`"${text}" has no finite value.`);
+  if (!Number.isFinite(value)) throw new ArithmeticError(`"${text.slice(0, 40)}" has no finite value.`);
   return value;
 }

@@ -48,7 +48,7 @@ export function formatTimecode(frame: number, rate: Rate, drop = canDropFrames(r
  */
 export function parseTimecode(text: string, rate: Rate): number {
   const match = /^\s*(\d{1,2}):(\d{1,2}):(\d{1,2})([:;])(\d{1,3})\s*$/.exec(text);
-  if (!match) throw new TimecodeError(`"${text}" is not a timecode: write hours:minutes:seconds:frames, as 00:01:30:12.`);
+  if (!match) throw new TimecodeError(`"${text.slice(0, 40)}" is not a timecode: write hours:minutes:seconds:frames, as 00:01:30:12.`);
   const [h, m, s, f] = [match[1], match[2], match[3], match[5]].map(Number) as [number, number, number, number];
   const fps = nominal(rate);
   if (h > 23) throw new TimecodeError(`Hours go to 23, not ${h}.`);

@@ -82,9 +82,9 @@ function contextOf(show: Show): ListContext {
   };
 }
 
-/** The clips as CSV; a leading =, +, - or @ is kept from being read as a formula. */
+/** The clips as CSV. */
 export const csvFile = (show: Show, title: string, clips: readonly Clip[]): File =>
-  new File([`${Papa.unparse(clipRows(clips, contextOf(show)), { newline: '\r\n', escapeFormulae: true })}\r\n`], fileName(title, 'csv'), { type: 'text/csv' });
+  new File([`${Papa.unparse(clipRows(clips, contextOf(show)), { newline: '\r\n' })}\r\n`], fileName(title, 'csv'), { type: 'text/csv' });
 
 export const jsonFile = (show: Show, title: string, clips: readonly Clip[]): File => new File([clipJson(clips, contextOf(show))], fileName(title, 'json'), { type: 'application/json' });
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { clipsOf } from '#core/replay/document';
+import { causeOf } from '#core/schema/cause';
 import { formatTimeLeft } from '#core/time/duration';
 import { type ExportTask } from '#engine/host/replay-export';
 import { useHost, useHostState, useSend } from '../host/host-context';
@@ -44,7 +45,7 @@ function ReadIn() {
       const list = await readClipList(desk.show, file, frame);
       if (send('clip.import', { reel: desk.show.replay.reelId, list })) toast.success(`${list.length} clips are in the reel.`);
     } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error), { duration: 9000 });
+      toast.error(causeOf(error), { duration: 9000 });
     }
   };
   return (
