@@ -14,6 +14,9 @@ function feeds(output: unknown): unknown {
   return { recording: { ...recording, feed: 'programme' }, stream: { ...stream, feed: 'programme' } };
 }
 
+/** A number of an old form; anything else is as if it were not there, and what reads the show says so where it matters. */
+const numberOf = (value: unknown, otherwise: number): number => (typeof value === 'number' && Number.isFinite(value) ? value : otherwise);
+
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as unknown[]).filter((item): item is Raw => typeof item === 'object' && item !== null) : []);
 
 /** `MIGRATIONS[n]` makes version n+1 out of version n; each is pure and stays for ever. */
@@ -27,8 +30,8 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
   1: (raw) => {
     const fade = (frames: unknown) => ({ kind: 'fade', edge: 'left', easing: 'linear', frames });
     const { direction, ...armed } = (raw.transition ?? {}) as Raw;
-    const frames = typeof armed.frames === 'number' ? armed.frames : 25;
-    const angle = { right: 0, down: 90, left: 180, up: 270 }[String(direction)] ?? 0;
+    const frames = numberOf(armed.frames, 25);
+    const angle = new Map<unknown, number>([['right', 0], ['down', 90], ['left', 180], ['up', 270]]).get(direction) ?? 0;
     const transparent = (settings: Raw | undefined) =>
       settings?.kind === 'media' || settings?.kind === 'still' ? { ...settings, hasAlpha: settings.kind === 'still' } : settings;
     return {
@@ -49,7 +52,7 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
     };
   },
   // Version 2: no replay.
-  2: (raw) => ({ ...raw, version: 3, replay: createReplay(Number((raw.raster as Raw | undefined)?.height) || 360) }),
+  2: (raw) => ({ ...raw, version: 3, replay: createReplay(numberOf((raw.raster as Raw | null | undefined)?.height, 360) || 360) }),
   // Version 3: one bus, channels with a fader only.
   3: (raw) => {
     const { programme, ...rest } = raw;
@@ -80,7 +83,11 @@ export function readShow(raw: unknown): Show {
   for (let v = version; v < SHOW_VERSION; v += 1) {
     const step = MIGRATIONS[v];
     if (!step) throw new ShowError(`Version ${v} of the show form is not known.`);
-    data = step(data);
+    try {
+      data = step(data);
+    } catch {
+      throw new ShowError(`This show is damaged: it is not the form of version ${v} that it says it is.`);
+    }
   }
   const problems = showProblems(data);
   if (problems.length > 0) {

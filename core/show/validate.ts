@@ -33,7 +33,7 @@ function doubles(values: (string | number | null)[], path: (index: number) => st
 }
 
 function relationProblems(show: Show): Problem[] {
-  const problems = [
+  let problems = [
     ...doubles(switchable(show).map((p) => p.id), (i) => switchable(show)[i]?.path ?? '', 'id'),
     ...doubles(switchable(show).map((p) => p.number), (i) => switchable(show)[i]?.path ?? '', 'number'),
     ...doubles(show.groups.map((g) => g.id), (i) => `groups[${i}].id`, 'id'),
@@ -45,7 +45,7 @@ function relationProblems(show: Show): Problem[] {
   }
   const fps = show.rate.num / show.rate.den;
   if (fps < 1 || fps > 240) problems.push({ path: 'rate', message: `must be 1 to 240 frames a second, not ${fps}` });
-  problems.push(...layoutProblems(show), ...replayProblems(show), ...soundProblems(show));
+  problems = problems.concat(layoutProblems(show), replayProblems(show), soundProblems(show));
   const groups = new Set(show.groups.map((g) => g.id));
   show.sources.forEach((source, i) => {
     if (source.groupId !== null && !groups.has(source.groupId)) {

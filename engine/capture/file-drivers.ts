@@ -1,12 +1,18 @@
 /** Drivers for what lies in this browser's storage: media files and stills. */
 import { type Player } from '#core/show/air';
 import { type MediaSettings, type StillSettings } from '#core/show/source';
+import { mediaTrouble } from '../media/media-trouble';
 import { type FromPlayer, type ToPlayer } from '../media/player.worker';
+import { decodePicture } from '../media/probe';
+import { drawSvg } from '../media/svg';
 import { openAsset } from '../storage/assets';
 import { type Driver } from './driver';
 
-/** A file that is missing is looked for again this often, milliseconds. */
+/** A file that is missing is looked for again this often, milliseconds; one that cannot be played less and less often. */
 const RETRY_MS = 3000;
+const LONGEST_RETRY_MS = 60_000;
+/** A player that says nothing for so long hangs, milliseconds: it says something each second. */
+const SILENT_MS = 20_000;
 
 export const mediaDriver: Driver = (source, air, link, format) => {
   let settings = source.settings as MediaSettings;
@@ -14,12 +20,21 @@ export const mediaDriver: Driver = (source, air, link, format) => {
   let worker: Worker | null = null;
   let stopped = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let silence: ReturnType<typeof setTimeout> | undefined;
+  let pause = RETRY_MS;
   const lose = (cause: string) => {
+    clearTimeout(silence);
     worker?.terminate();
     worker = null;
     if (stopped) return;
     link.health('lost', cause);
-    timer = setTimeout(() => void start(), RETRY_MS);
+    timer = setTimeout(() => void start(), pause);
+    pause = Math.min(LONGEST_RETRY_MS, pause * 2);
+  };
+  /** A damaged file can keep its player busy for ever: then the player is ended, not the show. */
+  const heard = () => {
+    clearTimeout(silence);
+    silence = setTimeout(() => lose(`${settings.fileName} cannot be played: its player stands still, the file may be damaged`), SILENT_MS);
   };
   async function start(): Promise<void> {
     let file: File;
@@ -33,10 +48,14 @@ export const mediaDriver: Driver = (source, air, link, format) => {
     const opened = new Worker(new URL('../media/player.worker.ts', import.meta.url), { type: 'module' });
     worker = opened;
     opened.onmessage = ({ data }: MessageEvent<FromPlayer>) => {
-      if (data.type === 'ready') link.health('live');
-      else lose(data.message);
+      heard();
+      if (data.type === 'ready') {
+        pause = RETRY_MS;
+        link.health('live');
+      } else if (data.type === 'failed') lose(data.message);
     };
-    opened.onerror = (event) => lose(`its player failed: ${event.message}`);
+    heard();
+    opened.onerror = (event) => lose(`${settings.fileName} cannot be played: ${event.message}`);
     const frames = link.framePort();
     const sound = link.soundPort();
     const message: ToPlayer = { type: 'start', ...format, file, settings, player, frames, sound };
@@ -48,6 +67,7 @@ export const mediaDriver: Driver = (source, air, link, format) => {
     stop: () => {
       stopped = true;
       clearTimeout(timer);
+      clearTimeout(silence);
       worker?.terminate();
     },
     update: (changed, now) => {
@@ -58,24 +78,9 @@ export const mediaDriver: Driver = (source, air, link, format) => {
   };
 };
 
-/** Decodes any still the browser knows; SVG is drawn at the size of the raster it will fill. */
-async function decodeStill(file: Blob, height: number): Promise<ImageBitmap> {
-  if (file.type !== 'image/svg+xml') return createImageBitmap(file);
-  const url = URL.createObjectURL(file);
-  try {
-    const image = new Image();
-    image.src = url;
-    await image.decode();
-    const scale = height / (image.naturalHeight || height);
-    const canvas = document.createElement('canvas');
-    canvas.width = Math.max(1, Math.round((image.naturalWidth || height) * scale));
-    canvas.height = height;
-    canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
-    return await createImageBitmap(canvas);
-  } finally {
-    URL.revokeObjectURL(url);
-  }
-}
+/** Decodes any still the browser knows; SVG is drawn at the size of the raster it will fill. @throws MediaTrouble */
+const decodeStill = async (file: Blob, height: number): Promise<ImageBitmap> =>
+  file.type === 'image/svg+xml' ? drawSvg(await file.text(), height) : (await decodePicture(file)).image;
 
 export const stillDriver: Driver = (source, _air, link, format) => {
   const settings = source.settings as StillSettings;
@@ -92,8 +97,9 @@ export const stillDriver: Driver = (source, _air, link, format) => {
     } catch (error) {
       if (stopped) return;
       const missing = error instanceof DOMException && error.name === 'NotFoundError';
-      link.health('lost', missing ? `its file ${settings.fileName} is missing from this browser` : `${settings.fileName} cannot be decoded`);
-      timer = setTimeout(() => void start(), RETRY_MS);
+      link.health('lost', missing ? `its file ${settings.fileName} is missing from this browser` : `${settings.fileName} cannot be used: ${mediaTrouble(error)}`);
+      // One that is there and cannot be used does not get better by being read again.
+      if (missing) timer = setTimeout(() => void start(), RETRY_MS);
     }
   }
   void start();

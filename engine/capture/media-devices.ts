@@ -1,4 +1,5 @@
 /** What cameras, microphones and loudspeakers of the browser have in common: finding one again, and saying why it does not work. */
+import { causeOf } from '#core/schema/cause';
 
 const CAUSES: Record<string, string> = {
   NotAllowedError: 'the browser was not allowed to use it: allow it at the address bar',
@@ -12,7 +13,7 @@ const CAUSES: Record<string, string> = {
 /** Why a device cannot be used, in plain words. */
 export function deviceCause(error: unknown): string {
   const known = error instanceof DOMException ? CAUSES[error.name] : undefined;
-  return known ?? (error instanceof Error ? error.message : String(error));
+  return known ?? causeOf(error);
 }
 
 /** The device by identity, or by label when its identity has changed; undefined when it is not there. */

@@ -1,4 +1,5 @@
 /** Saves show and air as they change: one write at a time, always the newest, and only what has changed. */
+import { causeOf } from '#core/schema/cause';
 import { type Desk } from '#core/show/air';
 import { db } from '../storage/db';
 
@@ -35,7 +36,7 @@ export class Journal {
         await this.store(desk, frame);
         this.written = desk;
       } catch (error) {
-        this.onError(error instanceof Error ? error.message : String(error));
+        this.onError(causeOf(error));
       }
     }
     this.writing = false;

@@ -1,6 +1,7 @@
 /** Runs exports of replay one at a time, with progress, time left and cancel. */
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { causeOf } from '#core/schema/cause';
 import { type Rate } from '#core/time/rate';
 import { type ExportJob, type FromExport, type ToExport } from '../replay/export-messages';
 import { folder, removeFile } from '../storage/opfs';
@@ -69,7 +70,7 @@ export class ReplayExport {
     try {
       await this.closeSegments();
     } catch (error) {
-      return failed(error instanceof Error ? error.message : String(error));
+      return failed(causeOf(error));
     }
     worker.onmessage = ({ data }: MessageEvent<FromExport>) => void this.receive(queued, worker, data);
     worker.onerror = (event) => failed(event.message);

@@ -1,5 +1,6 @@
 /** Records channels and buses as WAV files of their own while a recording runs. */
 import { format as formatDate } from 'date-fns';
+import { causeOf } from '#core/schema/cause';
 import { type Desk } from '#core/show/air';
 import { type Show } from '#core/show/show';
 import { channelsOf } from '#core/sound/channels';
@@ -79,7 +80,7 @@ export class TrackControl {
     const taking: Taking = { recordingId: recording.id, ends: [], worker: null, stopped: false };
     this.taking = taking;
     this.start(taking, recording.startFrame, desk).catch((error: unknown) => {
-      this.host.notify('trouble', `The sound tracks cannot be recorded: ${error instanceof Error ? error.message : String(error)}. The recording goes on without them.`);
+      this.host.notify('trouble', `The sound tracks cannot be recorded: ${causeOf(error)}. The recording goes on without them.`);
       if (this.taking === taking) this.stop();
     });
   }

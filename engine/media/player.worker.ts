@@ -1,6 +1,5 @@
 /** Plays one media file: pictures and sound at the show times that the player's anchor gives. */
 import { workerScope } from '../worker-scope';
-import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import { stateOfPlayer } from '#core/media/player';
 import { type Player } from '#core/show/air';
 import { type Raster } from '#core/show/show';
@@ -9,6 +8,8 @@ import { frameToMicros, microsToFrame, type Rate } from '#core/time/rate';
 import { drawPlaceholder, loadPlateFonts } from '../picture/plates';
 import { SAMPLE_RATE, type SoundChunk, type SoundFlush } from '../sound/chunk';
 import { SharedClock } from '../time/shared-clock';
+import { openMedia } from './media-file';
+import { MediaTrouble, mediaTrouble } from './media-trouble';
 import { PictureReader } from './picture-reader';
 import { SoundReader } from './sound-reader';
 
@@ -27,11 +28,13 @@ export type ToPlayer =
     }
   | { type: 'player'; settings: MediaSettings; player: Player | undefined };
 
-export type FromPlayer = { type: 'ready' } | { type: 'failed'; message: string };
+export type FromPlayer = { type: 'ready' } | { type: 'alive' } | { type: 'failed'; message: string };
 
 const scope = workerScope;
 const say = (message: FromPlayer) => scope.postMessage(message);
 
+/** It says so often that it goes on, milliseconds. */
+const ALIVE_MS = 1000;
 /** Sound is sent this far ahead, seconds. */
 const SOUND_AHEAD = 0.5;
 
@@ -77,17 +80,22 @@ async function run(start: Extract<ToPlayer, { type: 'start' }>): Promise<void> {
   const clock = new SharedClock(start.clock);
   settings = start.settings;
   player = start.player;
-  const input = new Input({ source: new BlobSource(start.file), formats: ALL_FORMATS });
+  const input = openMedia(start.file);
   const video = await input.getPrimaryVideoTrack();
   const audio = await input.getPrimaryAudioTrack();
-  if (!video && !audio) throw new Error('the file holds neither pictures nor sound');
-  if (video && !(await video.canDecode())) throw new Error(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
+  if (!video && !audio) throw new MediaTrouble('it holds neither pictures nor sound');
+  if (video && !(await video.canDecode())) throw new MediaTrouble(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
   const pictures = video && new PictureReader(video);
   if (!pictures) await sendPlate(start, frameToMicros(microsToFrame(clock.now(), rate), rate));
   const sounds = audio && (await audio.canDecode()) ? new SoundReader(audio) : null;
   say({ type: 'ready' });
   let last = -1;
+  let told = -Infinity;
   for (;;) {
+    if (performance.now() - told > ALIVE_MS) {
+      told = performance.now();
+      say({ type: 'alive' });
+    }
     const present = microsToFrame(clock.now(), rate);
     const frame = Math.max(last + frameStep, Math.floor(present / frameStep) * frameStep);
     await new Promise((resolve) => setTimeout(resolve, Math.max(0, clock.millisUntil(frameToMicros(frame, rate)))));
@@ -106,5 +114,5 @@ scope.onmessage = ({ data }: MessageEvent<ToPlayer>) => {
     player = data.player;
     return;
   }
-  run(data).catch((error: unknown) => say({ type: 'failed', message: error instanceof Error ? error.message : String(error) }));
+  run(data).catch((error: unknown) => say({ type: 'failed', message: `${data.settings.fileName} cannot be played: ${mediaTrouble(error)}` }));
 };

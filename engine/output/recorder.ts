@@ -9,6 +9,7 @@ import {
   type StreamTargetChunk,
   WebMOutputFormat,
 } from 'mediabunny';
+import { causeOf } from '#core/schema/cause';
 import { type Codec } from '#core/show/show';
 import { openForWriting, type SyncHandle } from '../storage/opfs';
 import { ByteRate } from './byte-rate';
@@ -74,7 +75,7 @@ export class Recorder implements PacketSink {
   }
 
   private put(action: () => Promise<void>): void {
-    this.queue = this.queue.then(action).catch((error: unknown) => this.failed(error instanceof Error ? error.message : String(error)));
+    this.queue = this.queue.then(action).catch((error: unknown) => this.failed(causeOf(error)));
   }
 
   video(chunk: EncodedVideoChunk, meta: EncodedVideoChunkMetadata): void {
@@ -108,7 +109,7 @@ export class Recorder implements PacketSink {
       if (this.base !== null) await this.output.finalize();
       else await this.output.cancel();
     } catch (error) {
-      this.error ||= error instanceof Error ? error.message : String(error);
+      this.error ||= causeOf(error);
     }
     this.bytes = this.handle.getSize();
     this.handle.flush();

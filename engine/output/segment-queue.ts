@@ -3,6 +3,7 @@
  * The queue is bounded; when it is full the oldest media segments are given up and counted.
  */
 import { backoffMillis } from '#core/output/backoff';
+import { causeOf } from '#core/schema/cause';
 import { type StreamState } from './messages';
 
 export interface Segment {
@@ -80,7 +81,7 @@ export class SegmentQueue {
         if (this.state !== 'ending') this.state = 'live';
       } catch (error) {
         attempt += 1;
-        this.trouble = error instanceof Error ? error.message : String(error);
+        this.trouble = causeOf(error);
         if (this.state !== 'ending') this.state = 'retrying';
         if (error instanceof RefusedError) this.trouble += ' Check address and key; trying again all the same.';
         await this.options.pause(backoffMillis(attempt));

@@ -7,6 +7,7 @@ import {
   NullTarget,
   Output,
 } from 'mediabunny';
+import { causeOf } from '#core/schema/cause';
 import { ByteRate } from './byte-rate';
 import { type StreamStatus } from './messages';
 import { shifted } from './packets';
@@ -78,7 +79,7 @@ class Track {
         await this.add(packet, meta as never);
         this.latest = packet.timestamp;
       })
-      .catch((error: unknown) => this.failed(error instanceof Error ? error.message : String(error)));
+      .catch((error: unknown) => this.failed(causeOf(error)));
   }
 
   async close(): Promise<void> {
@@ -178,7 +179,7 @@ export class Streamer implements PacketSink {
     try {
       if (this.base !== null) await Promise.all([this.videoTrack.close(), this.audioTrack.close()]);
     } catch (error) {
-      this.error ||= error instanceof Error ? error.message : String(error);
+      this.error ||= causeOf(error);
     }
     const unsent = await this.queue.finish(FINISH_MS);
     if (unsent > 0) this.error ||= `the last ${(unsent / 2).toFixed(1)} s could not be sent`;

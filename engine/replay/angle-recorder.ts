@@ -1,4 +1,5 @@
 /** Encodes the pictures of one source in short groups. */
+import { causeOf } from '#core/schema/cause';
 import { pictureConfig } from './codec';
 import { type RecordingFormat } from './messages';
 import { sameOr, toBase64, type TrackConfig } from './segment-format';
@@ -90,7 +91,7 @@ export class AngleRecorder {
     this.close();
     this.retryAt = performance.now() + RETRY_MS;
     this.track.endSegment();
-    this.track.fail(`its encoder failed (${error instanceof Error ? error.message : String(error)}); it is tried again`);
+    this.track.fail(`its encoder failed (${causeOf(error)}); it is tried again`);
   }
 
   /** Puts out what is still in the encoder. */

@@ -1,5 +1,6 @@
 /** Makes one file of clips or of an angle, on a thread of its own, while recording goes on. */
 import { Mp4OutputFormat, Output, StreamTarget, type StreamTargetChunk, WebMOutputFormat } from 'mediabunny';
+import { causeOf } from '#core/schema/cause';
 import { frameToMicros } from '#core/time/rate';
 import { openForWriting } from '../storage/opfs';
 import { storedSegments } from '../storage/replay-segments';
@@ -46,6 +47,6 @@ async function run({ showId, rate, fileName, job, sounds }: ToExport): Promise<v
 workerScope.onmessage = ({ data }: MessageEvent<ToExport>) => {
   run(data).catch((error: unknown) => {
     const full = error instanceof DOMException && error.name === 'QuotaExceededError';
-    say({ type: 'failed', message: full ? 'the disk is full' : error instanceof Error ? error.message : String(error) });
+    say({ type: 'failed', message: full ? 'the disk is full' : causeOf(error) });
   });
 };

@@ -2,6 +2,7 @@
 import { type Budget } from '#core/replay/document';
 import { budgetState, toDrop } from '#core/replay/retention';
 import { type Run, runsOf } from '#core/replay/timeline';
+import { causeOf } from '#core/schema/cause';
 import { type FrameMessage } from '../picture/messages';
 import { type SoundChunk } from '../sound/chunk';
 import { addSegment, dropSegments, finishSegment, recoverSegments } from '../storage/replay-segments';
@@ -153,7 +154,7 @@ async function start(message: Extract<ToReplayRecorder, { type: 'start' }>): Pro
 workerScope.onmessage = ({ data }: MessageEvent<ToReplayRecorder>) => {
   switch (data.type) {
     case 'start':
-      ready = start(data).catch((error: unknown) => say({ type: 'trouble', message: `Older replay material cannot be read: ${error instanceof Error ? error.message : String(error)}` }));
+      ready = start(data).catch((error: unknown) => say({ type: 'trouble', message: `Older replay material cannot be read: ${causeOf(error)}` }));
       return;
     case 'format':
       format = data.format;

@@ -1,4 +1,5 @@
 /** Writes one segment of a track to OPFS as packets come, and keeps its index. */
+import { causeOf } from '#core/schema/cause';
 import { openForWriting, type SyncHandle } from '../storage/opfs';
 import { type StoredSegment } from './messages';
 import { headerBytes, type Packet, packetBytes, type TrackConfig } from './segment-format';
@@ -68,7 +69,7 @@ export class SegmentWriter {
     if (this.ended) return;
     this.ended = true;
     const full = error instanceof DOMException && error.name === 'QuotaExceededError';
-    this.failed(full ? 'the disk is full' : `the disk refused it (${error instanceof Error ? error.message : String(error)})`);
+    this.failed(full ? 'the disk is full' : `the disk refused it (${causeOf(error)})`);
   }
 
   /** Ends the file; it then holds all its whole packets. */

@@ -1,4 +1,5 @@
 /** Encodes the sound of one source or bus; one track serves every angle that chose it. */
+import { causeOf } from '#core/schema/cause';
 import { SAMPLE_RATE, type SoundChunk } from '../sound/chunk';
 import { REPLAY_SOUND_BITRATE } from './codec';
 import { sameOr, toBase64, type TrackConfig } from './segment-format';
@@ -61,7 +62,7 @@ export class SoundRecorder {
     this.close();
     this.retryAt = performance.now() + RETRY_MS;
     this.track.endSegment();
-    this.track.fail(`its sound encoder failed (${error instanceof Error ? error.message : String(error)}); it is tried again`);
+    this.track.fail(`its sound encoder failed (${causeOf(error)}); it is tried again`);
   }
 
   async flush(): Promise<void> {

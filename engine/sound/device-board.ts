@@ -1,4 +1,5 @@
 /** Keeps the sound devices open that the show names, plugs buses and inputs into them, and says what is wrong with any. */
+import { causeOf } from '#core/schema/cause';
 import { type Pair, type Sound } from '#core/sound/document';
 import { inputKey } from '#core/sound/desk-config';
 import { type OpenDevice, type SoundDeviceDriver, type SoundDeviceInfo } from './device-driver';
@@ -118,7 +119,7 @@ export class DeviceBoard {
       this.wire(side);
     } catch (error) {
       side.retryAt = performance.now() + RETRY_MS;
-      this.set(side, 'lost', error instanceof Error ? error.message : String(error));
+      this.set(side, 'lost', causeOf(error));
     } finally {
       side.opening = false;
     }
@@ -155,7 +156,7 @@ export class DeviceBoard {
       try {
         wires.set(key, make());
       } catch (error) {
-        faults.push(error instanceof Error ? error.message : String(error));
+        faults.push(causeOf(error));
       }
     }
     this.set(side, faults.length > 0 ? 'lost' : 'live', faults[0] ?? open.note);

@@ -1,4 +1,5 @@
 /** Writes sound tracks as WAV files into OPFS, all from the same sample on. */
+import { causeOf } from '#core/schema/cause';
 import { WAV_HEAD } from '#core/sound/wav';
 import { openForWriting } from '../storage/opfs';
 import { workerScope } from '../worker-scope';
@@ -23,7 +24,7 @@ function end(error: string): void {
 
 function wordsOf(error: unknown): string {
   if (error instanceof DOMException && error.name === 'QuotaExceededError') return 'the disk is full';
-  return error instanceof Error ? error.message : String(error);
+  return causeOf(error);
 }
 
 async function start({ startSample, tracks: wanted }: Extract<ToTrackRecorder, { type: 'start' }>): Promise<void> {

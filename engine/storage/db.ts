@@ -73,7 +73,8 @@ export interface ReplaySegmentRow {
   groups: Group[];
 }
 
-class Database extends Dexie {
+/** The app's database; `name` is another for tests of its upgrades. */
+export class Database extends Dexie {
   shows!: EntityTable<ShowRow, 'id'>;
   airs!: EntityTable<AirRow, 'showId'>;
   assets!: EntityTable<AssetRow, 'id'>;
@@ -81,8 +82,8 @@ class Database extends Dexie {
   asRun!: EntityTable<AsRunRow, 'id'>;
   replaySegments!: EntityTable<ReplaySegmentRow, 'id'>;
 
-  constructor() {
-    super('bivoca');
+  constructor(name = 'bivoca') {
+    super(name);
     this.version(1).stores({
       shows: 'id, openedAt, deletedAt',
       assets: 'id',

@@ -1,21 +1,12 @@
 /** A show as one file: a zip of `show.json` and `assets/`. The form is described in docs/formats.md. */
-import { unzip, zip, type AsyncZippable, type Unzipped } from 'fflate';
+import { type AsyncZippable, zip } from 'fflate';
 import { nanoid } from 'nanoid';
-import { readShow } from '#core/show/migrate';
-import { type Show } from '#core/show/show';
 import { ShowError } from '#core/show/validate';
-import { openAsset, sanitiseSvg, storeAsset } from './assets';
+import { openAsset, storeAsset } from './assets';
 import { db } from './db';
+import { type AssetEntry, type ShowPackage } from './show-package';
+import { type FromPackage } from './show-package.worker';
 import { assetIdsOf, storeShow } from './shows';
-
-interface AssetEntry {
-  id: string;
-  name: string;
-  type: string;
-}
-
-/** Bytes that an import may unpack to, so that a crafted file cannot fill the memory. */
-const UNPACKED_LIMIT = 4e9;
 
 /** The show and every file it uses. Files that are missing are left out and named. */
 export async function exportShow(id: string): Promise<{ file: Blob; name: string; missing: string[] }> {
@@ -41,41 +32,23 @@ export async function exportShow(id: string): Promise<{ file: Blob; name: string
   return { file: new Blob([data as Uint8Array<ArrayBuffer>], { type: 'application/zip' }), name, missing };
 }
 
-async function unpack(file: Blob): Promise<Unzipped> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let total = 0;
-  return new Promise((resolve, reject) => {
-    unzip(
-      bytes,
-      {
-        filter: ({ originalSize }) => {
-          total += originalSize;
-          return total <= UNPACKED_LIMIT;
-        },
-      },
-      (error, contents) => {
-        if (error) reject(new ShowError('This file is damaged, or is not a Bivoca show: it cannot be unpacked.'));
-        else if (total > UNPACKED_LIMIT) reject(new ShowError('This file is too large to import.'));
-        else resolve(contents);
-      },
-    );
-  });
-}
+/** Longest that a file may take to be unpacked: a minute, and a second for each 10 MB; milliseconds. */
+const patienceFor = (file: Blob) => 60_000 + file.size / 10_000;
 
-function parse(contents: Unzipped): { show: Show; assets: AssetEntry[] } {
-  const text = contents['show.json'];
-  if (!text) throw new ShowError('This is not a Bivoca show: it holds no show.json.');
-  let raw: unknown;
-  try {
-    raw = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(text));
-  } catch {
-    throw new ShowError('This show is damaged: its show.json is not JSON.');
-  }
-  const { show, assets } = (raw ?? {}) as { show?: unknown; assets?: unknown };
-  const list = (Array.isArray(assets) ? assets : []).filter(
-    (a): a is AssetEntry => typeof a?.id === 'string' && /^[\w-]{1,64}$/.test(a.id) && typeof a.name === 'string' && typeof a.type === 'string',
-  );
-  return { show: readShow(show), assets: list };
+/** Unpacks and checks a file in a worker, which is ended when it takes too long. @throws ShowError */
+function readInWorker(file: Blob): Promise<ShowPackage> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL('./show-package.worker.ts', import.meta.url), { type: 'module' });
+    const end = (finish: () => void) => {
+      clearTimeout(timer);
+      worker.terminate();
+      finish();
+    };
+    const timer = setTimeout(() => end(() => reject(new ShowError('This file could not be unpacked in good time: it is damaged, or this machine is too busy. Nothing was changed.'))), patienceFor(file));
+    worker.onmessage = ({ data }: MessageEvent<FromPackage>) => end(() => (data.type === 'read' ? resolve(data.content) : reject(new ShowError(data.message, data.problems))));
+    worker.onerror = () => end(() => reject(new ShowError('This file is damaged: unpacking it failed. Nothing was changed.')));
+    worker.postMessage(file);
+  });
 }
 
 /**
@@ -83,21 +56,18 @@ function parse(contents: Unzipped): { show: Show; assets: AssetEntry[] } {
  * @throws ShowError naming place and cause; nothing is changed then.
  */
 export async function importShow(file: Blob): Promise<{ id: string; missing: string[] }> {
-  const contents = await unpack(file);
-  const { show, assets } = parse(contents);
-  const known = new Map(assets.map((a) => [a.id, a]));
+  const { show, assets } = await readInWorker(file);
   const renamed = new Map<string, string>();
   const missing: string[] = [];
   for (const id of new Set(assetIdsOf(show))) {
-    const entry = known.get(id);
-    const data = contents[`assets/${id}`];
-    if (!entry || !data) {
+    const asset = assets.get(id);
+    if (!asset) {
       missing.push(id);
       continue;
     }
-    let blob = new Blob([data as Uint8Array<ArrayBuffer>], { type: entry.type });
-    if (entry.type === 'image/svg+xml') blob = new Blob([sanitiseSvg(await blob.text(), entry.name)], { type: entry.type });
-    renamed.set(id, await storeAsset(blob, entry.name, entry.type));
+    const { name, type, data } = asset;
+    // What is in an SVG is looked at again whenever it is drawn; one that cannot be used is kept, and its source says why.
+    renamed.set(id, await storeAsset(data, name, type));
   }
   const copy = structuredClone(show);
   for (const { settings } of copy.sources) {

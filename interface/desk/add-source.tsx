@@ -1,6 +1,7 @@
 import { Camera, FileVideo, MonitorUp, Palette, TestTube2, Video } from 'lucide-react';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { causeOf } from '#core/schema/cause';
 import { SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
 import { listDevices, startScreen } from '#engine/capture/device-driver';
 import { addFile } from '#engine/storage/assets';
@@ -20,7 +21,7 @@ export function useAddFiles(): (files: File[]) => Promise<void> {
           if (send('source.add', { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'File', settings })) toast.success(`${file.name} is in the list.`, { id: waiting });
           else toast.dismiss(waiting);
         } catch (error) {
-          toast.error(error instanceof Error ? error.message : String(error), { id: waiting, duration: 8000 });
+          toast.error(causeOf(error), { id: waiting, duration: 8000 });
         }
       }
     },
@@ -61,7 +62,7 @@ export function CameraForm({ onChoose, verb }: { onChoose: (name: string, settin
       const stream = await navigator.mediaDevices.getUserMedia({ video: true, audio: true });
       stream.getTracks().forEach((t) => t.stop());
     } catch (error) {
-      toast.warning(`The browser gave no camera: ${error instanceof Error ? error.message : String(error)}. Plug one in, or allow it at the address bar.`);
+      toast.warning(`The browser gave no camera: ${causeOf(error)}. Plug one in, or allow it at the address bar.`);
     }
     await refresh();
   };

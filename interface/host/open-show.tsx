@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
+import { causeOf } from '#core/schema/cause';
 import { type Drivers } from '#engine/capture/driver';
 import { type ControlDriver } from '#engine/control/driver';
 import { type SoundDeviceDriver } from '#engine/sound/device-driver';
@@ -48,7 +49,7 @@ export function OpenShow({ drivers, soundDrivers, controls }: { drivers: Drivers
       window.bivocaHost = host;
       setOpening({ state: 'open', host });
     };
-    open().catch((error: unknown) => setOpening({ state: 'failed', message: error instanceof Error ? error.message : String(error) }));
+    open().catch((error: unknown) => setOpening({ state: 'failed', message: causeOf(error) }));
     return () => {
       gone = true;
       window.bivocaHost = undefined;

@@ -1,5 +1,6 @@
 import { useCallback } from 'react';
 import { toast } from 'sonner';
+import { causeOf } from '#core/schema/cause';
 import { findWindowsInAsset } from '#engine/picture/find-windows';
 import { addFile } from '#engine/storage/assets';
 import { useHost, useSend } from '../host/host-context';
@@ -26,7 +27,7 @@ export function useFrameArt(layoutId: string): { fromFile: (file: File, bleed?: 
           toast.success(`${windows.length} ${windows.length === 1 ? 'opening' : 'openings'} found; a box lies under each.`, { id: waiting });
         } else toast.dismiss(waiting);
       } catch (error) {
-        toast.error(`${source.name} cannot be read: ${error instanceof Error ? error.message : String(error)}`, { id: waiting });
+        toast.error(`${source.name} cannot be read: ${causeOf(error)}`, { id: waiting });
       }
     },
     [host, send, layoutId],
@@ -40,7 +41,7 @@ export function useFrameArt(layoutId: string): { fromFile: (file: File, bleed?: 
         else if (settings.kind === 'still') await fromSource(String(added.result.id), bleed);
         else toast.warning(`${file.name} is a clip; it was added to the sources. Frame artwork is a still picture.`);
       } catch (error) {
-        toast.error(error instanceof Error ? error.message : String(error), { duration: 8000 });
+        toast.error(causeOf(error), { duration: 8000 });
       }
     },
     [host, fromSource],

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Play, Trash2, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
+import { causeOf } from '#core/schema/cause';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { type RecordingRow } from '#engine/storage/db';
 import { deleteRecording, listRecordings, recordingFile, renameRecording } from '#engine/storage/recordings';
@@ -37,7 +38,7 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
   const running = row.state === 'recording';
   const save = () => void recordingFile(row).then((file) => saveFile(file, file.name), gone);
   const remove = () =>
-    void deleteRecording(row).then(refresh, (error: unknown) => toast.error(error instanceof Error ? error.message : String(error)));
+    void deleteRecording(row).then(refresh, (error: unknown) => toast.error(causeOf(error)));
   return (
     <li className="flex items-center gap-2 border-b border-line py-1.5">
       <div className="min-w-0 flex-1">

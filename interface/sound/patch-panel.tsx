@@ -2,6 +2,7 @@ import { FileDown, FileUp, Plug, Unplug } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
+import { causeOf } from '#core/schema/cause';
 import { type Pair, type Sound } from '#core/sound/document';
 import { exportRouting } from '#core/sound/routing-file';
 import { type DeviceState } from '#engine/sound/device-board';
@@ -182,7 +183,7 @@ function EarsDevice() {
   const choose = (deviceId: string) => {
     void host.sound.setEarsDevice(deviceId).then(
       () => localStorage.setItem('bivoca.ears', deviceId),
-      (error: unknown) => toast.error(`You cannot listen there: ${error instanceof Error ? error.message : String(error)}. You hear on the device as before.`),
+      (error: unknown) => toast.error(`You cannot listen there: ${causeOf(error)}. You hear on the device as before.`),
     );
   };
   return (

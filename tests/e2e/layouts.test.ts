@@ -136,7 +136,7 @@ describe('a two-box from artwork', () => {
     await upload('File with frame artwork', join(files, 'closed.png'));
     await until(() => page.evaluate(() => document.body.textContent?.includes('has no transparent openings')), 'the reason');
     await upload('File with frame artwork', join(files, 'broken.png'));
-    await until(() => page.evaluate(() => document.body.textContent?.includes('broken.png cannot be decoded')), 'the other reason');
+    await until(() => page.evaluate(() => document.body.textContent?.includes('broken.png cannot be used: it cannot be decoded')), 'the other reason');
     expect(await pick(page, (s) => JSON.stringify(s.desk.show.layouts))).toBe(before);
   });
 });

@@ -189,8 +189,8 @@ describe('a media file', () => {
 
 describe('files that cannot be used', () => {
   it.each([
-    ['broken.mp4', Buffer.from('this is no video at all'), 'holds neither pictures nor sound that can be read'],
-    ['broken.png', Buffer.from('89504e470d0a1a0a00', 'hex'), 'cannot be decoded'],
+    ['broken.mp4', Buffer.from('this is no video at all'), 'cannot be used: it is damaged, or not what its name says'],
+    ['broken.png', Buffer.from('89504e470d0a1a0a00', 'hex'), 'cannot be used: it cannot be decoded'],
     ['empty.webm', Buffer.alloc(0), 'is empty'],
   ])('%s is refused with its name and the cause, and nothing is added', async (name, data, cause) => {
     const { page } = browser;
