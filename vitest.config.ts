@@ -9,7 +9,7 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: 'unit', include: ['{core,engine,interface,server,standins}/**/*.test.ts'], environment: 'node', testTimeout: 120_000, setupFiles: ['tests/support/setup-unit.ts'], isolate: false, maxWorkers: '100%' },
+        test: { name: 'unit', include: ['{core,engine,interface,server,standins}/**/*.test.ts', 'tests/fuzz/*.test.ts'], environment: 'node', testTimeout: 120_000, setupFiles: ['tests/support/setup-unit.ts'], isolate: false, maxWorkers: '100%' },
       },
       {
         resolve: { alias },
