@@ -138,10 +138,12 @@ const failed: ErrorRequestHandler = (error: unknown, _req, res, next) => {
     next(error);
     return;
   }
-  const { status, type } = error as { status?: number; type?: string };
+  const { status, type, code } = error as { status?: number; type?: string; code?: unknown };
   if (error instanceof NoHostError) res.status(error.status).json({ code: error.code, message: error.message, ...(error.shows && { shows: error.shows }) });
   else if (error instanceof IngestError) res.status(error.status).json({ code: 'bad-segment', message: error.message });
   else if (type === 'entity.too.large') res.status(413).json({ code: 'too-large', message: 'This is larger than the server takes.' });
+  // What HTTP's own parser refuses in the middle of a body has no status.
+  else if (typeof code === 'string' && code.startsWith('HPE_')) res.status(400).json({ code: 'bad-request', message: 'This request cannot be read: it is not HTTP to its end.' });
   else if (status !== undefined && status < 500) res.status(status).json({ code: 'bad-request', message: 'This request cannot be read. Commands are JSON.' });
   else {
     console.error(error);

@@ -19,6 +19,8 @@ function give(error: unknown): void {
 process.on('uncaughtException', give);
 process.on('unhandledRejection', give);
 process.on('disconnect', () => process.exit(0));
+// Ctrl+C reaches every process of a terminal; main.ts ends this one in its own time.
+process.on('SIGINT', () => undefined);
 process.on('message', (message: ToRun) => {
   if (message.kind === 'ping') return void say({ kind: 'pong' });
   return void serve(message.options).then(

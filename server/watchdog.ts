@@ -40,7 +40,11 @@ export function keepServing(options: AppOptions, events: WatchdogEvents): Watchd
     const process = fork(fileURLToPath(new URL('./run.ts', import.meta.url)), { execArgv: ['--import', 'tsx'] });
     child = process;
     const say = (message: ToRun) => process.connected && process.send(message);
+    let pinged = begun;
     const pings = setInterval(() => {
+      // A machine that slept has not heard anybody: that is nobody's fault.
+      if (Date.now() - pinged > PING_MS * 2) heard = Date.now();
+      pinged = Date.now();
       if (Date.now() - heard > HUNG_MS) process.kill('SIGKILL');
       else say({ kind: 'ping' });
     }, PING_MS);

@@ -14,7 +14,7 @@ const shoot = async (name: string, target = page) => {
   console.log(name);
 };
 
-await openDemo(page, app);
+await openDemo(page, app, 720);
 await wait(3000);
 await shoot('desk');
 

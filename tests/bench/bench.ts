@@ -6,8 +6,10 @@ import { parseArgs } from 'node:util';
 import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
+import { benchBusyPage, benchEverything } from './load-bench';
 import { benchReplay, replayLines } from './replay-bench';
 import { benchDesk, benchGraph, benchSoundRun, soundLines } from './sound-bench';
+import { benchSize } from './size-bench';
 import { benchStyle } from './style-bench';
 import { startApp, startBrowser } from '../support/browser';
 import { openDemo, pick, send, until, wait } from '../support/desk';
@@ -17,6 +19,7 @@ const { values } = parseArgs({ options: { minutes: { type: 'string', default: '1
 const wanted = (part: string) => !values.only || values.only === part;
 
 const ms = (n: number) => `${n.toFixed(1)} ms`;
+const percent = (part: number, whole: number) => `${((100 * part) / Math.max(1, whole)).toFixed(2)} %`;
 const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
 
 const PICTURES = { sixteen: '16 boxes with border, shadow and rounded corners, background', glide: 'glide between two four-box layouts', key: 'chroma key of one full picture' } as const;
@@ -149,7 +152,7 @@ async function main(): Promise<void> {
     );
   }
   const app = await startApp();
-  const browser = await startBrowser();
+  const browser = await startBrowser({ stepsDown: true });
   const { page } = browser;
   await openDemo(page, app);
   const address = page.url();
@@ -183,6 +186,30 @@ async function main(): Promise<void> {
     lines.push(...soundLines(graph, desk, run));
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('load')) {
+    const busy = await benchBusyPage(browser, app, 20);
+    const all = await benchEverything(page, app, Math.min(5, Number(values.minutes)));
+    Object.assign(results, { busy, all });
+    lines.push(
+      `## A page that stands still for ${busy.seconds} s, monitors on, recording, frames wanted by a window`,
+      '',
+      `${busy.frames} frames mixed, ${busy.dropped} dropped, ${busy.late} late; memory of the browser ${Math.round(busy.memoryBeforeMB)} MB before, then ${busy.memoryMB.join(', ')} MB with each quarter of the time.`,
+      '',
+      `## Everything at once at 640×360: four angles recorded, recording, streaming, a take every 2 s, grabs, clips rolled to air (${all.minutes} minutes)`,
+      '',
+      `${all.frames} frames, ${percent(all.dropped, all.frames)} dropped, ${percent(all.late, all.frames)} late; ${all.notice || 'nothing reduced'}.`,
+      '',
+    );
+    await send(page, 'replay.stop');
+  }
+  if (wanted('size')) {
+    const found = [];
+    for (const height of [360, 720, 1080]) found.push(await benchSize(page, app, height, Math.min(10, Number(values.minutes)) * 60));
+    results.size = found;
+    lines.push('## The demo at its own size, recording, streaming, a take every two seconds, monitors on', '', '| size | frames | dropped | late | a frame | reduced at the end |', '|---|---|---|---|---|---|');
+    for (const f of found) lines.push(`| ${(f.height * 16) / 9}×${f.height} | ${f.frames} | ${percent(f.dropped, f.frames)} | ${percent(f.late, f.frames)} | ${ms(f.drawMs)} | ${f.notice || 'nothing'} |`);
+    lines.push('');
   }
   if (wanted('soak')) {
     const found = await soak(page, Number(values.minutes), browser.troubles);
