@@ -350,7 +350,7 @@ describe('the streaming site', () => {
         req.on('error', () => resolve(-1));
         // The body never ends: whoever waits for it before answering never answers.
         req.write(Buffer.alloc(1000));
-        setTimeout(() => resolve(0), 700);
+        setTimeout(() => resolve(0), 2500);
       });
     expect(await begin({ authorization: 'Bearer wrong' })).toBe(401);
     expect(await begin({ authorization: 'Bearer secret', 'content-length': '33000000' })).toBe(413);

@@ -86,11 +86,11 @@ it('goes on while the page stands still, and nothing piles up meanwhile', async 
     const end = performance.now() + 6000;
     while (performance.now() < end);
   });
-  const after = await until(() => pick(page, (s) => s.mixer).then((m) => (m.frames > before.frames + 75 ? m : null)), 'the mixer to be heard again');
+  const after = await until(() => pick(page, (s) => s.mixer).then((m) => (m.frames + m.dropped > before.frames + before.dropped + 120 ? m : null)), 'the mixer to be heard again');
   console.log(`a page that stood still for 6 s: ${after.frames - before.frames} frames mixed, ${after.dropped - before.dropped} dropped, ${after.late - before.late} late`);
-  // A machine that is three times as slow gives some up by itself, page or not.
-  expect(after.dropped - before.dropped).toBeLessThan(15);
-  expect(after.frames - before.frames).toBeGreaterThan(75);
+  // A mixer that waits for the page draws none of these 150. A machine that is three times as slow gives some up by itself, page or not.
+  expect(after.dropped - before.dropped).toBeLessThan(60);
+  expect(after.frames - before.frames).toBeGreaterThan(60);
 });
 
 it('opens a show whatever its files do, and each source says what was wrong', async () => {
