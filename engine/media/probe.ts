@@ -1,4 +1,5 @@
 /** Asks a thread of its own what a foreign file holds, and ends it when it takes too long. */
+import { askWorker } from '../ask-worker';
 import { MediaTrouble } from './media-trouble';
 import { type FromProbe, type MediaFacts, type ToProbe } from './probe.worker';
 
@@ -6,19 +7,15 @@ import { type FromProbe, type MediaFacts, type ToProbe } from './probe.worker';
 const MEDIA_MS = 20_000;
 const STILL_MS = 15_000;
 
-function ask(message: ToProbe, limitMs: number): Promise<FromProbe> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./probe.worker.ts', import.meta.url), { type: 'module' });
-    const end = (finish: () => void) => {
-      clearTimeout(timer);
-      worker.terminate();
-      finish();
-    };
-    const timer = setTimeout(() => end(() => reject(new MediaTrouble(`it could not be read in ${limitMs / 1000} s: it is damaged, or this machine is too busy`))), limitMs);
-    worker.onmessage = ({ data }: MessageEvent<FromProbe>) => end(() => (data.type === 'trouble' ? reject(new MediaTrouble(data.why)) : resolve(data)));
-    worker.onerror = () => end(() => reject(new MediaTrouble('it is damaged: reading it failed')));
-    worker.postMessage(message);
+async function ask(message: ToProbe, limitMs: number): Promise<FromProbe> {
+  const worker = new Worker(new URL('./probe.worker.ts', import.meta.url), { type: 'module' });
+  const answer = await askWorker<FromProbe>(worker, message, {
+    limitMs,
+    late: () => new MediaTrouble(`it could not be read in ${limitMs / 1000} s: it is damaged, or this machine is too busy`),
+    failed: () => new MediaTrouble('it is damaged: reading it failed'),
   });
+  if (answer.type === 'trouble') throw new MediaTrouble(answer.why);
+  return answer;
 }
 
 /** What a media file holds. @throws MediaTrouble */

@@ -2,6 +2,7 @@
 import { type AsyncZippable, zip } from 'fflate';
 import { nanoid } from 'nanoid';
 import { ShowError } from '#core/show/validate';
+import { askWorker } from '../ask-worker';
 import { openAsset, storeAsset } from './assets';
 import { db } from './db';
 import { type AssetEntry, type ShowPackage } from './show-package';
@@ -36,19 +37,15 @@ export async function exportShow(id: string): Promise<{ file: Blob; name: string
 const patienceFor = (file: Blob) => 60_000 + file.size / 10_000;
 
 /** Unpacks and checks a file in a worker, which is ended when it takes too long. @throws ShowError */
-function readInWorker(file: Blob): Promise<ShowPackage> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./show-package.worker.ts', import.meta.url), { type: 'module' });
-    const end = (finish: () => void) => {
-      clearTimeout(timer);
-      worker.terminate();
-      finish();
-    };
-    const timer = setTimeout(() => end(() => reject(new ShowError('This file could not be unpacked in good time: it is damaged, or this machine is too busy. Nothing was changed.'))), patienceFor(file));
-    worker.onmessage = ({ data }: MessageEvent<FromPackage>) => end(() => (data.type === 'read' ? resolve(data.content) : reject(new ShowError(data.message, data.problems))));
-    worker.onerror = () => end(() => reject(new ShowError('This file is damaged: unpacking it failed. Nothing was changed.')));
-    worker.postMessage(file);
+async function readInWorker(file: Blob): Promise<ShowPackage> {
+  const worker = new Worker(new URL('./show-package.worker.ts', import.meta.url), { type: 'module' });
+  const answer = await askWorker<FromPackage>(worker, file, {
+    limitMs: patienceFor(file),
+    late: () => new ShowError('This file could not be unpacked in good time: it is damaged, or this machine is too busy. Nothing was changed.'),
+    failed: () => new ShowError('This file is damaged: unpacking it failed. Nothing was changed.'),
   });
+  if (answer.type === 'trouble') throw new ShowError(answer.message, answer.problems);
+  return answer.content;
 }
 
 /**
