@@ -1,5 +1,10 @@
 /** Imports run one way: interface → engine → core; server → core; standins → core and the engine's drivers. */
-const only = (name, from, to) => ({ name, severity: 'error', from: { path: from, pathNot: '\\.test\\.ts$' }, to: { path: '^(core|engine|interface|server|standins|tests|scripts)/', pathNot: to } });
+const only = (name, from, to) => ({
+  name,
+  severity: 'error',
+  from: { path: from, pathNot: '\\.test\\.ts$' },
+  to: { path: '^(core|engine|interface|server|standins|tests|scripts)/', pathNot: to },
+});
 
 module.exports = {
   forbidden: [
@@ -7,10 +12,24 @@ module.exports = {
     only('core-imports-nothing-else', '^core/', '^core/'),
     only('engine-imports-core', '^engine/', '^(core|engine)/'),
     only('server-imports-core', '^server/', '^(core|server)/'),
-    only('standins-import-core-and-drivers', '^standins/', '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|sound/(chunk|device-driver)|worker-scope)'),
+    only(
+      'standins-import-core-and-drivers',
+      '^standins/',
+      '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|sound/(chunk|device-driver)|worker-scope)',
+    ),
     only('interface-imports-engine-and-core', '^interface/(?!main\\.tsx)', '^(core|engine|interface)/|^standins/show/demo'),
-    { name: 'core-is-pure', severity: 'error', from: { path: '^core/(?!.*\\.test\\.ts)' }, to: { dependencyTypes: ['npm', 'core'], pathNot: 'node_modules/(class-validator|reflect-metadata|immer)/' } },
-    { name: 'no-tests-in-product', severity: 'error', from: { pathNot: '\\.test\\.ts$|^(tests|scripts)/' }, to: { path: '\\.test\\.ts$|^tests/' } },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^core/(?!.*\\.test\\.ts)' },
+      to: { dependencyTypes: ['npm', 'core'], pathNot: 'node_modules/(class-validator|reflect-metadata|immer)/' },
+    },
+    {
+      name: 'no-tests-in-product',
+      severity: 'error',
+      from: { pathNot: '\\.test\\.ts$|^(tests|scripts)/' },
+      to: { path: '\\.test\\.ts$|^tests/' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -3,7 +3,17 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['dist', 'node_modules', '.cache', '.data', 'bench-results', 'core/picture/soft/kernels/assembly.ts', 'core/picture/soft/kernels/colour.ts'] },
+  {
+    ignores: [
+      'dist',
+      'node_modules',
+      '.cache',
+      '.data',
+      'bench-results',
+      'core/picture/soft/kernels/assembly.ts',
+      'core/picture/soft/kernels/colour.ts',
+    ],
+  },
   js.configs.recommended,
   ...ts.configs.recommended,
   {
@@ -16,10 +26,39 @@ export default ts.config(
     },
   },
   {
+    // Rules that need types: a promise that nobody waits for loses its error.
+    files: [
+      'core/**/*.ts',
+      'engine/**/*.ts',
+      'interface/**/*.{ts,tsx}',
+      'server/**/*.ts',
+      'standins/**/*.ts',
+      'tests/**/*.ts',
+      'scripts/**/*.ts',
+    ],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+    },
+  },
+  {
     files: ['core/**/*.ts'],
     rules: {
       // Core is pure: time and chance come in as arguments.
-      'no-restricted-globals': ['error', 'window', 'document', 'performance', 'navigator', 'process', 'fetch', 'setTimeout', 'setInterval', 'localStorage'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'performance',
+        'navigator',
+        'process',
+        'fetch',
+        'setTimeout',
+        'setInterval',
+        'localStorage',
+      ],
       'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }],
     },
   },
@@ -28,5 +67,8 @@ export default ts.config(
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
-  { files: ['scripts/*.mjs', '*.cjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', URL: 'readonly' } } },
+  {
+    files: ['scripts/*.mjs', '*.cjs'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', URL: 'readonly' } },
+  },
 );

@@ -11,7 +11,12 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const ask = () => askWorker<string>(new Worker('reader'), { type: 'read' }, { limitMs: 1000, late: () => new Error('too late'), failed: (m) => new Error(`failed: ${m}`) });
+const ask = () =>
+  askWorker<string>(
+    new Worker('reader'),
+    { type: 'read' },
+    { limitMs: 1000, late: () => new Error('too late'), failed: (m) => new Error(`failed: ${m}`) },
+  );
 const made = () => FakeWorker.started.at(-1) as FakeWorker<{ type: string }, string>;
 
 it('gives the answer of a worker, or says that it was late or failed, and ends it each time', async () => {

@@ -53,12 +53,16 @@ const controls: readonly ControlDriver[] = [midiDriver, gamepadDriver, hidDriver
 async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
   const scale = raster.height / 360;
   const art = async (drawn: Promise<Blob>, name: string) => storeAsset(await drawn, name, 'image/png');
-  const { show, air } = createDemoShow(nanoid(12), {
-    bug: await art(drawBug(scale), 'halyard-bug.png'),
-    frame: await art(drawFrame(scale), 'sail-cloth-frame.png'),
-    sail: await art(drawSail(scale), 'sail-sweep.png'),
-    swell: await art(drawSwell(), 'swell.png'),
-  }, raster);
+  const { show, air } = createDemoShow(
+    nanoid(12),
+    {
+      bug: await art(drawBug(scale), 'halyard-bug.png'),
+      frame: await art(drawFrame(scale), 'sail-cloth-frame.png'),
+      sail: await art(drawSail(scale), 'sail-sweep.png'),
+      swell: await art(drawSwell(), 'swell.png'),
+    },
+    raster,
+  );
   await storeShow(show);
   await db.airs.put({ showId: show.id, air, savedFrame: 0 });
   return show.id;
@@ -69,7 +73,9 @@ void sweep();
 const root = document.querySelector('#root');
 if (!root) throw new Error('The page has no place for the app.');
 createRoot(root).render(
-  <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: false }, mutations: { networkMode: 'always' } } })}>
+  <QueryClientProvider
+    client={new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: false }, mutations: { networkMode: 'always' } } })}
+  >
     <BrowserRouter>
       <Routes>
         <Route path="/" element={<ShowList makeDemo={makeDemo} />} />

@@ -7,7 +7,9 @@ checkNode();
 
 let options;
 try {
-  options = parseArgs({ options: { port: { type: 'string', default: '4300' }, 'no-open': { type: 'boolean' }, lan: { type: 'boolean' } } }).values;
+  options = parseArgs({
+    options: { port: { type: 'string', default: '4300' }, 'no-open': { type: 'boolean' }, lan: { type: 'boolean' } },
+  }).values;
 } catch (error) {
   fail(`${error.message.split('\n')[0]} Usage: npm run demo -- [--port N] [--no-open] [--lan]`);
 }
@@ -33,7 +35,9 @@ server.on('message', () => {
   if (options['no-open']) return;
   const opener = { darwin: 'open', win32: 'explorer' }[process.platform] ?? 'xdg-open';
   // A machine without a desktop has no opener; the address is printed all the same.
-  start(opener, [address], { stdio: 'ignore', detached: true }).on('error', () => undefined).unref();
+  start(opener, [address], { stdio: 'ignore', detached: true })
+    .on('error', () => undefined)
+    .unref();
 });
 server.on('exit', (code) => process.exit(code ?? 1));
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));

@@ -8,7 +8,20 @@ const at = (path: string) => fileURLToPath(new URL(`../core/picture/soft/kernels
 const sources = new Map(['assembly.ts', 'colour.ts'].map((name) => [name, readFileSync(at(name), 'utf8')]));
 let binary: Uint8Array | null = null;
 const { error, stderr } = await asc.main(
-  [...sources.keys(), '--outFile', 'kernels.wasm', '-O3', '--runtime', 'stub', '--importMemory', '--initialMemory', '0', '--enable', 'simd', '--noAssert'],
+  [
+    ...sources.keys(),
+    '--outFile',
+    'kernels.wasm',
+    '-O3',
+    '--runtime',
+    'stub',
+    '--importMemory',
+    '--initialMemory',
+    '0',
+    '--enable',
+    'simd',
+    '--noAssert',
+  ],
   {
     readFile: (name: string) => sources.get(name) ?? null,
     writeFile: (_name: string, data: string | Uint8Array) => {

@@ -34,15 +34,21 @@ function vitest(project) {
   if (!ok && result.numFailedTests === 0) step(`${project} tests without errors outside tests`, false);
   if (result.numFailedTests > 0) failures.push(`${result.numFailedTests} ${project} tests`);
   for (const file of result.testResults) {
-    for (const test of file.assertionResults) if (test.status === 'failed') wrong.push(`${file.name.slice(ROOT.length + 1)}: ${test.fullName}\n    ${String(test.failureMessages[0]).split('\n')[0]}`);
+    for (const test of file.assertionResults)
+      if (test.status === 'failed')
+        wrong.push(`${file.name.slice(ROOT.length + 1)}: ${test.fullName}\n    ${String(test.failureMessages[0]).split('\n')[0]}`);
   }
 }
 
 const only = process.argv[2];
 if (!only || only === 'static') {
   step('types', run(bin('tsc'), ['--noEmit']));
+  step('format', run(bin('prettier'), ['--check', '--log-level', 'warn', '.']));
   step('lint', run(bin('eslint'), ['.']));
-  step('structure: imports run one way', run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'engine', 'interface', 'server', 'standins']));
+  step(
+    'structure: imports run one way',
+    run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'engine', 'interface', 'server', 'standins']),
+  );
   step('structure: nothing dead', run(bin('knip'), []));
   step('the compiled kernels are current', run(...tsx('scripts/kernels.ts', ['--check'])));
   step('docs/commands.md is current', run(...tsx('scripts/commands-doc.ts', ['--check'])));

@@ -69,7 +69,14 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay): 
   app.use('/ingest', intake(ingest, options.streamKey, secrets.guesses.key));
   app.use('/live', published(ingest));
   app.get('/watch', (_req, res) => res.sendFile('watch.html', { root: options.dist }));
-  app.use(express.static(options.dist, { index: false, maxAge: '1y', immutable: true, setHeaders: (res, path) => path.endsWith('.html') && res.set('Cache-Control', 'no-cache') }));
+  app.use(
+    express.static(options.dist, {
+      index: false,
+      maxAge: '1y',
+      immutable: true,
+      setHeaders: (res, path) => path.endsWith('.html') && res.set('Cache-Control', 'no-cache'),
+    }),
+  );
   app.get('/{*rest}', (req, res) => {
     // A missing file of the build must be a 404, not the app.
     if (/\.[a-z0-9]+$/i.test(req.path)) res.status(404).json({ code: 'not-found', message: 'There is no such file.' });
@@ -139,12 +146,15 @@ const failed: ErrorRequestHandler = (error: unknown, _req, res, next) => {
     return;
   }
   const { status, type, code } = error as { status?: number; type?: string; code?: unknown };
-  if (error instanceof NoHostError) res.status(error.status).json({ code: error.code, message: error.message, ...(error.shows && { shows: error.shows }) });
+  if (error instanceof NoHostError)
+    res.status(error.status).json({ code: error.code, message: error.message, ...(error.shows && { shows: error.shows }) });
   else if (error instanceof IngestError) res.status(error.status).json({ code: 'bad-segment', message: error.message });
   else if (type === 'entity.too.large') res.status(413).json({ code: 'too-large', message: 'This is larger than the server takes.' });
   // What HTTP's own parser refuses in the middle of a body has no status.
-  else if (typeof code === 'string' && code.startsWith('HPE_')) res.status(400).json({ code: 'bad-request', message: 'This request cannot be read: it is not HTTP to its end.' });
-  else if (status !== undefined && status < 500) res.status(status).json({ code: 'bad-request', message: 'This request cannot be read. Commands are JSON.' });
+  else if (typeof code === 'string' && code.startsWith('HPE_'))
+    res.status(400).json({ code: 'bad-request', message: 'This request cannot be read: it is not HTTP to its end.' });
+  else if (status !== undefined && status < 500)
+    res.status(status).json({ code: 'bad-request', message: 'This request cannot be read. Commands are JSON.' });
   else {
     console.error(error);
     res.status(500).json({ code: 'failed', message: 'The server failed at this; the show is not affected.' });

@@ -36,7 +36,8 @@ export function sameSecret(a: string, b: string): boolean {
 }
 
 /** The bearer secret in a request's `Authorization`, if there is one. */
-export const bearerOf = ({ headers }: Pick<IncomingMessage, 'headers'>): string | null => /^Bearer (.+)$/.exec(headers.authorization ?? '')?.[1] ?? null;
+export const bearerOf = ({ headers }: Pick<IncomingMessage, 'headers'>): string | null =>
+  /^Bearer (.+)$/.exec(headers.authorization ?? '')?.[1] ?? null;
 
 /** The token a request brings: header, cookie, or `?token=`. */
 export function tokenOf(request: IncomingMessage): string | null {
@@ -52,7 +53,11 @@ export function tooMany(guesses: Throttle, request: IncomingMessage): Verdict | 
   const wait = guesses.waitOf(addressOf(request));
   if (wait === 0) return null;
   const seconds = Math.ceil(wait / 1000);
-  return { status: 429, message: `Too many wrong tokens or keys came from this address. Wait ${seconds} s and try again with the right one.`, retryAfter: seconds };
+  return {
+    status: 429,
+    message: `Too many wrong tokens or keys came from this address. Wait ${seconds} s and try again with the right one.`,
+    retryAfter: seconds,
+  };
 }
 
 /** Null when `request` may pass; otherwise why not. A foreign Host guards against DNS rebinding. */
@@ -65,7 +70,8 @@ export function judge(request: IncomingMessage, { port, token }: GuardOptions, g
   if (origin !== undefined && !hosts.some((h) => origin === `http://${h}`)) {
     return { status: 403, message: 'Pages from elsewhere may not use this server.' };
   }
-  if (!targetOf(request)) return { status: 400, message: 'This address cannot be read. It begins with one "/" and is at most 4096 characters long.' };
+  if (!targetOf(request))
+    return { status: 400, message: 'This address cannot be read. It begins with one "/" and is at most 4096 characters long.' };
   if (token === null || LOOPBACK.has(request.socket.remoteAddress ?? '')) return null;
   const given = tokenOf(request);
   if (given === null) return { status: 401, message: 'This needs the token that the server printed when it started.' };

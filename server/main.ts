@@ -27,7 +27,9 @@ const { stop } = keepServing(
     ready: () => {
       console.log(`Bivoca is ready at http://127.0.0.1:${port}`);
       if (token !== null) {
-        const address = Object.values(networkInterfaces()).flatMap((list) => list ?? []).find((a) => a.family === 'IPv4' && !a.internal)?.address;
+        const address = Object.values(networkInterfaces())
+          .flatMap((list) => list ?? [])
+          .find((a) => a.family === 'IPv4' && !a.internal)?.address;
         console.log(`From other machines: http://${address ?? 'this-machine'}:${port}/?token=${token}`);
       }
       process.send?.('ready');

@@ -28,7 +28,12 @@ process.on('message', (message: ToRun) => {
     (error: unknown) => {
       const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
       const { port } = message.options;
-      say({ kind: 'refused', message: taken ? `Port ${port} is taken by another program. Choose another: npm run demo -- --port ${port + 1}` : `The server cannot start: ${(error as Error).message}` });
+      say({
+        kind: 'refused',
+        message: taken
+          ? `Port ${port} is taken by another program. Choose another: npm run demo -- --port ${port + 1}`
+          : `The server cannot start: ${(error as Error).message}`,
+      });
     },
   );
 });

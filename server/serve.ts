@@ -48,7 +48,8 @@ export async function serve(options: AppOptions): Promise<Running> {
     const target = targetOf(request);
     const verdict = judge(request, options, secrets.guesses.token);
     if (verdict || !target) return refuse(socket, verdict?.status === 429 ? '429 Too Many Requests' : '403 Forbidden');
-    if (target.pathname === '/api/events') return listeners.handleUpgrade(request, socket, head, (ws) => relay.addListener(ws, target.params.get('show')));
+    if (target.pathname === '/api/events')
+      return listeners.handleUpgrade(request, socket, head, (ws) => relay.addListener(ws, target.params.get('show')));
     if (target.pathname !== '/api/host') return refuse(socket, '404 Not Found');
     if (!isOwnPage(request)) return refuse(socket, '401 Unauthorized');
     return hosts.handleUpgrade(request, socket, head, (ws) => relay.addHost(ws));

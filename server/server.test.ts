@@ -36,7 +36,12 @@ afterAll(async () => {
 });
 
 /** A request with full control of path and headers. */
-function ask(method: string, path: string, headers: Record<string, string> = {}, body?: Buffer | string): Promise<{ status: number; text: string; headers: Record<string, unknown> }> {
+function ask(
+  method: string,
+  path: string,
+  headers: Record<string, string> = {},
+  body?: Buffer | string,
+): Promise<{ status: number; text: string; headers: Record<string, unknown> }> {
   return new Promise((resolve, reject) => {
     const req = request({ host: '127.0.0.1', port, method, path, headers: { host: `127.0.0.1:${port}`, ...headers } }, (res) => {
       let text = '';
@@ -51,7 +56,8 @@ function ask(method: string, path: string, headers: Record<string, string> = {},
 const command = (body: unknown) => ask('POST', '/api/commands', { 'content-type': 'application/json' }, JSON.stringify(body));
 
 /** The secret that the server gives to its own pages. */
-const hostKey = async () => (JSON.parse((await ask('GET', '/api/host-key', { 'sec-fetch-site': 'same-origin' })).text) as { key: string }).key;
+const hostKey = async () =>
+  (JSON.parse((await ask('GET', '/api/host-key', { 'sec-fetch-site': 'same-origin' })).text) as { key: string }).key;
 
 const say = (socket: WebSocket, message: FromHost) => inParts(message).forEach((text) => socket.send(text));
 
@@ -72,7 +78,11 @@ async function openHost(id = 'show', desk = sampleDesk()): Promise<{ socket: Web
       revision += 1;
       say(socket, { kind: 'patches', revision, frame: 8, patches: outcome.patches });
     }
-    return say(socket, { kind: 'answer', id: message.id, outcome: outcome.ok ? { ok: true, result: outcome.result } : { ok: false, error: outcome.error } });
+    return say(socket, {
+      kind: 'answer',
+      id: message.id,
+      outcome: outcome.ok ? { ok: true, result: outcome.result } : { ok: false, error: outcome.error },
+    });
   });
   await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
   say(socket, { kind: 'hello', show: { id, name: desk.show.name } });
@@ -91,7 +101,11 @@ async function openHost(id = 'show', desk = sampleDesk()): Promise<{ socket: Web
 /** A listener that keeps its own copy of the state, as a panel does. */
 function listen(query = '') {
   const socket = new WebSocket(`ws://127.0.0.1:${port}/api/events${query}`);
-  const heard: { desk: Desk | null; revision: number; last: Extract<ToListener, { kind: 'host' }> | null } = { desk: null, revision: -1, last: null };
+  const heard: { desk: Desk | null; revision: number; last: Extract<ToListener, { kind: 'host' }> | null } = {
+    desk: null,
+    revision: -1,
+    last: null,
+  };
   socket.on('message', (data) => {
     const message = JSON.parse(String(data)) as ToListener;
     if (message.kind === 'host') heard.last = message;
@@ -102,7 +116,8 @@ function listen(query = '') {
   return { socket, heard };
 }
 
-const onAir = async (show: string) => (JSON.parse((await ask('GET', `/api/state?show=${show}`)).text) as { air: { onAirId: string } }).air.onAirId;
+const onAir = async (show: string) =>
+  (JSON.parse((await ask('GET', `/api/state?show=${show}`)).text) as { air: { onAirId: string } }).air.onAirId;
 
 describe('the remote', () => {
   it('answers 503 while no window runs a show', async () => {
@@ -120,7 +135,11 @@ describe('the remote', () => {
     expect(JSON.parse((await ask('GET', '/api/state')).text)).toMatchObject({ frame: 8, revision: 1, air: { onAirId: 'b' } });
     const refused = await command({ type: 'picture.setNext', args: { source: 'gone' } });
     expect(refused.status).toBe(422);
-    expect(JSON.parse(refused.text)).toEqual({ code: 'unknown-source', message: 'There is no source or layout "gone" in this show.', field: 'source' });
+    expect(JSON.parse(refused.text)).toEqual({
+      code: 'unknown-source',
+      message: 'There is no source or layout "gone" in this show.',
+      field: 'source',
+    });
     await host.close();
     await expect.poll(async () => (await ask('GET', '/api/state')).status).toBe(503);
     expect(panel.heard.last?.present).toBe(false);
@@ -141,15 +160,30 @@ describe('the remote', () => {
     const [kites, boats] = [await openHost('kites'), await openHost('boats')];
     const one = await command({ type: 'picture.cut', args: { source: 'c' } });
     expect([one.status, JSON.parse(one.text)]).toMatchObject([409, { code: 'several-shows', shows: [{ id: 'boats' }, { id: 'kites' }] }]);
-    const at = (show: string, source: string) => ask('POST', `/api/commands?show=${show}`, { 'content-type': 'application/json' }, JSON.stringify({ type: 'picture.cut', args: { source } }));
+    const at = (show: string, source: string) =>
+      ask(
+        'POST',
+        `/api/commands?show=${show}`,
+        { 'content-type': 'application/json' },
+        JSON.stringify({ type: 'picture.cut', args: { source } }),
+      );
     expect((await at('kites', 'b')).status).toBe(200);
     expect((await at('boats', 'c')).status).toBe(200);
     expect([await onAir('kites'), await onAir('boats'), (await at('none', 'b')).status]).toEqual(['b', 'c', 404]);
     const panels = [listen(), listen('?show=kites')];
-    await expect.poll(() => panels.map(({ heard }) => [heard.last?.present, heard.last?.shows.length])).toEqual([[false, 2], [true, 2]]);
+    await expect
+      .poll(() => panels.map(({ heard }) => [heard.last?.present, heard.last?.shows.length]))
+      .toEqual([
+        [false, 2],
+        [true, 2],
+      ]);
     // What is left is the only one again, and nothing of the closed show is given out.
     await boats.close();
-    expect([(await ask('GET', '/api/state?show=boats')).status, await onAir('kites'), (await ask('GET', '/api/state')).status]).toEqual([404, 'b', 200]);
+    expect([(await ask('GET', '/api/state?show=boats')).status, await onAir('kites'), (await ask('GET', '/api/state')).status]).toEqual([
+      404,
+      'b',
+      200,
+    ]);
     await expect.poll(() => panels[0]?.heard.desk?.air.onAirId).toBe('b');
     panels.forEach((p) => p.socket.close());
     await kites.close();
@@ -170,13 +204,24 @@ describe('the remote', () => {
   it('sends patches of a show of 20,000 clips, and never a message that is too large', async () => {
     const clip = { name: 'x'.repeat(700), notes: 'y'.repeat(100) };
     const desk = sampleDesk();
-    const large = { ...desk, show: { ...desk.show, replay: { ...desk.show.replay, clips: Array.from({ length: 20_000 }, (_, i) => ({ ...clip, id: `c${i}` })) as never } } };
+    const large = {
+      ...desk,
+      show: {
+        ...desk.show,
+        replay: { ...desk.show.replay, clips: Array.from({ length: 20_000 }, (_, i) => ({ ...clip, id: `c${i}` })) as never },
+      },
+    };
     const host = await openHost('large', large);
     const panel = listen();
     await expect.poll(() => panel.heard.desk?.show.replay.clips.length, { timeout: 20_000 }).toBe(20_000);
     for (let i = 0; i < 40; i += 1) expect((await command({ type: 'picture.cut', args: { source: i % 2 ? 'a' : 'b' } })).status).toBe(200);
     await expect.poll(() => panel.heard.revision).toBe(40);
-    expect([panel.heard.desk?.air.onAirId, panel.socket.readyState, host.socket.readyState, host.asked.filter((m) => m.kind === 'snapshot').length]).toEqual(['a', 1, 1, 0]);
+    expect([
+      panel.heard.desk?.air.onAirId,
+      panel.socket.readyState,
+      host.socket.readyState,
+      host.asked.filter((m) => m.kind === 'snapshot').length,
+    ]).toEqual(['a', 1, 1, 0]);
     panel.socket.close();
     await host.close();
   });
@@ -223,13 +268,16 @@ describe('the guard', () => {
   });
 
   it('refuses a foreign page’s WebSocket', async () => {
-    const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, await hostKey()], { headers: { origin: 'http://elsewhere.test' } });
+    const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, await hostKey()], {
+      headers: { origin: 'http://elsewhere.test' },
+    });
     const error = await new Promise<Error>((resolve) => socket.once('error', resolve));
     expect(error.message).toContain('403');
   });
 
   const from = (remoteAddress: string, url: string, headers: Record<string, string> = {}, guesses = new Throttle()) =>
-    judge({ url, headers: { host: '127.0.0.1:9', ...headers }, socket: { remoteAddress } } as never, { port: 9, token: 'right' }, guesses)?.status ?? 200;
+    judge({ url, headers: { host: '127.0.0.1:9', ...headers }, socket: { remoteAddress } } as never, { port: 9, token: 'right' }, guesses)
+      ?.status ?? 200;
 
   it('wants the token from other machines, and not from this one', () => {
     expect(from('127.0.0.1', '/')).toBe(200);
@@ -256,8 +304,13 @@ describe('the guard', () => {
   });
 
   it('answers on port 80 as browsers ask there', () => {
-    const at80 = (headers: Record<string, string>) => judge({ url: '/', headers, socket: { remoteAddress: '127.0.0.1' } } as never, { port: 80, token: null }, new Throttle());
-    expect([at80({ host: '127.0.0.1' }), at80({ host: 'localhost', origin: 'http://localhost' }), at80({ host: '127.0.0.1:80' })]).toEqual([null, null, null]);
+    const at80 = (headers: Record<string, string>) =>
+      judge({ url: '/', headers, socket: { remoteAddress: '127.0.0.1' } } as never, { port: 80, token: null }, new Throttle());
+    expect([at80({ host: '127.0.0.1' }), at80({ host: 'localhost', origin: 'http://localhost' }), at80({ host: '127.0.0.1:80' })]).toEqual([
+      null,
+      null,
+      null,
+    ]);
     expect(at80({ host: 'elsewhere.test' })?.status).toBe(403);
   });
 
@@ -281,14 +334,29 @@ describe('requests of any shape', () => {
       setTimeout(() => socket.end(), 200);
     });
   const head = () => `Host: 127.0.0.1:${port}\r\n`;
-  const upgrade = 'Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n';
+  const upgrade =
+    'Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n';
 
   const longPath = `/${'x'.repeat(9000)}`;
   it('refuses addresses that are too long to read', async () => {
     expect(await raw(`GET ${longPath} HTTP/1.1\r\n${head()}\r\n`)).toContain('400');
   });
 
-  it.each(['//', '///x', '/\\', '/%', '/%00', '*', 'http://127.0.0.1/', '/?token=%', '/api/state?show=%ff', '/api/state?show[]=a&show[]=b', '/live/%2e%2e/index.m3u8', '/constructor', '/__proto__'])('leaves the server up: %s', async (path) => {
+  it.each([
+    '//',
+    '///x',
+    '/\\',
+    '/%',
+    '/%00',
+    '*',
+    'http://127.0.0.1/',
+    '/?token=%',
+    '/api/state?show=%ff',
+    '/api/state?show[]=a&show[]=b',
+    '/live/%2e%2e/index.m3u8',
+    '/constructor',
+    '/__proto__',
+  ])('leaves the server up: %s', async (path) => {
     for (const lines of ['', upgrade]) {
       await raw(`GET ${path} HTTP/1.1\r\n${head()}${lines}\r\n`);
       await raw(`GET ${path} HTTP/1.1\r\n${head()}${lines}Origin: http://elsewhere.test\r\n\r\n`, true);
@@ -316,12 +384,24 @@ describe('requests of any shape', () => {
     const said: string[] = [];
     let watchdog: Watchdog | undefined;
     await new Promise<void>((resolve, reject) => {
-      watchdog = keepServing({ port: own, token: null, dist: join(root, 'dist'), ingestRoot: join(root, 'ingest3'), streamKey: 'secret' }, { ready: resolve, refused: reject, again: (m) => said.push(m) });
+      watchdog = keepServing(
+        { port: own, token: null, dist: join(root, 'dist'), ingestRoot: join(root, 'ingest3'), streamKey: 'secret' },
+        { ready: resolve, refused: reject, again: (m) => said.push(m) },
+      );
       onTestFinished(watchdog.stop);
     });
     process.kill(watchdog?.pid() as number, 'SIGKILL');
     await expect.poll(() => said.length, { timeout: 60_000 }).toBe(1);
-    await expect.poll(() => fetch(`http://127.0.0.1:${own}/`).then((r) => r.status, () => 0), { timeout: 60_000 }).toBe(200);
+    await expect
+      .poll(
+        () =>
+          fetch(`http://127.0.0.1:${own}/`).then(
+            (r) => r.status,
+            () => 0,
+          ),
+        { timeout: 60_000 },
+      )
+      .toBe(200);
     expect(said[0]).toContain('SIGKILL');
   });
 });
@@ -329,7 +409,8 @@ describe('requests of any shape', () => {
 describe('the streaming site', () => {
   it('wants the key, takes segments, publishes them', async () => {
     const { init, segments } = await makeOpusTrack(4, 2);
-    const put = (path: string, data: Uint8Array, key = 'secret') => ask('PUT', path, { authorization: `Bearer ${key}`, 'content-type': 'video/mp4' }, Buffer.from(data));
+    const put = (path: string, data: Uint8Array, key = 'secret') =>
+      ask('PUT', path, { authorization: `Bearer ${key}`, 'content-type': 'video/mp4' }, Buffer.from(data));
     expect((await put('/ingest/pier/audio/init.mp4', init, 'wrong')).status).toBe(401);
     expect((await put('/ingest/pier/audio/000001.m4s', segments[0] as Uint8Array)).status).toBe(409);
     expect((await put('/ingest/pier/audio/init.mp4', init)).status).toBe(204);
@@ -343,10 +424,19 @@ describe('the streaming site', () => {
   it('reads no body before the key is right, and bounds what it reads at once', async () => {
     const begin = (headers: Record<string, string>) =>
       new Promise<number>((resolve) => {
-        const req = request({ host: '127.0.0.1', port, method: 'PUT', path: '/ingest/pier/video/000001.m4s', headers: { host: `127.0.0.1:${port}`, ...headers } }, (res) => {
-          resolve(res.statusCode ?? 0);
-          req.destroy();
-        });
+        const req = request(
+          {
+            host: '127.0.0.1',
+            port,
+            method: 'PUT',
+            path: '/ingest/pier/video/000001.m4s',
+            headers: { host: `127.0.0.1:${port}`, ...headers },
+          },
+          (res) => {
+            resolve(res.statusCode ?? 0);
+            req.destroy();
+          },
+        );
         req.on('error', () => resolve(-1));
         // The body never ends: whoever waits for it before answering never answers.
         req.write(Buffer.alloc(1000));
@@ -358,10 +448,13 @@ describe('the streaming site', () => {
     expect([many.filter((s) => s === 0).length, many.filter((s) => s === 503).length]).toEqual([4, 8]);
   });
 
-  it.each(['/ingest/..%2f..%2fx/video/init.mp4', '/ingest/pier/..%2f..%2f..%2fetc/init.mp4', '/ingest/pier/video/..%2f..%2f..%2fx.mp4'])('keeps %s inside its folder', async (path) => {
-    const answer = await ask('PUT', path, { authorization: 'Bearer secret' }, 'x');
-    expect(answer.status).toBe(400);
-  });
+  it.each(['/ingest/..%2f..%2fx/video/init.mp4', '/ingest/pier/..%2f..%2f..%2fetc/init.mp4', '/ingest/pier/video/..%2f..%2f..%2fx.mp4'])(
+    'keeps %s inside its folder',
+    async (path) => {
+      const answer = await ask('PUT', path, { authorization: 'Bearer secret' }, 'x');
+      expect(answer.status).toBe(400);
+    },
+  );
 
   it('gives the app for its own addresses, and 404 for missing files', async () => {
     expect((await ask('GET', '/show/abc/desk')).text).toContain('<title>app</title>');

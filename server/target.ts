@@ -16,5 +16,7 @@ const LONGEST = 4096;
 export function targetOf({ url = '' }: Pick<IncomingMessage, 'url'>): Target | null {
   if (!url.startsWith('/') || url.length > LONGEST) return null;
   const at = url.indexOf('?');
-  return at < 0 ? { pathname: url, params: new URLSearchParams() } : { pathname: url.slice(0, at), params: new URLSearchParams(url.slice(at + 1)) };
+  return at < 0
+    ? { pathname: url, params: new URLSearchParams() }
+    : { pathname: url.slice(0, at), params: new URLSearchParams(url.slice(at + 1)) };
 }

@@ -53,7 +53,9 @@ if (stage) await page.mouse.click(stage.x + stage.width * 0.25, stage.y + stage.
 await wait(900);
 await shoot('layouts');
 await press(page, 'Framings');
-await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Wind analyst'))?.click());
+await page.evaluate(() =>
+  [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Wind analyst'))?.click(),
+);
 await wait(1500);
 await shoot('framing');
 

@@ -59,7 +59,21 @@ const START = withEverything();
 /** Every identity in the desk, so that references hit something now and then. */
 function idsOf({ show }: Desk): string[] {
   const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
-  return [show.sources, show.seats, show.framings, show.layouts, show.presets, show.styles, show.lanes, show.cards, show.groups, show.transitions, boxes].flat().map((x) => x.id);
+  return [
+    show.sources,
+    show.seats,
+    show.framings,
+    show.layouts,
+    show.presets,
+    show.styles,
+    show.lanes,
+    show.cards,
+    show.groups,
+    show.transitions,
+    boxes,
+  ]
+    .flat()
+    .map((x) => x.id);
 }
 
 const pick = <T>(dice: Dice, list: readonly T[]): T | undefined => list[Math.floor(dice() * list.length)];
@@ -69,7 +83,47 @@ function likely(name: string, { show }: Desk): readonly { id: string }[] {
   const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
   const { sound } = show;
   const channels = [...show.sources.slice(0, 4), ...sound.inputs, ...sound.buses];
-  const lists: Record<string, readonly { id: string }[]> = { source: show.sources, layout: [...show.layouts, ...show.presets], fromLayout: show.layouts, box: boxes, fromBox: boxes, seat: show.seats, a: show.seats, b: show.seats, framing: show.framings, framingId: show.framings, style: show.styles, lane: show.lanes, preset: show.presets, transition: show.transitions, card: show.cards, group: show.groups, clip: show.replay.clips, clips: show.replay.clips, before: show.replay.clips, from: [...show.replay.clips, ...channels], reel: show.replay.reels, angle: show.replay.angles.map((a) => ({ id: a.sourceId })), angleIds: show.replay.angles.map((a) => ({ id: a.sourceId })), musicId: show.sources, transitionId: show.transitions, channel: channels, channels, ownIds: channels, bus: sound.buses, busId: sound.buses, listener: sound.listeners, listeners: sound.listeners, patch: sound.patches, faderGroup: sound.groups, groupId: sound.groups, stripPreset: sound.presets, mix: sound.cards.flatMap((c) => c.mixes), path: sound.paths, seatId: show.seats };
+  const lists: Record<string, readonly { id: string }[]> = {
+    source: show.sources,
+    layout: [...show.layouts, ...show.presets],
+    fromLayout: show.layouts,
+    box: boxes,
+    fromBox: boxes,
+    seat: show.seats,
+    a: show.seats,
+    b: show.seats,
+    framing: show.framings,
+    framingId: show.framings,
+    style: show.styles,
+    lane: show.lanes,
+    preset: show.presets,
+    transition: show.transitions,
+    card: show.cards,
+    group: show.groups,
+    clip: show.replay.clips,
+    clips: show.replay.clips,
+    before: show.replay.clips,
+    from: [...show.replay.clips, ...channels],
+    reel: show.replay.reels,
+    angle: show.replay.angles.map((a) => ({ id: a.sourceId })),
+    angleIds: show.replay.angles.map((a) => ({ id: a.sourceId })),
+    musicId: show.sources,
+    transitionId: show.transitions,
+    channel: channels,
+    channels,
+    ownIds: channels,
+    bus: sound.buses,
+    busId: sound.buses,
+    listener: sound.listeners,
+    listeners: sound.listeners,
+    patch: sound.patches,
+    faderGroup: sound.groups,
+    groupId: sound.groups,
+    stripPreset: sound.presets,
+    mix: sound.cards.flatMap((c) => c.mixes),
+    path: sound.paths,
+    seatId: show.seats,
+  };
   return lists[name] ?? [];
 }
 
@@ -80,7 +134,9 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
     return list ? Array.from({ length: Math.floor(dice() * 3) }, () => argsOf(of(), dice, desk)) : argsOf(of(), dice, desk);
   }
   if (field.variant) {
-    const kinds = ['colour', 'still', 'test', 'chroma', 'luma', 'fill', 'device', 'seat', 'tone'].filter((kind) => field.variant?.({ kind }));
+    const kinds = ['colour', 'still', 'test', 'chroma', 'luma', 'fill', 'device', 'seat', 'tone'].filter((kind) =>
+      field.variant?.({ kind }),
+    );
     const kind = pick(dice, kinds);
     const of = field.variant({ kind });
     return of ? { ...argsOf(of, dice, desk), kind } : {};
@@ -92,7 +148,10 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
   }
   if (field.type.startsWith('list of')) return fixed.filter(() => dice() < 0.4);
   if (fixed.length > 0) return pick(dice, fixed);
-  if (field.type === 'id') return dice() < 0.85 ? (pick(dice, likely(field.name, desk))?.id ?? pick(dice, idsOf(desk))) : pick(dice, [...idsOf(desk), 'gone', ...desk.show.replay.clips.map((c) => c.id)]);
+  if (field.type === 'id')
+    return dice() < 0.85
+      ? (pick(dice, likely(field.name, desk))?.id ?? pick(dice, idsOf(desk)))
+      : pick(dice, [...idsOf(desk), 'gone', ...desk.show.replay.clips.map((c) => c.id)]);
   if (field.type === 'true or false') return dice() < 0.5;
   if (field.type.startsWith('colour')) return pick(dice, ['#c02020', '#20a020', '#0d1517']);
   const range = /number (-?[\d.]+) to (-?[\d.]+)/.exec(field.type);
@@ -173,9 +232,16 @@ describe('any commands in any order', () => {
         let desk = START;
         let history = EMPTY_HISTORY;
         for (let i = 0; i < 12; i += 1) {
-          const spec = pick(dice, COMMANDS.filter((c) => !/^(picture\.(cut|take|moveBar|setNext)|preset\.recall|lane\.(show|toggle))/.test(c.type)));
+          const spec = pick(
+            dice,
+            COMMANDS.filter((c) => !/^(picture\.(cut|take|moveBar|setNext)|preset\.recall|lane\.(show|toggle))/.test(c.type)),
+          );
           if (!spec) continue;
-          const outcome = execute(desk, { type: spec.type, args: argsOf(spec.args, dice, desk) }, { frame: 500 + i, newId: () => `u${seed}-${(ids += 1)}` });
+          const outcome = execute(
+            desk,
+            { type: spec.type, args: argsOf(spec.args, dice, desk) },
+            { frame: 500 + i, newId: () => `u${seed}-${(ids += 1)}` },
+          );
           if (!outcome.ok) continue;
           desk = outcome.desk;
           history = remember(history, spec.type, outcome.patches, outcome.inverse, null, i * 5000);

@@ -115,10 +115,16 @@ describe('undo and redo', () => {
 
   it('goes all the way back and all the way forward through random edits', () => {
     const edit = fc.oneof(
-      fc.record({ type: fc.constant('source.edit'), args: fc.record({ source: fc.constantFrom('a', 'b'), name: fc.string({ minLength: 1, maxLength: 9 }) }) }),
+      fc.record({
+        type: fc.constant('source.edit'),
+        args: fc.record({ source: fc.constantFrom('a', 'b'), name: fc.string({ minLength: 1, maxLength: 9 }) }),
+      }),
       fc.record({ type: fc.constant('source.move'), args: fc.record({ source: fc.constantFrom('a', 'b', 'c'), index: fc.nat(6) }) }),
       fc.record({ type: fc.constant('card.add'), args: fc.record({ name: fc.string({ maxLength: 9 }), role: fc.constant('') }) }),
-      fc.record({ type: fc.constant('source.remove'), args: fc.record({ source: fc.constantFrom('c', 'clip'), force: fc.constant(true) }) }),
+      fc.record({
+        type: fc.constant('source.remove'),
+        args: fc.record({ source: fc.constantFrom('c', 'clip'), force: fc.constant(true) }),
+      }),
       fc.record({ type: fc.constant('picture.arm'), args: fc.record({ frames: fc.integer({ min: 1, max: 99 }) }) }),
     );
     fc.assert(

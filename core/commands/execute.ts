@@ -27,7 +27,14 @@ const refuse = (code: string, message: string, field?: string): Outcome => ({
 /** The outcome of `command`. Pure: `desk` is never changed; a refusal changes nothing. */
 export function execute(desk: Desk, command: Command, context: CommandContext): Outcome {
   const spec = typeof command?.type === 'string' ? findCommand(command.type) : undefined;
-  if (!spec) return refuse('unknown-command', typeof command?.type === 'string' ? `There is no command "${command.type.slice(0, 60)}".` : 'A command says in `type` which one it is.', 'type');
+  if (!spec)
+    return refuse(
+      'unknown-command',
+      typeof command?.type === 'string'
+        ? `There is no command "${command.type.slice(0, 60)}".`
+        : 'A command says in `type` which one it is.',
+      'type',
+    );
   const args = command.args ?? {};
   if (isTooDeep(args)) return refuse('bad-argument', `${spec.title}: the arguments are nested deeper than any argument is.`, 'args');
   const problem = check(spec.args, args)[0];

@@ -7,7 +7,11 @@ const jog: ControlBinding = { device: 'panel', control: 'jog', role: 'jog', acti
 
 describe('controls', () => {
   it('a jog steps a frame for every click, and takes hold when it is touched; letting go does nothing', () => {
-    expect(meaningOf(jog, { kind: 'wheel', id: 'jog', clicks: -3 }, 2)).toEqual({ kind: 'command', type: 'deck.step', args: { deck: 2, frames: -3 } });
+    expect(meaningOf(jog, { kind: 'wheel', id: 'jog', clicks: -3 }, 2)).toEqual({
+      kind: 'command',
+      type: 'deck.step',
+      args: { deck: 2, frames: -3 },
+    });
     expect(meaningOf(jog, { kind: 'touch', id: 'jog', held: true }, 1)).toMatchObject({ type: 'deck.step', args: { frames: 0 } });
     expect(meaningOf(jog, { kind: 'touch', id: 'jog', held: false }, 1)).toBeNull();
   });
@@ -34,7 +38,12 @@ describe('controls', () => {
   });
 
   it('fast clicks are gathered, and none is lost', () => {
-    const events = fc.array(fc.oneof(fc.record({ kind: fc.constant('wheel' as const), id: fc.constant('jog'), clicks: fc.integer({ min: -5, max: 5 }) }), fc.record({ kind: fc.constant('button' as const), id: fc.constant('x'), pressed: fc.boolean() })));
+    const events = fc.array(
+      fc.oneof(
+        fc.record({ kind: fc.constant('wheel' as const), id: fc.constant('jog'), clicks: fc.integer({ min: -5, max: 5 }) }),
+        fc.record({ kind: fc.constant('button' as const), id: fc.constant('x'), pressed: fc.boolean() }),
+      ),
+    );
     fc.assert(
       fc.property(events, (list) => {
         const clicks = (es: readonly ControlEvent[]) => es.reduce((sum, e) => sum + (e.kind === 'wheel' ? e.clicks : 0), 0);
@@ -52,7 +61,16 @@ describe('controls', () => {
 });
 
 describe('HID reports', () => {
-  const field = (change: Partial<HidField>): HidField => ({ usages: [], isAbsolute: true, isConstant: false, reportSize: 8, reportCount: 1, logicalMinimum: 0, logicalMaximum: 255, ...change });
+  const field = (change: Partial<HidField>): HidField => ({
+    usages: [],
+    isAbsolute: true,
+    isConstant: false,
+    reportSize: 8,
+    reportCount: 1,
+    logicalMinimum: 0,
+    logicalMaximum: 255,
+    ...change,
+  });
   const report = (...bytes: number[]) => new DataView(new Uint8Array(bytes).buffer);
   /** Four buttons, four bits of padding, a relative dial, an absolute axis. */
   const device = () =>
@@ -78,12 +96,18 @@ describe('HID reports', () => {
   it('count an absolute wheel over its end', () => {
     const reader = new HidReader([field({ usages: [0x10038] })]);
     reader.read(report(254));
-    expect([1, 250].map((n) => reader.read(report(n)))).toEqual([[{ kind: 'wheel', id: 'wheel', clicks: 3 }], [{ kind: 'wheel', id: 'wheel', clicks: -7 }]]);
+    expect([1, 250].map((n) => reader.read(report(n)))).toEqual([
+      [{ kind: 'wheel', id: 'wheel', clicks: 3 }],
+      [{ kind: 'wheel', id: 'wheel', clicks: -7 }],
+    ]);
   });
 
   it('that are too short or nonsense do no harm', () => {
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 6 }), (bytes) => {
-      for (const event of device().read(new DataView(bytes.slice().buffer))) if (event.kind === 'lever') expect(Number.isFinite(event.value)).toBe(true);
-    }));
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 6 }), (bytes) => {
+        for (const event of device().read(new DataView(bytes.slice().buffer)))
+          if (event.kind === 'lever') expect(Number.isFinite(event.value)).toBe(true);
+      }),
+    );
   });
 });

@@ -64,7 +64,9 @@ export function meaningOf(binding: ControlBinding, event: ControlEvent, deck: 1 
     }
     case 'speed': {
       const lever = asLever(event);
-      return lever === null ? null : command('deck.setSpeed', { speed: Math.max(1, Math.round(((Math.min(1, Math.max(-1, lever)) + 1) / 2) * 200)) });
+      return lever === null
+        ? null
+        : command('deck.setSpeed', { speed: Math.max(1, Math.round(((Math.min(1, Math.max(-1, lever)) + 1) / 2) * 200)) });
     }
   }
 }
@@ -74,7 +76,8 @@ export function gather(events: readonly ControlEvent[]): ControlEvent[] {
   const out: ControlEvent[] = [];
   for (const event of events) {
     const last = out.at(-1);
-    if (event.kind === 'wheel' && last?.kind === 'wheel' && last.id === event.id) out[out.length - 1] = { ...last, clicks: last.clicks + event.clicks };
+    if (event.kind === 'wheel' && last?.kind === 'wheel' && last.id === event.id)
+      out[out.length - 1] = { ...last, clicks: last.clicks + event.clicks };
     else if (event.kind === 'lever' && last?.kind === 'lever' && last.id === event.id) out[out.length - 1] = event;
     else out.push(event);
   }
@@ -87,11 +90,51 @@ const press = (device: string, control: string, action: string): ControlBinding 
 export const FIRST_BINDINGS: readonly ControlBinding[] = [
   { device: 'panel', control: 'jog', role: 'jog', action: '' },
   { device: 'panel', control: 'shuttle', role: 'shuttle', action: '' },
-  ...['toggle', 'live', 'mark-in', 'mark-out', 'make-clip', 'grab-1', 'grab-2', 'other-deck', 'cue', 'roll', 'to-air', 'look-back', 'return', 'speed-50', 'speed-100', 'clip-before', 'clip-after'].map((id) => press('panel', id, id)),
+  ...[
+    'toggle',
+    'live',
+    'mark-in',
+    'mark-out',
+    'make-clip',
+    'grab-1',
+    'grab-2',
+    'other-deck',
+    'cue',
+    'roll',
+    'to-air',
+    'look-back',
+    'return',
+    'speed-50',
+    'speed-100',
+    'clip-before',
+    'clip-after',
+  ].map((id) => press('panel', id, id)),
   { device: 'gamepad', control: 'axis-0', role: 'shuttle', action: '' },
-  ...Object.entries({ 0: 'toggle', 1: 'grab-1', 2: 'mark-in', 3: 'mark-out', 4: 'step-back', 5: 'step', 6: 'slower', 7: 'faster', 8: 'look-back', 9: 'live', 12: 'clip-before', 13: 'clip-after', 14: 'step-back', 15: 'step' }).map(([n, action]) => press('gamepad', `button-${n}`, action)),
+  ...Object.entries({
+    0: 'toggle',
+    1: 'grab-1',
+    2: 'mark-in',
+    3: 'mark-out',
+    4: 'step-back',
+    5: 'step',
+    6: 'slower',
+    7: 'faster',
+    8: 'look-back',
+    9: 'live',
+    12: 'clip-before',
+    13: 'clip-after',
+    14: 'step-back',
+    15: 'step',
+  }).map(([n, action]) => press('gamepad', `button-${n}`, action)),
   { device: 'hid', control: 'dial', role: 'jog', action: '' },
   { device: 'hid', control: 'wheel', role: 'jog', action: '' },
   { device: 'hid', control: 'axis-48', role: 'shuttle', action: '' },
-  ...[['1', 'toggle'], ['2', 'mark-in'], ['3', 'mark-out'], ['4', 'grab-1'], ['5', 'live'], ['6', 'to-air']].map(([n, action]) => press('hid', `button-${n}`, action as string)),
+  ...[
+    ['1', 'toggle'],
+    ['2', 'mark-in'],
+    ['3', 'mark-out'],
+    ['4', 'grab-1'],
+    ['5', 'live'],
+    ['6', 'to-air'],
+  ].map(([n, action]) => press('hid', `button-${n}`, action as string)),
 ];

@@ -60,7 +60,10 @@ export class HidReader {
     const key = String(usage);
     const before = this.before.get(key);
     this.before.set(key, value);
-    if (page === BUTTON_PAGE) return before === value || (before === undefined && value === 0) ? [] : [{ kind: 'button', id: `button-${id}`, pressed: value !== 0 }];
+    if (page === BUTTON_PAGE)
+      return before === value || (before === undefined && value === 0)
+        ? []
+        : [{ kind: 'button', id: `button-${id}`, pressed: value !== 0 }];
     if (page !== DESKTOP_PAGE) return [];
     if (id === DIAL || id === WHEEL) {
       const name = id === DIAL ? 'dial' : 'wheel';

@@ -59,7 +59,8 @@ export const SAFE_AREAS = [
 /** Everything that a box snaps to: edges, centre, thirds, safe areas, and the other boxes. */
 export function guidesFor(raster: { width: number; height: number }, others: readonly Rect[]): Guide[] {
   const guides: Guide[] = [];
-  const both = (share: number, what: string) => guides.push({ axis: 'x', at: raster.width * share, what }, { axis: 'y', at: raster.height * share, what });
+  const both = (share: number, what: string) =>
+    guides.push({ axis: 'x', at: raster.width * share, what }, { axis: 'y', at: raster.height * share, what });
   both(0, 'edge');
   both(1, 'edge');
   both(0.5, 'centre');
@@ -70,14 +71,27 @@ export function guidesFor(raster: { width: number; height: number }, others: rea
     both((1 + share) / 2, name);
   }
   for (const r of others) {
-    guides.push({ axis: 'x', at: r.x, what: 'box' }, { axis: 'x', at: right(r), what: 'box' }, { axis: 'x', at: r.x + r.width / 2, what: 'middle of a box' });
-    guides.push({ axis: 'y', at: r.y, what: 'box' }, { axis: 'y', at: bottom(r), what: 'box' }, { axis: 'y', at: r.y + r.height / 2, what: 'middle of a box' });
+    guides.push(
+      { axis: 'x', at: r.x, what: 'box' },
+      { axis: 'x', at: right(r), what: 'box' },
+      { axis: 'x', at: r.x + r.width / 2, what: 'middle of a box' },
+    );
+    guides.push(
+      { axis: 'y', at: r.y, what: 'box' },
+      { axis: 'y', at: bottom(r), what: 'box' },
+      { axis: 'y', at: r.y + r.height / 2, what: 'middle of a box' },
+    );
   }
   return guides;
 }
 
 /** The nearest guide within `reach` of any of `places`; with how far to move. */
-export function nearestGuide(guides: readonly Guide[], axis: 'x' | 'y', places: readonly number[], reach: number): { guide: Guide; by: number } | null {
+export function nearestGuide(
+  guides: readonly Guide[],
+  axis: 'x' | 'y',
+  places: readonly number[],
+  reach: number,
+): { guide: Guide; by: number } | null {
   let best: { guide: Guide; by: number } | null = null;
   for (const guide of guides) {
     if (guide.axis !== axis) continue;

@@ -2,7 +2,19 @@
 import { CommandError, defineCommand } from '../commands/command';
 import { Flag, Id, Ids, Nested, Num, OneOf, SomeOf, Text, Variant, Whole } from '../schema/fields';
 import { type Rect, RectField } from '../show/geometry';
-import { Border, type Box, BoxContent, type BoxLook, createBox, type Fit, FITS, MOST_BOXES, Shadow, STYLE_PROPERTIES, type StyleProperty } from '../show/layout';
+import {
+  Border,
+  type Box,
+  BoxContent,
+  type BoxLook,
+  createBox,
+  type Fit,
+  FITS,
+  MOST_BOXES,
+  Shadow,
+  STYLE_PROPERTIES,
+  type StyleProperty,
+} from '../show/layout';
 import { Crop, type Key, keyClass, MOST_ZOOM } from '../show/look';
 import { align, type Alignment, ALIGNMENTS, around, distribute } from './arrange';
 import { boxesOf, boxOf, checkContent, checkCrop, checkInside, checkKey, layoutOf } from './edit';
@@ -62,7 +74,8 @@ class OrderArgs extends BoxArg {
 class PasteArgs extends BoxesArg {
   @Id('layout to copy from') fromLayout!: string;
   @Id('box to copy from') fromBox!: string;
-  @SomeOf(STYLE_PROPERTIES, 'what to copy; without it, position, size, crop, view, fit and rotation', { optional: true }) properties?: StyleProperty[];
+  @SomeOf(STYLE_PROPERTIES, 'what to copy; without it, position, size, crop, view, fit and rotation', { optional: true })
+  properties?: StyleProperty[];
 }
 
 /** What "copy geometry" means when nothing else is said. */
@@ -95,7 +108,12 @@ export const boxCommands = [
       if (layout.boxes.length >= MOST_BOXES) throw new CommandError('too-many', `A layout holds at most ${MOST_BOXES} boxes.`);
       checkContent(desk, layout, content);
       const { width, height } = desk.show.raster;
-      const place = rect ?? { x: Math.round(width / 3), y: Math.round(height / 3), width: Math.round(width / 3), height: Math.round(height / 3) };
+      const place = rect ?? {
+        x: Math.round(width / 3),
+        y: Math.round(height / 3),
+        width: Math.round(width / 3),
+        height: Math.round(height / 3),
+      };
       const box = createBox(newId(), name ?? `Box ${layout.boxes.length + 1}`, place, content);
       checkInside(place, desk.show.raster, box.name);
       layout.boxes.push(box);
@@ -168,7 +186,10 @@ export const boxCommands = [
       if (ids.length < 3) throw new CommandError('too-few', 'Choose three boxes or more to distribute.', 'boxes');
       const boxes = boxesOf(layoutOf(desk, layout), ids);
       const shown = boxes.map((b) => effectiveBox(desk.show, b));
-      distribute(shown.map((b) => b.rect), axis).forEach((rect, i) => changeByHand(desk.show, boxes[i] as Box, shown[i] as Box, { rect }));
+      distribute(
+        shown.map((b) => b.rect),
+        axis,
+      ).forEach((rect, i) => changeByHand(desk.show, boxes[i] as Box, shown[i] as Box, { rect }));
     },
   }),
   defineCommand({
@@ -189,10 +210,18 @@ export const boxCommands = [
     args: BoxesArg,
     run: (desk, { layout: id, boxes }, { newId }) => {
       const layout = layoutOf(desk, id);
-      if (layout.boxes.length + boxes.length > MOST_BOXES) throw new CommandError('too-many', `A layout holds at most ${MOST_BOXES} boxes.`);
+      if (layout.boxes.length + boxes.length > MOST_BOXES)
+        throw new CommandError('too-many', `A layout holds at most ${MOST_BOXES} boxes.`);
       const copies = boxesOf(layout, boxes).map((box): Box => {
         const rect = effectiveBox(desk.show, box).rect;
-        return { ...box, id: newId(), name: `${box.name.slice(0, 54)} copy`, locked: false, rect: { ...rect, x: rect.x + 16, y: rect.y + 16 }, own: [...box.own] };
+        return {
+          ...box,
+          id: newId(),
+          name: `${box.name.slice(0, 54)} copy`,
+          locked: false,
+          rect: { ...rect, x: rect.x + 16, y: rect.y + 16 },
+          own: [...box.own],
+        };
       });
       layout.boxes.push(...copies);
       for (const copy of copies) own(desk.show, copy, ['position']);

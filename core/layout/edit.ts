@@ -16,20 +16,49 @@ function need<T>(found: T | undefined, what: string, id: string, field: string):
 export const layoutOf = ({ show }: Desk, id: string, field = 'layout'): Layout =>
   need(show.layouts.find((l) => l.id === id) ?? show.presets.find((p) => p.id === id), 'layout', id, field);
 
-export const boxOf = (layout: Layout, id: string): Box => need(layout.boxes.find((b) => b.id === id), 'box', id, 'box');
+export const boxOf = (layout: Layout, id: string): Box =>
+  need(
+    layout.boxes.find((b) => b.id === id),
+    'box',
+    id,
+    'box',
+  );
 
-export const seatOf = ({ show }: Desk, id: string, field = 'seat'): Seat => need(show.seats.find((s) => s.id === id), 'seat', id, field);
+export const seatOf = ({ show }: Desk, id: string, field = 'seat'): Seat =>
+  need(
+    show.seats.find((s) => s.id === id),
+    'seat',
+    id,
+    field,
+  );
 
-export const framingOf = ({ show }: Desk, id: string): Framing => need(show.framings.find((f) => f.id === id), 'framing', id, 'framing');
+export const framingOf = ({ show }: Desk, id: string): Framing =>
+  need(
+    show.framings.find((f) => f.id === id),
+    'framing',
+    id,
+    'framing',
+  );
 
-export const styleOf = ({ show }: Desk, id: string): Style => need(show.styles.find((s) => s.id === id), 'style', id, 'style');
+export const styleOf = ({ show }: Desk, id: string): Style =>
+  need(
+    show.styles.find((s) => s.id === id),
+    'style',
+    id,
+    'style',
+  );
 
 /** Boxes by their identities, in the order asked for. @throws CommandError for the first that is not there. */
 export const boxesOf = (layout: Layout, ids: readonly string[]): Box[] => ids.map((id) => boxOf(layout, id));
 
 /** @throws CommandError when a crop leaves nothing; the message names what is cropped. */
 export function checkCrop(crop: Crop, name: string, field = 'crop'): void {
-  if (!cropLeaves(crop)) throw new CommandError('empty-crop', `This crop leaves nothing of ${name}: left and right, and top and bottom, must stay under 99.5 % together.`, field);
+  if (!cropLeaves(crop))
+    throw new CommandError(
+      'empty-crop',
+      `This crop leaves nothing of ${name}: left and right, and top and bottom, must stay under 99.5 % together.`,
+      field,
+    );
 }
 
 /** @throws CommandError when a box would lie wholly outside the picture. */
@@ -47,7 +76,8 @@ export function checkContent(desk: Desk, layout: Layout, content: BoxContent | n
     return;
   }
   const picture = content.id === undefined ? null : findPicture(desk.show, content.id);
-  if (picture?.kind !== content.kind) throw new CommandError('unknown-content', `There is no ${content.kind} "${content.id ?? ''}" in this show.`, `${field}.id`);
+  if (picture?.kind !== content.kind)
+    throw new CommandError('unknown-content', `There is no ${content.kind} "${content.id ?? ''}" in this show.`, `${field}.id`);
   const circle = circleThrough(desk.show, layout.id, picture.id);
   if (circle) throw new CommandError('circle', `${layout.name} would show itself: ${circle.join(' → ')}.`, `${field}.id`);
 }
@@ -55,7 +85,8 @@ export function checkContent(desk: Desk, layout: Layout, content: BoxContent | n
 /** @throws CommandError when another picture wears the number. */
 export function checkNumber(desk: Desk, number: number | null | undefined, id: string): void {
   const holder = number ? pictureByNumber(desk.show, number) : undefined;
-  if (holder && holder.id !== id) throw new CommandError('number-taken', `${holder.name} wears the number ${number}. Unpin it there first.`, 'number');
+  if (holder && holder.id !== id)
+    throw new CommandError('number-taken', `${holder.name} wears the number ${number}. Unpin it there first.`, 'number');
 }
 
 /** @throws CommandError when a fill key names no source. */

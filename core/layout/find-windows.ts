@@ -24,7 +24,12 @@ export interface FindOptions {
  * Runs of open pixels are joined to the runs above them with union-find, so it takes one pass over the picture and one
  * over its runs. Regions are joined by their sides, not by corners: openings that touch at a point stay apart.
  */
-export function findWindows(alpha: Uint8Array | Uint8ClampedArray, width: number, height: number, options: FindOptions = {}): FoundWindow[] {
+export function findWindows(
+  alpha: Uint8Array | Uint8ClampedArray,
+  width: number,
+  height: number,
+  options: FindOptions = {},
+): FoundWindow[] {
   const openBelow = options.openBelow ?? 128;
   const step = options.step ?? 1;
   const smallest = Math.max(1, (options.smallest ?? 0.0005) * width * height);
@@ -105,9 +110,19 @@ export function findWindows(alpha: Uint8Array | Uint8ClampedArray, width: number
 }
 
 /** An opening of artwork of `size`, as a box on the raster that the artwork fills, grown by `bleed` pixels of the raster. */
-export function boxUnder(window: Rect, size: { width: number; height: number }, raster: { width: number; height: number }, bleed: number): Rect {
+export function boxUnder(
+  window: Rect,
+  size: { width: number; height: number },
+  raster: { width: number; height: number },
+  bleed: number,
+): Rect {
   const [sx, sy] = [raster.width / size.width, raster.height / size.height];
   const x = Math.floor(window.x * sx) - bleed;
   const y = Math.floor(window.y * sy) - bleed;
-  return { x, y, width: Math.ceil((window.x + window.width) * sx) + bleed - x, height: Math.ceil((window.y + window.height) * sy) + bleed - y };
+  return {
+    x,
+    y,
+    width: Math.ceil((window.x + window.width) * sx) + bleed - x,
+    height: Math.ceil((window.y + window.height) * sy) + bleed - y,
+  };
 }

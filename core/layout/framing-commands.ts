@@ -65,7 +65,8 @@ export const framingCommands = [
     run: (desk, { framing: id }, { frame }) => {
       const framing = framingOf(desk, id);
       const uses = usesOf(desk.show, desk.air, id, frame);
-      if (uses.length > 0) throw new CommandError('in-use', `${framing.name} is in use: ${uses.map((u) => u.place).join('; ')}.`, 'framing');
+      if (uses.length > 0)
+        throw new CommandError('in-use', `${framing.name} is in use: ${uses.map((u) => u.place).join('; ')}.`, 'framing');
       desk.show.framings = desk.show.framings.filter((f) => f.id !== id);
       forget(desk, id);
     },

@@ -6,7 +6,12 @@ import { type Crop } from '../show/look';
 export const HANDLES = ['nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w'] as const;
 export type Handle = (typeof HANDLES)[number];
 
-export const sidesOf = (handle: Handle): Sides => ({ left: handle.includes('w'), right: handle.includes('e'), top: handle.includes('n'), bottom: handle.includes('s') });
+export const sidesOf = (handle: Handle): Sides => ({
+  left: handle.includes('w'),
+  right: handle.includes('e'),
+  top: handle.includes('n'),
+  bottom: handle.includes('s'),
+});
 
 /** Where a handle stands on an upright rectangle. */
 export function handlePlace(handle: Handle, r: Rect): Point {
@@ -46,7 +51,13 @@ function keptCorner(start: Rect, rect: Rect, degrees: number): Rect {
 }
 
 /** A drag of a handle with snapping; a locked or turned box does not snap. */
-export function resizeDrag(start: Rect, handle: Handle, dx: number, dy: number, options: { locked: boolean; rotation: number; guides: readonly Guide[]; reach: number }): { rect: Rect; held: Guide[] } {
+export function resizeDrag(
+  start: Rect,
+  handle: Handle,
+  dx: number,
+  dy: number,
+  options: { locked: boolean; rotation: number; guides: readonly Guide[]; reach: number },
+): { rect: Rect; held: Guide[] } {
   const delta = turnedDelta(dx, dy, options.rotation);
   const rect = resized(start, handle, delta.x, delta.y, options.locked);
   if (options.rotation % 360 !== 0) return { rect: keptCorner(start, rect, options.rotation), held: [] };
@@ -54,7 +65,8 @@ export function resizeDrag(start: Rect, handle: Handle, dx: number, dy: number, 
   return snapResize(rect, sidesOf(handle), options.guides, options.reach);
 }
 
-export const moveDrag = (start: Rect, dx: number, dy: number, guides: readonly Guide[], reach: number): { rect: Rect; held: Guide[] } => snapMove({ ...start, x: start.x + dx, y: start.y + dy }, guides, reach);
+export const moveDrag = (start: Rect, dx: number, dy: number, guides: readonly Guide[], reach: number): { rect: Rect; held: Guide[] } =>
+  snapMove({ ...start, x: start.x + dx, y: start.y + dy }, guides, reach);
 
 /** A crop after its side or corner was dragged inwards by (dx, dy) over a picture shown at `shown` pixels. */
 export function cropDrag(start: Crop, handle: Handle, dx: number, dy: number, shown: { width: number; height: number }): Crop {
@@ -70,7 +82,12 @@ export function cropDrag(start: Crop, handle: Handle, dx: number, dy: number, sh
 }
 
 /** Whole pixels. */
-export const wholePixels = (r: Rect): Rect => ({ x: Math.round(r.x), y: Math.round(r.y), width: Math.max(1, Math.round(r.width)), height: Math.max(1, Math.round(r.height)) });
+export const wholePixels = (r: Rect): Rect => ({
+  x: Math.round(r.x),
+  y: Math.round(r.y),
+  width: Math.max(1, Math.round(r.width)),
+  height: Math.max(1, Math.round(r.height)),
+});
 
 /** True when a point lies on a box, turned or not. */
 export function isOn(point: Point, rect: Rect, rotation: number): boolean {
@@ -83,4 +100,5 @@ export function isOn(point: Point, rect: Rect, rotation: number): boolean {
 export const panDrag = (pan: number, by: number, side: number): number => Math.min(1, Math.max(-1, pan - (2 * by) / side));
 
 /** Degrees clockwise from upright that a box is turned to when its turning handle stands at `point`. */
-export const turnDrag = (rect: Rect, point: Point): number => (Math.atan2(point.x - rect.x - rect.width / 2, rect.y + rect.height / 2 - point.y) * 180) / Math.PI;
+export const turnDrag = (rect: Rect, point: Point): number =>
+  (Math.atan2(point.x - rect.x - rect.width / 2, rect.y + rect.height / 2 - point.y) * 180) / Math.PI;

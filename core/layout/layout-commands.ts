@@ -32,7 +32,8 @@ class StoreArgs {
 }
 class RecallArgs {
   @Id('preset') preset!: string;
-  @OneOf(['next', 'layout', 'air'], 'into Next (default), back into its layout, or straight to air', { optional: true }) to?: 'next' | 'layout' | 'air';
+  @OneOf(['next', 'layout', 'air'], 'into Next (default), back into its layout, or straight to air', { optional: true }) to?:
+    'next' | 'layout' | 'air';
 }
 
 function presetOf(desk: Desk, id: string) {
@@ -53,7 +54,10 @@ export const layoutCommands = [
       const rects = starter ? starterBoxes(starter, show.raster, { margin: margin ?? usual.margin, gap: gap ?? usual.gap }) : [];
       const boxes = rects.map((rect, i) => {
         const seat = show.seats[i];
-        return { ...createBox(newId(), seat?.name ?? `Box ${i + 1}`, rect, seat ? { kind: 'seat', id: seat.id } : null), fit: seat ? ('eye' as const) : ('cover' as const) };
+        return {
+          ...createBox(newId(), seat?.name ?? `Box ${i + 1}`, rect, seat ? { kind: 'seat', id: seat.id } : null),
+          fit: seat ? ('eye' as const) : ('cover' as const),
+        };
       });
       const layout = createLayout(newId(), name ?? (starter ? STARTER_NAMES[starter] : `Layout ${show.layouts.length + 1}`), boxes);
       show.layouts.push(layout);
@@ -83,7 +87,15 @@ export const layoutCommands = [
     args: LayoutArg,
     run: (desk, { layout: id }, { newId }) => {
       const { background, boxes, frameId, name } = plainCopy(layoutOf(desk, id));
-      const copy = { ...createLayout(newId(), `${name.slice(0, 72)} copy`, boxes.map((b) => ({ ...b, id: newId() }))), background, frameId };
+      const copy = {
+        ...createLayout(
+          newId(),
+          `${name.slice(0, 72)} copy`,
+          boxes.map((b) => ({ ...b, id: newId() })),
+        ),
+        background,
+        frameId,
+      };
       desk.show.layouts.push(copy);
       return { id: copy.id };
     },
@@ -109,7 +121,8 @@ export const layoutCommands = [
       const layout = layoutOf(desk, id);
       settle(desk.air, frame);
       const blocking = usesOf(desk.show, desk.air, id, frame).filter((u) => u.place !== 'Next');
-      if (blocking.length > 0) throw new CommandError('in-use', `${layout.name} is in use: ${blocking.map((u) => u.place).join('; ')}.`, 'layout');
+      if (blocking.length > 0)
+        throw new CommandError('in-use', `${layout.name} is in use: ${blocking.map((u) => u.place).join('; ')}.`, 'layout');
       desk.show.layouts = desk.show.layouts.filter((l) => l.id !== id);
       desk.show.presets = desk.show.presets.filter((p) => p.id !== id);
       forget(desk, id);

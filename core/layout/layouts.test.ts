@@ -50,7 +50,10 @@ describe('seats', () => {
   it('take only sources and framings, and stay while they are seen on air', () => {
     const { desk: d, two, host } = desk();
     expect(refused(d, 'seat.fill', { seat: host, occupant: two })?.code).toBe('unknown-occupant');
-    expect(refused(must(d, 'picture.cut', { source: two }), 'seat.remove', { seat: host })).toMatchObject({ code: 'in-use', message: expect.stringContaining('Host') as string });
+    expect(refused(must(d, 'picture.cut', { source: two }), 'seat.remove', { seat: host })).toMatchObject({
+      code: 'in-use',
+      message: expect.stringContaining('Host') as string,
+    });
     const gone = must(d, 'seat.remove', { seat: host });
     expect(layout(gone, two).boxes[0]?.content).toBeNull();
   });
@@ -79,12 +82,18 @@ describe('layouts', () => {
   it('refuse to show themselves, naming the circle', () => {
     const { desk: d, two, empty } = desk();
     let x = must(d, 'box.add', { layout: empty, content: { kind: 'layout', id: two } });
-    expect(refused(x, 'box.add', { layout: two, content: { kind: 'layout', id: empty } })?.message).toBe('Two would show itself: Two → Empty → Two.');
+    expect(refused(x, 'box.add', { layout: two, content: { kind: 'layout', id: empty } })?.message).toBe(
+      'Two would show itself: Two → Empty → Two.',
+    );
     expect(refused(x, 'layout.edit', { layout: two, background: { kind: 'layout', id: two } })?.code).toBe('circle');
     x = must(x, 'picture.cut', { source: empty });
     expect(tallyOf(x.show, x.air, 0).a?.inUse).toBe(true);
     const raw = JSON.parse(JSON.stringify(x.show)) as typeof x.show;
-    raw.layouts[0]?.boxes.push({ ...(raw.layouts[0].boxes[0] as (typeof raw.layouts)[0]['boxes'][0]), id: 'loop', content: { kind: 'layout', id: empty } });
+    raw.layouts[0]?.boxes.push({
+      ...(raw.layouts[0].boxes[0] as (typeof raw.layouts)[0]['boxes'][0]),
+      id: 'loop',
+      content: { kind: 'layout', id: empty },
+    });
     expect(showProblems(raw)[0]?.message).toContain('shows itself');
   });
 
@@ -92,8 +101,11 @@ describe('layouts', () => {
     const { desk: d, two, boxes } = desk();
     const crop = { left: 0.6, right: 0.5, top: 0, bottom: 0 };
     expect(refused(d, 'box.set', { layout: two, boxes: [boxes[0]], crop })?.message).toContain('box Host');
-    expect(refused(d, 'box.place', { layout: two, box: boxes[0], rect: { x: 9000, y: 0, width: 10, height: 10 } })?.message).toContain('Box Host would lie wholly outside');
-    for (const x of [NaN, Infinity, 1e9]) expect(refused(d, 'box.place', { layout: two, box: boxes[0], rect: { x, y: 0, width: 10, height: 10 } })?.code).toBe('bad-argument');
+    expect(refused(d, 'box.place', { layout: two, box: boxes[0], rect: { x: 9000, y: 0, width: 10, height: 10 } })?.message).toContain(
+      'Box Host would lie wholly outside',
+    );
+    for (const x of [NaN, Infinity, 1e9])
+      expect(refused(d, 'box.place', { layout: two, box: boxes[0], rect: { x, y: 0, width: 10, height: 10 } })?.code).toBe('bad-argument');
     const raw = JSON.parse(JSON.stringify(d.show)) as { layouts: { boxes: { rect: { x: unknown } }[] }[] };
     (raw.layouts[0]?.boxes[1] as { rect: { x: unknown } }).rect.x = null;
     expect(showProblems(raw)[0]?.path).toBe('layouts[0].boxes[1].rect.x');
@@ -105,21 +117,53 @@ describe('layouts', () => {
     expect(refused(x, 'box.nudge', { layout: two, boxes, x: 1, y: 0 })?.code).toBe('locked');
     expect(refused(x, 'box.remove', { layout: two, boxes: [boxes[0]] })?.code).toBe('locked');
     expect(layout(must(x, 'box.set', { layout: two, boxes: [boxes[0]], name: 'Left' }), two).boxes[0]?.name).toBe('Left');
-    expect(attempt(must(x, 'box.set', { layout: two, boxes: [boxes[0]], locked: false }), 'box.nudge', { layout: two, boxes, x: 1, y: 0 }).ok).toBe(true);
+    expect(
+      attempt(must(x, 'box.set', { layout: two, boxes: [boxes[0]], locked: false }), 'box.nudge', { layout: two, boxes, x: 1, y: 0 }).ok,
+    ).toBe(true);
   });
 
   it('keep what paste promises and nothing else', () => {
     const number = fc.integer({ min: 1, max: 60 });
-    fc.assert(fc.property(number, number, number, fc.double({ min: 1, max: 5, noNaN: true }), fc.subarray([...STYLE_PROPERTIES]), (x, w, radius, zoom, properties) => {
-      const { desk: d, two, boxes } = desk();
-      let e = must(d, 'box.set', { layout: two, boxes: [boxes[0]], rect: { x, y: 2, width: w, height: 9 }, radius, zoom, border: { width: 3, colour: '#abcdef' } });
-      const before = layout(e, two).boxes[1];
-      e = must(e, 'box.paste', { layout: two, boxes: [boxes[1]], fromLayout: two, fromBox: boxes[0], properties });
-      const [from, to] = layout(e, two).boxes;
-      const pick = (p: StyleProperty, b = to) => ({ position: [b?.rect.x, b?.rect.y], size: [b?.rect.width, b?.rect.height], crop: b?.crop, view: [b?.zoom, b?.panX, b?.panY], fit: b?.fit, rotation: b?.rotation, radius: b?.radius, border: b?.border, shadow: b?.shadow, opacity: b?.opacity, key: b?.key })[p];
-      for (const p of STYLE_PROPERTIES) expect(pick(p)).toEqual(properties.includes(p) ? pick(p, from) : pick(p, before));
-      expect([to?.content, to?.name]).toEqual([before?.content, before?.name]);
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(
+        number,
+        number,
+        number,
+        fc.double({ min: 1, max: 5, noNaN: true }),
+        fc.subarray([...STYLE_PROPERTIES]),
+        (x, w, radius, zoom, properties) => {
+          const { desk: d, two, boxes } = desk();
+          let e = must(d, 'box.set', {
+            layout: two,
+            boxes: [boxes[0]],
+            rect: { x, y: 2, width: w, height: 9 },
+            radius,
+            zoom,
+            border: { width: 3, colour: '#abcdef' },
+          });
+          const before = layout(e, two).boxes[1];
+          e = must(e, 'box.paste', { layout: two, boxes: [boxes[1]], fromLayout: two, fromBox: boxes[0], properties });
+          const [from, to] = layout(e, two).boxes;
+          const pick = (p: StyleProperty, b = to) =>
+            ({
+              position: [b?.rect.x, b?.rect.y],
+              size: [b?.rect.width, b?.rect.height],
+              crop: b?.crop,
+              view: [b?.zoom, b?.panX, b?.panY],
+              fit: b?.fit,
+              rotation: b?.rotation,
+              radius: b?.radius,
+              border: b?.border,
+              shadow: b?.shadow,
+              opacity: b?.opacity,
+              key: b?.key,
+            })[p];
+          for (const p of STYLE_PROPERTIES) expect(pick(p)).toEqual(properties.includes(p) ? pick(p, from) : pick(p, before));
+          expect([to?.content, to?.name]).toEqual([before?.content, before?.name]);
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
 
   it('lay boxes under found windows in reading order, moving those that are there', () => {
@@ -129,16 +173,34 @@ describe('layouts', () => {
       { x: 20, y: 110, width: 200, height: 200 },
     ];
     const x = must(d, 'layout.layUnder', { layout: empty, frame: 'bug', windows, width: 640, height: 360, bleed: 1 });
-    expect(layout(x, empty)).toMatchObject({ frameId: 'bug', boxes: [{ name: 'Host', rect: { x: 1, y: 10 } }, { name: 'Guest', rect: { x: 31, y: 9 } }] });
-    const again = must(x, 'layout.layUnder', { layout: empty, frame: 'bug', windows: windows.slice(0, 1), width: 640, height: 360, bleed: 0 });
+    expect(layout(x, empty)).toMatchObject({
+      frameId: 'bug',
+      boxes: [
+        { name: 'Host', rect: { x: 1, y: 10 } },
+        { name: 'Guest', rect: { x: 31, y: 9 } },
+      ],
+    });
+    const again = must(x, 'layout.layUnder', {
+      layout: empty,
+      frame: 'bug',
+      windows: windows.slice(0, 1),
+      width: 640,
+      height: 360,
+      bleed: 0,
+    });
     expect(layout(again, empty).boxes.map((b) => b.rect.x)).toEqual([32, 31]);
-    expect(refused(d, 'layout.layUnder', { layout: empty, frame: 'bug', windows: [], width: 640, height: 360, bleed: 0 })?.message).toContain('no transparent openings');
+    expect(
+      refused(d, 'layout.layUnder', { layout: empty, frame: 'bug', windows: [], width: 640, height: 360, bleed: 0 })?.message,
+    ).toContain('no transparent openings');
   });
 
   it('share one space of numbers with sources', () => {
     const { desk: d, two } = desk();
     const x = must(d, 'layout.edit', { layout: two, number: 6 });
-    const y = must(must(x, 'source.add', { name: 'X', settings: { kind: 'colour', colour: '#000000' } }), 'source.add', { name: 'Y', settings: { kind: 'colour', colour: '#000000' } });
+    const y = must(must(x, 'source.add', { name: 'X', settings: { kind: 'colour', colour: '#000000' } }), 'source.add', {
+      name: 'Y',
+      settings: { kind: 'colour', colour: '#000000' },
+    });
     expect(showProblems(JSON.parse(JSON.stringify(y.show)))).toEqual([]);
     expect(must(y, 'picture.setNextByNumber', { number: 6 }).air.nextId).toBe(two);
     expect(refused(y, 'source.pin', { source: 'a', number: 6 })?.message).toContain('Two wears the number 6');
@@ -186,7 +248,10 @@ describe('styles', () => {
     x = must(x, 'style.store', { layout: two, box: boxes[0], name: 'Crop', properties: ['crop', 'view'] });
     const style = last(x.show.styles);
     x = must(must(x, 'style.edit', { style, framingId: framing }), 'picture.cut', { source: two });
-    expect(placesOfStyle(x.show, x.air, style).map((p) => [p.layout, p.onAir])).toEqual([['Two', true], ['Empty', false]]);
+    expect(placesOfStyle(x.show, x.air, style).map((p) => [p.layout, p.onAir])).toEqual([
+      ['Two', true],
+      ['Empty', false],
+    ]);
     const look = { ...(x.show.styles[0]?.look as object), zoom: 3 };
     x = must(x, 'style.edit', { style, look });
     expect(planFrame(x.show, x.air, 0).programme.base[0]?.view?.zoom).toBe(3);
@@ -202,30 +267,33 @@ describe('styles', () => {
       fc.record({ type: fc.constant('style.remove'), style: fc.nat(3) }),
       fc.record({ type: fc.constant('box.nudge'), box: fc.nat(1), x: fc.integer({ min: -3, max: 3 }) }),
     );
-    fc.assert(fc.property(fc.array(edit, { minLength: 1, maxLength: 12 }), (edits) => {
-      const { desk: start, two, boxes } = desk();
-      let d = start;
-      let history = EMPTY_HISTORY;
-      edits.forEach((e, i) => {
-        const style = 'style' in e ? d.show.styles[e.style]?.id : undefined;
-        const box = 'box' in e ? boxes[e.box] : undefined;
-        const args: Record<string, unknown> = {
-          'box.set': { layout: two, boxes: [box], radius: 'radius' in e ? e.radius : 0 },
-          'style.store': { layout: two, box, name: 'S', properties: 'properties' in e ? e.properties : [] },
-          'style.apply': { layout: two, boxes: [box], style },
-          'style.overwrite': { layout: two, box, style },
-          'style.remove': { style },
-          'box.nudge': { layout: two, boxes: [box], x: 'x' in e ? e.x : 0, y: 1 },
-        }[e.type] as Record<string, unknown>;
-        const outcome = attempt(d, e.type, args);
-        if (!outcome.ok) return;
-        history = remember(history, e.type, outcome.patches, outcome.inverse, null, i * 5000);
-        d = outcome.desk;
-        expect(showProblems(JSON.parse(JSON.stringify(d.show)))).toEqual([]);
-      });
-      while (history.past.length > 0) ({ history, desk: d } = undo(history, d));
-      expect(d.show).toEqual(start.show);
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(fc.array(edit, { minLength: 1, maxLength: 12 }), (edits) => {
+        const { desk: start, two, boxes } = desk();
+        let d = start;
+        let history = EMPTY_HISTORY;
+        edits.forEach((e, i) => {
+          const style = 'style' in e ? d.show.styles[e.style]?.id : undefined;
+          const box = 'box' in e ? boxes[e.box] : undefined;
+          const args: Record<string, unknown> = {
+            'box.set': { layout: two, boxes: [box], radius: 'radius' in e ? e.radius : 0 },
+            'style.store': { layout: two, box, name: 'S', properties: 'properties' in e ? e.properties : [] },
+            'style.apply': { layout: two, boxes: [box], style },
+            'style.overwrite': { layout: two, box, style },
+            'style.remove': { style },
+            'box.nudge': { layout: two, boxes: [box], x: 'x' in e ? e.x : 0, y: 1 },
+          }[e.type] as Record<string, unknown>;
+          const outcome = attempt(d, e.type, args);
+          if (!outcome.ok) return;
+          history = remember(history, e.type, outcome.patches, outcome.inverse, null, i * 5000);
+          d = outcome.desk;
+          expect(showProblems(JSON.parse(JSON.stringify(d.show)))).toEqual([]);
+        });
+        while (history.past.length > 0) ({ history, desk: d } = undo(history, d));
+        expect(d.show).toEqual(start.show);
+      }),
+      { numRuns: 40 },
+    );
   });
 });
 
@@ -233,7 +301,12 @@ describe('lanes with a picture', () => {
   it('come and go with the picture they belong to, and stay over black when told', () => {
     const { desk: d, two } = desk();
     let x = must(d, 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'bug' } });
-    x = must(x, 'lane.set', { lane: 'lane-1', whileId: two, throughBlack: true, in: { kind: 'slide', edge: 'left', easing: 'linear', frames: 10 } });
+    x = must(x, 'lane.set', {
+      lane: 'lane-1',
+      whileId: two,
+      throughBlack: true,
+      in: { kind: 'slide', edge: 'left', easing: 'linear', frames: 10 },
+    });
     x = must(must(x, 'picture.setNext', { source: two }), 'picture.cut', {}, 100);
     const at = (frame: number) => planFrame(x.show, x.air, frame).programme;
     expect(at(105).top?.[0]?.target.x).toBeCloseTo(-32, 6);

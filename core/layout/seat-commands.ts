@@ -37,7 +37,8 @@ class EyeArgs {
 function checkOccupant(desk: Desk, id: string | null, field = 'occupant'): void {
   if (id === null) return;
   const kind = findPicture(desk.show, id)?.kind;
-  if (kind !== 'source' && kind !== 'framing') throw new CommandError('unknown-occupant', `There is no source or framing "${id}" in this show.`, field);
+  if (kind !== 'source' && kind !== 'framing')
+    throw new CommandError('unknown-occupant', `There is no source or framing "${id}" in this show.`, field);
 }
 
 export const seatCommands = [
@@ -93,7 +94,8 @@ export const seatCommands = [
     run: (desk, { seat: id }, { frame }) => {
       const seat = seatOf(desk, id);
       const onAir = usesOf(desk.show, desk.air, id, frame).filter((u) => u.onAir);
-      if (onAir.length > 0) throw new CommandError('in-use', `${seat.name} is seen on air: ${onAir.map((u) => u.place).join('; ')}.`, 'seat');
+      if (onAir.length > 0)
+        throw new CommandError('in-use', `${seat.name} is seen on air: ${onAir.map((u) => u.place).join('; ')}.`, 'seat');
       desk.show.seats = desk.show.seats.filter((s) => s.id !== id);
       forget(desk, id);
     },
@@ -101,7 +103,8 @@ export const seatCommands = [
   defineCommand({
     type: 'source.setEyes',
     title: 'Mark the eyes',
-    about: 'Says where a person’s eyes are in a source or framing, in shares of the source’s whole picture, so that layouts can frame by them. Null takes the mark away.',
+    about:
+      'Says where a person’s eyes are in a source or framing, in shares of the source’s whole picture, so that layouts can frame by them. Null takes the mark away.',
     args: EyeArgs,
     mergeKey: ({ source }) => `eyes:${source}`,
     run: (desk, { source, x, y }) => {

@@ -23,13 +23,21 @@ interface Spacing {
 }
 
 /** The usual spacing: the 90 % safe area as margin, and a gap of 2.5 % of the height. */
-export const usualSpacing = ({ width, height }: { width: number; height: number }): Spacing => ({ margin: Math.round(Math.min(width, height) * 0.05), gap: Math.round(height * 0.025) });
+export const usualSpacing = ({ width, height }: { width: number; height: number }): Spacing => ({
+  margin: Math.round(Math.min(width, height) * 0.05),
+  gap: Math.round(height * 0.025),
+});
 
 /** `columns` × `rows` cells of the room inside the margins. */
 function grid(raster: { width: number; height: number }, columns: number, rows: number, { margin, gap }: Spacing): Rect[] {
   const width = (raster.width - 2 * margin - gap * (columns - 1)) / columns;
   const height = (raster.height - 2 * margin - gap * (rows - 1)) / rows;
-  return Array.from({ length: columns * rows }, (_, i) => ({ x: margin + (i % columns) * (width + gap), y: margin + Math.floor(i / columns) * (height + gap), width, height }));
+  return Array.from({ length: columns * rows }, (_, i) => ({
+    x: margin + (i % columns) * (width + gap),
+    y: margin + Math.floor(i / columns) * (height + gap),
+    width,
+    height,
+  }));
 }
 
 /** Boxes of a starter from back to front, whole pixels. A spacing that leaves no room is made smaller. */

@@ -139,7 +139,14 @@ export const styleCommands = [
       for (const { layoutId, boxId } of places) {
         const box = boxOf(layoutOf(desk, layoutId), boxId);
         const style = styleOf(desk, id);
-        Object.assign(box, withProperties(box, style.look, style.properties.filter((p) => !box.own.includes(p))));
+        Object.assign(
+          box,
+          withProperties(
+            box,
+            style.look,
+            style.properties.filter((p) => !box.own.includes(p)),
+          ),
+        );
       }
       for (const layout of [...show.layouts, ...show.presets]) for (const box of layout.boxes) if (box.styleId === id) box.styleId = null;
       show.styles = show.styles.filter((s) => s.id !== id);

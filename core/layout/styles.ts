@@ -76,7 +76,15 @@ export function stylesOf(show: Show, box: Box): Style[] {
 export function effectiveBox(show: Show, box: Box): Box {
   const styles = stylesOf(show, box);
   if (styles.length === 0) return box;
-  return styles.reduce((b, style) => withProperties(b, style.look, style.properties.filter((p) => !box.own.includes(p))), box);
+  return styles.reduce(
+    (b, style) =>
+      withProperties(
+        b,
+        style.look,
+        style.properties.filter((p) => !box.own.includes(p)),
+      ),
+    box,
+  );
 }
 
 /** Where a property of a box comes from: the style's name; null when it is the box's own. */

@@ -26,7 +26,8 @@ export function walkThrough(show: Show, air: Air, sizes: Record<string, { width:
   const weights = new Weights(show);
   for (const { id, name } of show.layouts) {
     const weight = weights.of(id);
-    if (isTooMuch(weight)) findings.push({ kind: 'too-much', id, text: `${name} holds ${weightWords(weight)}: what is beyond that is left out.` });
+    if (isTooMuch(weight))
+      findings.push({ kind: 'too-much', id, text: `${name} holds ${weightWords(weight)}: what is beyond that is left out.` });
   }
   for (const layout of show.layouts) findings.push(...layoutFindings(show, air, layout, sizes));
   for (const { name, settings } of [{ name: 'The armed transition', settings: show.transition }, ...show.transitions]) {
@@ -44,7 +45,8 @@ function layoutFindings(show: Show, air: Air, layout: Layout, sizes: Record<stri
     const box = effectiveBox(show, stored);
     if (!box.content) say('empty-box', `Box ${box.name} of ${layout.name} shows nothing.`);
     const { x, y, width, height } = box.rect;
-    if (x >= show.raster.width || y >= show.raster.height || x + width <= 0 || y + height <= 0) say('outside', `Box ${box.name} of ${layout.name} lies outside the picture.`);
+    if (x >= show.raster.width || y >= show.raster.height || x + width <= 0 || y + height <= 0)
+      say('outside', `Box ${box.name} of ${layout.name} lies outside the picture.`);
   }
   for (const item of layoutScene(show, air, layout, 0)) {
     if (item.fit !== 'eye' || !item.eye || item.sourceId === undefined) continue;
@@ -55,7 +57,9 @@ function layoutFindings(show: Show, air: Air, layout: Layout, sizes: Record<stri
     if (Math.abs(dx) <= EYES_OFF && Math.abs(dy) <= EYES_OFF) continue;
     const who = show.seats.find((s) => s.id === item.seatId)?.name ?? show.sources.find((s) => s.id === item.sourceId)?.name ?? 'someone';
     const parts = [
-      ...(Math.abs(dy) > EYES_OFF ? [`${Math.round(Math.abs(dy) * item.target.height)} px ${dy > 0 ? 'below' : 'above'} the upper third`] : []),
+      ...(Math.abs(dy) > EYES_OFF
+        ? [`${Math.round(Math.abs(dy) * item.target.height)} px ${dy > 0 ? 'below' : 'above'} the upper third`]
+        : []),
       ...(Math.abs(dx) > EYES_OFF ? [`${Math.round(Math.abs(dx) * item.target.width)} px ${dx > 0 ? 'right' : 'left'} of the middle`] : []),
     ];
     say('eyes', `In ${layout.name}, the eyes of ${who} stay ${parts.join(' and ')}: the picture ends there. Zoom in the box to give room.`);

@@ -14,7 +14,14 @@ function tower(levels = 8, boxes = 16): Desk {
   const { width, height } = desk.show.raster;
   for (let level = 0; level < levels; level += 1) {
     const content = level === 0 ? { kind: 'source' as const, id: 'a' } : { kind: 'layout' as const, id: `tower-${level - 1}` };
-    const list = Array.from({ length: boxes }, (_, i) => createBox(`b${i}`, `Box ${i}`, { x: ((i % 4) * width) / 4, y: (Math.floor(i / 4) * height) / 4, width: width / 4, height: height / 4 }, content));
+    const list = Array.from({ length: boxes }, (_, i) =>
+      createBox(
+        `b${i}`,
+        `Box ${i}`,
+        { x: ((i % 4) * width) / 4, y: (Math.floor(i / 4) * height) / 4, width: width / 4, height: height / 4 },
+        content,
+      ),
+    );
     desk.show.layouts.push({ ...createLayout(`tower-${level}`, `Tower ${level}`), boxes: list });
   }
   return desk;
@@ -50,7 +57,9 @@ describe('what a picture may hold', () => {
     expect(refsOf(programme).length).toBeGreaterThan(100);
     expect(refsOf(programme).length).toBeLessThanOrEqual(MOST.items);
     expect(JSON.stringify(next).length).toBeLessThan(200_000);
-    expect(walkThrough(desk.show, air, {}).some((f) => f.kind === 'too-much' && f.text.startsWith('Tower 7 holds more than a million pictures'))).toBe(true);
+    expect(
+      walkThrough(desk.show, air, {}).some((f) => f.kind === 'too-much' && f.text.startsWith('Tower 7 holds more than a million pictures')),
+    ).toBe(true);
   });
 
   it('bounds the area too, and lets a layout that was too much be made lighter', () => {
@@ -61,7 +70,11 @@ describe('what a picture may hold', () => {
     expect(planFrame(desk.show, { ...desk.air, onAirId: 'tower-0' }, 0).programme.base).toHaveLength(32);
     const less = must(desk, 'box.remove', { layout: 'tower-0', boxes: ['b0'] });
     expect(less.show.layouts[0]?.boxes).toHaveLength(39);
-    const more = attempt(desk, 'box.add', { layout: 'tower-0', content: { kind: 'source', id: 'a' }, rect: { x: 0, y: 0, ...desk.show.raster } });
+    const more = attempt(desk, 'box.add', {
+      layout: 'tower-0',
+      content: { kind: 'source', id: 'a' },
+      rect: { x: 0, y: 0, ...desk.show.raster },
+    });
     expect(more.ok ? null : more.error.code).toBe('too-much');
   });
 });

@@ -60,7 +60,9 @@ export const isTooMuch = ({ items, area }: Weight): boolean => items > MOST.item
 
 /** In words, for a refusal or a finding. */
 export const weightWords = ({ items, area }: Weight): string =>
-  items > MOST.items ? `${items > 1e6 ? 'more than a million' : items} pictures, and ${MOST.items} can be drawn` : `${Math.round(area)} times the area of the picture, and ${MOST.area} times can be drawn`;
+  items > MOST.items
+    ? `${items > 1e6 ? 'more than a million' : items} pictures, and ${MOST.items} can be drawn`
+    : `${Math.round(area)} times the area of the picture, and ${MOST.area} times can be drawn`;
 
 /** @throws CommandError when a layout has become more than can be drawn; one that was so before may be made lighter. */
 export function guardWeight(before: Show, after: Show): void {
@@ -72,6 +74,10 @@ export function guardWeight(before: Show, after: Show): void {
     if (!isTooMuch(weight)) continue;
     const was = (old ??= new Weights(before)).of(id);
     if (weight.items <= was.items && weight.area <= was.area) continue;
-    throw new CommandError('too-much', `${name} would hold ${weightWords(weight)}. Show fewer boxes, or fewer layouts inside layouts.`, 'content');
+    throw new CommandError(
+      'too-much',
+      `${name} would hold ${weightWords(weight)}. Show fewer boxes, or fewer layouts inside layouts.`,
+      'content',
+    );
   }
 }

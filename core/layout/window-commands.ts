@@ -17,20 +17,32 @@ class LayArgs {
 }
 
 /** Reading order: rows from the top, then from the left. */
-const inOrder = (a: { x: number; y: number; height: number }, b: { x: number; y: number; height: number }) => (Math.abs(a.y - b.y) > Math.min(a.height, b.height) / 2 ? a.y - b.y : a.x - b.x);
+const inOrder = (a: { x: number; y: number; height: number }, b: { x: number; y: number; height: number }) =>
+  Math.abs(a.y - b.y) > Math.min(a.height, b.height) / 2 ? a.y - b.y : a.x - b.x;
 
 export const windowCommands = [
   defineCommand({
     type: 'layout.layUnder',
     title: 'Lay boxes under the openings of artwork',
-    about: 'Puts artwork over a layout and a box exactly under each of its openings. Boxes that are there already are moved, in order; locked ones stay; more are added for what is left.',
+    about:
+      'Puts artwork over a layout and a box exactly under each of its openings. Boxes that are there already are moved, in order; locked ones stay; more are added for what is left.',
     args: LayArgs,
     run: (desk, { layout: id, frame, windows, width, height, bleed }, { newId }) => {
       const layout = layoutOf(desk, id);
       requireSource(desk, frame, 'frame');
-      if (windows.length === 0) throw new CommandError('no-windows', 'This artwork has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.', 'windows');
+      if (windows.length === 0)
+        throw new CommandError(
+          'no-windows',
+          'This artwork has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.',
+          'windows',
+        );
       const outside = windows.find((w) => w.x < 0 || w.y < 0 || w.x + w.width > width || w.y + w.height > height);
-      if (outside) throw new CommandError('outside', `An opening at ${outside.x}, ${outside.y} lies outside the artwork of ${width} × ${height}.`, 'windows');
+      if (outside)
+        throw new CommandError(
+          'outside',
+          `An opening at ${outside.x}, ${outside.y} lies outside the artwork of ${width} × ${height}.`,
+          'windows',
+        );
       layout.frameId = frame;
       const rects = [...windows].sort(inOrder).map((w) => boxUnder(w, { width, height }, desk.show.raster, bleed));
       const free = layout.boxes.filter((b) => !b.locked);
@@ -39,7 +51,10 @@ export const windowCommands = [
         if (known) Object.assign(known, { rect, rotation: 0, visible: true });
         else {
           const seat = desk.show.seats[i];
-          const box: Box = { ...createBox(newId(), seat?.name ?? `Box ${i + 1}`, rect, seat ? { kind: 'seat', id: seat.id } : null), fit: seat ? 'eye' : 'cover' };
+          const box: Box = {
+            ...createBox(newId(), seat?.name ?? `Box ${i + 1}`, rect, seat ? { kind: 'seat', id: seat.id } : null),
+            fit: seat ? 'eye' : 'cover',
+          };
           layout.boxes.push(box);
         }
       });

@@ -99,7 +99,8 @@ export const mediaCommands = [
       const now = playerState(desk.air, source, settings, frame, desk.show.rate);
       const next = { ...settings, ...change };
       const end = next.out ?? next.duration;
-      if (next.in >= end) throw new CommandError('empty-span', 'The in point must come before the out point.', change.in === undefined ? 'out' : 'in');
+      if (next.in >= end)
+        throw new CommandError('empty-span', 'The in point must come before the out point.', change.in === undefined ? 'out' : 'in');
       if (end > next.duration + 0.001) {
         throw new CommandError('past-end', `The file ends at ${next.duration.toFixed(2)} s.`, 'out');
       }

@@ -27,11 +27,13 @@ describe('media player', () => {
 
   it('loops without drifting', () => {
     const looping: MediaSettings = { ...CLIP, in: 1, out: 4, atEnd: 'loop' };
-    fc.assert(fc.property(fc.integer({ min: 0, max: 5_000_000 }), (frame) => {
-      const { position, playing } = stateOfPlayer({ playing: true, start: 0, position: 1 }, looping, frame, rate);
-      expect(playing).toBe(true);
-      expect(position).toBeCloseTo(1 + ((frame % 75) / 25), 6);
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 5_000_000 }), (frame) => {
+        const { position, playing } = stateOfPlayer({ playing: true, start: 0, position: 1 }, looping, frame, rate);
+        expect(playing).toBe(true);
+        expect(position).toBeCloseTo(1 + (frame % 75) / 25, 6);
+      }),
+    );
   });
 
   it('pauses, seeks and goes on from there; playing at the end begins anew', () => {
@@ -45,8 +47,14 @@ describe('media player', () => {
   });
 
   it('refuses spans that leave nothing and places past the end', () => {
-    expect(attempt(sampleDesk(), 'media.setPlayback', { source: 'clip', in: 5, out: 5 })).toMatchObject({ ok: false, error: { code: 'empty-span' } });
-    expect(attempt(sampleDesk(), 'media.setPlayback', { source: 'clip', out: 11 })).toMatchObject({ ok: false, error: { code: 'past-end', field: 'out' } });
+    expect(attempt(sampleDesk(), 'media.setPlayback', { source: 'clip', in: 5, out: 5 })).toMatchObject({
+      ok: false,
+      error: { code: 'empty-span' },
+    });
+    expect(attempt(sampleDesk(), 'media.setPlayback', { source: 'clip', out: 11 })).toMatchObject({
+      ok: false,
+      error: { code: 'past-end', field: 'out' },
+    });
     expect(attempt(sampleDesk(), 'media.play', { source: 'a' })).toMatchObject({ ok: false, error: { code: 'not-media' } });
   });
 });

@@ -20,7 +20,12 @@ export interface OnAirItem {
 export function onAirItems(show: Show, air: Air, frame: number): OnAirItem[] {
   const items: OnAirItem[] = [];
   if (air.onAirId !== null) {
-    items.push({ place: 'picture', what: pictureName(show, air.onAirId), pictureId: air.onAirId, how: air.transition?.toId === air.onAirId ? air.transition.settings.kind : 'cut' });
+    items.push({
+      place: 'picture',
+      what: pictureName(show, air.onAirId),
+      pictureId: air.onAirId,
+      how: air.transition?.toId === air.onAirId ? air.transition.settings.kind : 'cut',
+    });
   }
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];

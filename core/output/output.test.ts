@@ -20,10 +20,15 @@ describe('the as-run log', () => {
   });
 
   it('is exported as CSV that a sheet reads and does not run', () => {
-    const csv = asRunCsv([{ place: 'picture', what: '=HYPERLINK("x"), "wide"', how: 'cut', startedAt: 0, startFrame: 0, endedAt: 2000, endFrame: 50 }], { num: 25, den: 1 });
+    const csv = asRunCsv(
+      [{ place: 'picture', what: '=HYPERLINK("x"), "wide"', how: 'cut', startedAt: 0, startFrame: 0, endedAt: 2000, endFrame: 50 }],
+      { num: 25, den: 1 },
+    );
     const [head, line] = csv.split('\r\n');
     expect(head).toBe('place,what,how,from,from timecode,to,to timecode,frames');
-    expect(line).toBe('picture,"\'=HYPERLINK(""x""), ""wide""",cut,1970-01-01T00:00:00.000Z,00:00:00:00,1970-01-01T00:00:02.000Z,00:00:02:00,50');
+    expect(line).toBe(
+      'picture,"\'=HYPERLINK(""x""), ""wide""",cut,1970-01-01T00:00:00.000Z,00:00:00:00,1970-01-01T00:00:02.000Z,00:00:02:00,50',
+    );
   });
 });
 
@@ -36,7 +41,10 @@ describe('cells of sheets', () => {
         expect(guardCell(t)).not.toMatch(/^\s*[=+\-@]|^[\t\r]/);
       }),
     );
-    for (const what of ['\r=1', ' =1', '\t+1']) expect(asRunCsv([{ place: 'picture', what, how: 'cut', startedAt: 0, startFrame: 0, endedAt: null, endFrame: null }], { num: 25, den: 1 })).toContain(`'${what}`);
+    for (const what of ['\r=1', ' =1', '\t+1'])
+      expect(
+        asRunCsv([{ place: 'picture', what, how: 'cut', startedAt: 0, startFrame: 0, endedAt: null, endFrame: null }], { num: 25, den: 1 }),
+      ).toContain(`'${what}`);
   });
 });
 

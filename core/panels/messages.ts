@@ -14,8 +14,7 @@ export interface ShowName {
 
 /** What the host answers to a command. */
 export type HostOutcome =
-  | { ok: true; result: Record<string, unknown> }
-  | { ok: false; error: { code: string; message: string; field?: string } };
+  { ok: true; result: Record<string, unknown> } | { ok: false; error: { code: string; message: string; field?: string } };
 
 /** The whole state at a revision. */
 export interface Snapshot {

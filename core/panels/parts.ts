@@ -14,7 +14,9 @@ export function inParts(message: unknown, length = PART_LENGTH): string[] {
   const text = JSON.stringify(message);
   if (text.length <= length) return [text];
   const count = Math.ceil(text.length / length);
-  return Array.from({ length: count }, (_, index) => JSON.stringify({ kind: 'part', index, count, text: text.slice(index * length, (index + 1) * length) } satisfies Part));
+  return Array.from({ length: count }, (_, index) =>
+    JSON.stringify({ kind: 'part', index, count, text: text.slice(index * length, (index + 1) * length) } satisfies Part),
+  );
 }
 
 const isPart = (value: unknown): value is Part => typeof value === 'object' && value !== null && (value as Part).kind === 'part';

@@ -47,7 +47,8 @@ const smaller = (scale: number, frameStep = 1): Step => ({
   monitors: LEAST,
   scale,
   frameStep,
-  says: (raster, fps) => `pictures of ${raster.width}×${raster.height}${frameStep > 1 ? `, ${Math.round((fps / frameStep) * 100) / 100} frames a second` : ''}`,
+  says: (raster, fps) =>
+    `pictures of ${raster.width}×${raster.height}${frameStep > 1 ? `, ${Math.round((fps / frameStep) * 100) / 100} frames a second` : ''}`,
   brief: (raster) => `${raster.width}×${raster.height}`,
 });
 
@@ -56,7 +57,13 @@ export const STEPS: readonly Step[] = [
   { monitors: FULL, scale: 1, frameStep: 1, says: () => '', brief: () => '' },
   { monitors: RARE, scale: 1, frameStep: 1, says: () => 'fewer pictures a second on small monitors', brief: () => 'monitors' },
   { monitors: SMALL, scale: 1, frameStep: 1, says: () => 'coarser monitors', brief: () => 'monitors' },
-  { monitors: LEAST, scale: 1, frameStep: 1, says: () => 'coarser monitors and half as many pictures a second in Next', brief: () => 'Next' },
+  {
+    monitors: LEAST,
+    scale: 1,
+    frameStep: 1,
+    says: () => 'coarser monitors and half as many pictures a second in Next',
+    brief: () => 'Next',
+  },
   smaller(0.75),
   smaller(0.5),
   smaller(3 / 8),

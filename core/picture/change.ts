@@ -29,7 +29,15 @@ function stingerItem(show: Show, t: Transition, position: number): DrawItem[] {
 }
 
 /** The picture at `position` (0 to 1, without its pace) of a transition from one picture to another. */
-export function changeAt(show: Show, air: Air, fromId: string | null, toId: string | null, t: Transition, position: number, frame: number): Change {
+export function changeAt(
+  show: Show,
+  air: Air,
+  fromId: string | null,
+  toId: string | null,
+  t: Transition,
+  position: number,
+  frame: number,
+): Change {
   const base = sceneOf(show, air, fromId, frame);
   const over = sceneOf(show, air, toId, frame);
   const p = ease(t.easing, position);
@@ -73,8 +81,15 @@ export function transitionTrouble(show: Show, air: Air, t: Transition): string |
 }
 
 /** The transition that a change between two pictures really uses, and why it is not the armed one. */
-export function transitionFor(show: Show, air: Air, fromId: string | null, toId: string | null): { settings: Transition; note: string | null } {
-  const own = show.overrides.find((o) => o.toId === toId && o.fromId === fromId && fromId !== null) ?? show.overrides.find((o) => o.toId === toId && o.fromId === null);
+export function transitionFor(
+  show: Show,
+  air: Air,
+  fromId: string | null,
+  toId: string | null,
+): { settings: Transition; note: string | null } {
+  const own =
+    show.overrides.find((o) => o.toId === toId && o.fromId === fromId && fromId !== null) ??
+    show.overrides.find((o) => o.toId === toId && o.fromId === null);
   const settings = own?.settings ?? show.transition;
   const trouble = transitionTrouble(show, air, settings);
   if (trouble !== null) return { settings: { ...settings, kind: 'dissolve' }, note: `dissolves, as ${trouble}` };

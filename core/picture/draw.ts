@@ -84,4 +84,5 @@ export const placementOf = (item: DrawItem, size: { width: number; height: numbe
 export const plainPlan = (base: Scene): PicturePlan => ({ base, over: null, mix: null, lanes: [], black: 0 });
 
 /** One picture that fills the raster. */
-export const wholePicture = (texture: TextureRef, raster: Raster): PicturePlan => plainPlan([{ texture, fit: 'fill', target: fullRect(raster), opacity: 1 }]);
+export const wholePicture = (texture: TextureRef, raster: Raster): PicturePlan =>
+  plainPlan([{ texture, fit: 'fill', target: fullRect(raster), opacity: 1 }]);

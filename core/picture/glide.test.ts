@@ -30,7 +30,10 @@ describe('glide', () => {
     const { desk, two, one, guest } = withLayouts();
     const [from, to] = [sceneOf(desk.show, desk.air, two, 0), sceneOf(desk.show, desk.air, one, 0)];
     const pairs = pairBoxes(from, to);
-    expect(pairs.map((p) => [p.from?.seatId === guest, p.to?.seatId === guest])).toEqual([[false, false], [true, true]]);
+    expect(pairs.map((p) => [p.from?.seatId === guest, p.to?.seatId === guest])).toEqual([
+      [false, false],
+      [true, true],
+    ]);
     const camera = sceneOf(desk.show, desk.air, 'b', 0);
     expect(pairBoxes(from, camera).filter((p) => p.from && p.to)).toHaveLength(1);
     const half = glide(from, to, 0.5);
@@ -41,24 +44,42 @@ describe('glide', () => {
 
   it('is exactly the old picture at its start and exactly the new one at its end, whatever is armed and interrupted', () => {
     const { desk: start, two, one } = withLayouts();
-    fc.assert(fc.property(fc.integer({ min: 2, max: 60 }), fc.constantFrom('linear', 'in', 'out', 'in-out'), fc.double({ min: 0, max: 1, noNaN: true }), (frames, easing, bar) => {
-      let desk = must(must(must(start, 'picture.cut', { source: two }), 'picture.setNext', { source: one }), 'picture.arm', { kind: 'glide', frames, easing });
-      desk = must(desk, 'picture.take', {}, 100);
-      const at = (d: Desk, frame: number) => planFrame(d.show, d.air, frame).programme;
-      expect(at(desk, 100).base).toEqual(sceneOf(desk.show, desk.air, two, 100));
-      expect(at(desk, 100 + frames).base).toEqual(sceneOf(desk.show, desk.air, one, 0));
-      expect(at(desk, 101).mix).toBeNull();
-      // Caught by the bar in the middle and taken back.
-      const caught = must(desk, 'picture.moveBar', { position: bar }, 101);
-      const back = must(caught, 'picture.moveBar', { position: 0 }, 102);
-      if (bar < 1 && bar > 0) expect(at(back, 103).base).toEqual(sceneOf(desk.show, desk.air, two, 0));
-    }));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 60 }),
+        fc.constantFrom('linear', 'in', 'out', 'in-out'),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (frames, easing, bar) => {
+          let desk = must(must(must(start, 'picture.cut', { source: two }), 'picture.setNext', { source: one }), 'picture.arm', {
+            kind: 'glide',
+            frames,
+            easing,
+          });
+          desk = must(desk, 'picture.take', {}, 100);
+          const at = (d: Desk, frame: number) => planFrame(d.show, d.air, frame).programme;
+          expect(at(desk, 100).base).toEqual(sceneOf(desk.show, desk.air, two, 100));
+          expect(at(desk, 100 + frames).base).toEqual(sceneOf(desk.show, desk.air, one, 0));
+          expect(at(desk, 101).mix).toBeNull();
+          // Caught by the bar in the middle and taken back.
+          const caught = must(desk, 'picture.moveBar', { position: bar }, 101);
+          const back = must(caught, 'picture.moveBar', { position: 0 }, 102);
+          if (bar < 1 && bar > 0) expect(at(back, 103).base).toEqual(sceneOf(desk.show, desk.air, two, 0));
+        },
+      ),
+    );
   });
 
   it('moves every value of a box in step', () => {
     const { desk, two, one } = withLayouts();
     const id = desk.show.layouts[0]?.boxes[1]?.id;
-    const styled = must(desk, 'box.set', { layout: two, boxes: [id], radius: 8, rotation: 40, border: { width: 4, colour: '#ff0000' }, shadow: { x: 2, y: 2, blur: 6, opacity: 1 } });
+    const styled = must(desk, 'box.set', {
+      layout: two,
+      boxes: [id],
+      radius: 8,
+      rotation: 40,
+      border: { width: 4, colour: '#ff0000' },
+      shadow: { x: 2, y: 2, blur: 6, opacity: 1 },
+    });
     const half = glide(sceneOf(styled.show, styled.air, two, 0), sceneOf(styled.show, styled.air, one, 0), 0.5)[1];
     expect(half).toMatchObject({ radius: 4, rotation: 20, border: { width: 2, colour: '#ff0000' }, shadow: { opacity: 0.5 } });
   });
@@ -72,7 +93,11 @@ describe('transitions of their own', () => {
     let d = must(desk, 'transition.override', { to: two, settings: cut });
     d = must(must(d, 'picture.setNext', { source: two }), 'picture.take', {}, 10);
     expect(d.air).toMatchObject({ onAirId: two, transition: null });
-    d = must(must(must(d, 'picture.cut', { source: 'a' }), 'transition.override', { to: two, from: 'a', settings: dip }), 'picture.setNext', { source: two });
+    d = must(
+      must(must(d, 'picture.cut', { source: 'a' }), 'transition.override', { to: two, from: 'a', settings: dip }),
+      'picture.setNext',
+      { source: two },
+    );
     d = must(d, 'picture.take', {}, 20);
     expect(d.air.transition?.settings.kind).toBe('dip');
   });

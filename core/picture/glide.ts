@@ -41,7 +41,13 @@ const NO_SHADOW: Shadow = { x: 0, y: 0, blur: 0, opacity: 0 };
 
 function betweenColours(a: string, b: string, share: number): string {
   const part = (hex: string, i: number) => parseInt(hex.slice(i, i + 2), 16);
-  return `#${[1, 3, 5].map((i) => Math.round(between(part(a, i), part(b, i), share)).toString(16).padStart(2, '0')).join('')}`;
+  return `#${[1, 3, 5]
+    .map((i) =>
+      Math.round(between(part(a, i), part(b, i), share))
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
 }
 
 function moving(from: DrawItem, to: DrawItem, share: number): DrawItem {
@@ -56,11 +62,20 @@ function moving(from: DrawItem, to: DrawItem, share: number): DrawItem {
   };
   put('rotation');
   put('radius');
-  const [a, b] = [from.border ?? { ...NO_BORDER, colour: to.border?.colour ?? '#000000' }, to.border ?? { ...NO_BORDER, colour: from.border?.colour ?? '#000000' }];
-  if (from.border || to.border) item.border = { width: between(a.width, b.width, share), colour: betweenColours(a.colour, b.colour, share) };
+  const [a, b] = [
+    from.border ?? { ...NO_BORDER, colour: to.border?.colour ?? '#000000' },
+    to.border ?? { ...NO_BORDER, colour: from.border?.colour ?? '#000000' },
+  ];
+  if (from.border || to.border)
+    item.border = { width: between(a.width, b.width, share), colour: betweenColours(a.colour, b.colour, share) };
   const [c, d] = [from.shadow ?? { ...(to.shadow ?? NO_SHADOW), opacity: 0 }, to.shadow ?? { ...(from.shadow ?? NO_SHADOW), opacity: 0 }];
   if (from.shadow || to.shadow) {
-    item.shadow = { x: between(c.x, d.x, share), y: between(c.y, d.y, share), blur: between(c.blur, d.blur, share), opacity: between(c.opacity, d.opacity, share) };
+    item.shadow = {
+      x: between(c.x, d.x, share),
+      y: between(c.y, d.y, share),
+      blur: between(c.blur, d.blur, share),
+      opacity: between(c.opacity, d.opacity, share),
+    };
   }
   return item;
 }

@@ -6,15 +6,22 @@ import { FIRST_PACE, govern, type LoadSample, type Pace } from './governor';
 const GOOD: LoadSample = { frames: 25, late: 0, dropped: 0, cost: 0.3, recording: false };
 const BAD: LoadSample = { ...GOOD, late: 8, dropped: 1 };
 
-const seconds = (from: Pace, sample: LoadSample, count: number): Pace => Array.from({ length: count }).reduce<Pace>((pace) => govern(pace, sample), from);
+const seconds = (from: Pace, sample: LoadSample, count: number): Pace =>
+  Array.from({ length: count }).reduce<Pace>((pace) => govern(pace, sample), from);
 
 describe('the working format', () => {
   it('is the show’s own raster and rate, without a word, until something must give', () => {
-    expect(workingFormat({ width: 1920, height: 1080 }, 50, 0, '')).toMatchObject({ raster: { width: 1920, height: 1080 }, frameStep: 1, notice: '' });
+    expect(workingFormat({ width: 1920, height: 1080 }, 50, 0, '')).toMatchObject({
+      raster: { width: 1920, height: 1080 },
+      frameStep: 1,
+      notice: '',
+    });
   });
 
   it('gives up monitors first, then Next, then size, then rate; keeps the proportions, and says what and why', () => {
-    const all = STEPS.map((_, step) => workingFormat({ width: 1920, height: 1080 }, 50, step, 'This machine was late with 12 % of its frames'));
+    const all = STEPS.map((_, step) =>
+      workingFormat({ width: 1920, height: 1080 }, 50, step, 'This machine was late with 12 % of its frames'),
+    );
     all.forEach((format, i) => {
       const before = all[i - 1] ?? format;
       expect(format.raster.width / format.raster.height).toBeCloseTo(16 / 9, 1);
@@ -67,7 +74,13 @@ describe('the governor', () => {
   });
 
   it('stays among its steps whatever is measured', () => {
-    const sample = fc.record({ frames: fc.nat(60), late: fc.nat(60), dropped: fc.nat(60), cost: fc.double({ min: 0, max: 5, noNaN: true }), recording: fc.boolean() });
+    const sample = fc.record({
+      frames: fc.nat(60),
+      late: fc.nat(60),
+      dropped: fc.nat(60),
+      cost: fc.double({ min: 0, max: 5, noNaN: true }),
+      recording: fc.boolean(),
+    });
     fc.assert(
       fc.property(fc.array(sample, { maxLength: 200 }), (samples) => {
         let pace = FIRST_PACE;
@@ -76,7 +89,8 @@ describe('the governor', () => {
           expect(Math.abs(next.step - pace.step)).toBeLessThanOrEqual(1);
           expect(STEPS[next.step]).toBeDefined();
           expect(next.reason === '').toBe(next.step === 0);
-          const changes = (STEPS[next.step]?.scale !== STEPS[pace.step]?.scale) || STEPS[next.step]?.frameStep !== STEPS[pace.step]?.frameStep;
+          const changes =
+            STEPS[next.step]?.scale !== STEPS[pace.step]?.scale || STEPS[next.step]?.frameStep !== STEPS[pace.step]?.frameStep;
           expect(changes && s.recording).toBe(false);
           pace = next;
         }

@@ -17,4 +17,5 @@ export function gradePixel([y, cb, cr]: Ycc, grade: Grade): Ycc {
   return [luma, cb * grade.saturation + (grade.tint - grade.warmth) * lean, cr * grade.saturation + (grade.tint + grade.warmth) * lean];
 }
 
-export const isPlainGrade = (g: Grade): boolean => g.lift === 0 && g.gamma === 1 && g.gain === 1 && g.saturation === 1 && g.warmth === 0 && g.tint === 0;
+export const isPlainGrade = (g: Grade): boolean =>
+  g.lift === 0 && g.gamma === 1 && g.gain === 1 && g.saturation === 1 && g.warmth === 0 && g.tint === 0;

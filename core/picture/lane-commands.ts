@@ -139,7 +139,8 @@ export const laneCommands = [
     args: LaneArg,
     run: (desk, { lane: id }, { frame }) => {
       const { lane, state } = laneOf(desk, id);
-      if (lanePictures(state, frame).length > 0 || laneIsUp(state, frame)) throw new CommandError('in-use', `${lane.name} is up. Hide it first.`, 'lane');
+      if (lanePictures(state, frame).length > 0 || laneIsUp(state, frame))
+        throw new CommandError('in-use', `${lane.name} is up. Hide it first.`, 'lane');
       desk.show.lanes = desk.show.lanes.filter((l) => l.id !== id);
       delete desk.air.lanes[id];
     },

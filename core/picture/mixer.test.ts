@@ -108,7 +108,12 @@ describe('lanes', () => {
   const level = (desk: Desk, frame: number) => lanePictures(desk.air.lanes['lane-1'] as never, frame).at(-1)?.level ?? 0;
 
   it('fades in, leaves by itself after its hold, and is gone', () => {
-    let desk = must(withCard(), 'lane.set', { lane: 'lane-1', in: { kind: 'fade', edge: 'left', easing: 'linear', frames: 10 }, out: { kind: 'fade', edge: 'left', easing: 'linear', frames: 10 }, holdSeconds: 2 });
+    let desk = must(withCard(), 'lane.set', {
+      lane: 'lane-1',
+      in: { kind: 'fade', edge: 'left', easing: 'linear', frames: 10 },
+      out: { kind: 'fade', edge: 'left', easing: 'linear', frames: 10 },
+      holdSeconds: 2,
+    });
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 100);
     expect([100, 105, 110, 159, 165, 170].map((f) => level(desk, f))).toEqual([0, 0.5, 1, 1, 0.5, 0]);
   });
@@ -139,7 +144,10 @@ describe('lanes', () => {
   });
 
   it('refuses to show or arm an empty lane', () => {
-    expect(attempt(sampleDesk(), 'lane.show', { lane: 'lane-2' })).toMatchObject({ ok: false, error: { code: 'empty-lane', field: 'lane' } });
+    expect(attempt(sampleDesk(), 'lane.show', { lane: 'lane-2' })).toMatchObject({
+      ok: false,
+      error: { code: 'empty-lane', field: 'lane' },
+    });
     expect(attempt(sampleDesk(), 'lane.arm', { lane: 'lane-2' }).ok).toBe(false);
   });
 });
@@ -149,15 +157,30 @@ const anySource = fc.constantFrom('a', 'b', 'c', 'clip', 'bug', 'gone');
 const anyLane = fc.constantFrom('lane-1', 'lane-2', 'lane-9');
 const anyCommand = fc.oneof(
   fc.record({ type: fc.constantFrom('picture.cut', 'picture.take', 'picture.fadeToBlack'), args: fc.constant({}) }),
-  fc.record({ type: fc.constantFrom('picture.setNext', 'picture.cut', 'media.play', 'media.pause', 'source.remove'), args: fc.record({ source: anySource }) }),
+  fc.record({
+    type: fc.constantFrom('picture.setNext', 'picture.cut', 'media.play', 'media.pause', 'source.remove'),
+    args: fc.record({ source: anySource }),
+  }),
   fc.record({ type: fc.constant('picture.moveBar'), args: fc.record({ position: fc.constantFrom(0, 0.001, 0.3, 0.9, 1, 1.5, NaN) }) }),
   fc.record({ type: fc.constantFrom('lane.show', 'lane.hide', 'lane.toggle', 'lane.arm'), args: fc.record({ lane: anyLane }) }),
-  fc.record({ type: fc.constant('lane.setContent'), args: fc.record({ lane: anyLane, content: fc.constantFrom(null, { kind: 'card', id: 'card' }, { kind: 'source', id: 'bug' }, { kind: 'source', id: 'clip' }) }) }),
-  fc.record({ type: fc.constant('picture.arm'), args: fc.record({ kind: fc.constantFrom('dissolve', 'dip', 'wipe'), frames: fc.integer({ min: 1, max: 60 }) }) }),
+  fc.record({
+    type: fc.constant('lane.setContent'),
+    args: fc.record({
+      lane: anyLane,
+      content: fc.constantFrom(null, { kind: 'card', id: 'card' }, { kind: 'source', id: 'bug' }, { kind: 'source', id: 'clip' }),
+    }),
+  }),
+  fc.record({
+    type: fc.constant('picture.arm'),
+    args: fc.record({ kind: fc.constantFrom('dissolve', 'dip', 'wipe'), frames: fc.integer({ min: 1, max: 60 }) }),
+  }),
 );
 const anyRun = fc.array(fc.record({ command: anyCommand, wait: fc.integer({ min: 0, max: 40 }) }), { maxLength: 40 });
 
-function replay(run: { command: { type: string; args: Record<string, unknown> }; wait: number }[], each: (desk: Desk, frame: number) => void): void {
+function replay(
+  run: { command: { type: string; args: Record<string, unknown> }; wait: number }[],
+  each: (desk: Desk, frame: number) => void,
+): void {
   let desk = sampleDesk();
   let frame = 0;
   for (const { command, wait } of run) {

@@ -85,7 +85,8 @@ function startersIn(desk: Desk, id: string | null): { id: string; settings: Medi
 function seenOnAir(desk: Desk): Set<string> {
   const { show, air } = desk;
   const seen = new Set(picturesWithin(show, air.onAirId));
-  for (const { picture } of Object.values(air.lanes)) if (picture?.kind === 'source') for (const id of picturesWithin(show, picture.id)) seen.add(id);
+  for (const { picture } of Object.values(air.lanes))
+    if (picture?.kind === 'source') for (const id of picturesWithin(show, picture.id)) seen.add(id);
   return seen;
 }
 
@@ -184,7 +185,8 @@ function change(desk: Desk, frame: number, toId: string, settings: Transition, m
   };
   startOnAir(desk, toId, frame, before);
   const stinger = settings.kind === 'stinger' ? findSource(show, settings.stingerId)?.settings : undefined;
-  if (stinger?.kind === 'media' && settings.stingerId) air.players[settings.stingerId] = { playing: true, start: frame, position: mediaSpan(stinger).from };
+  if (stinger?.kind === 'media' && settings.stingerId)
+    air.players[settings.stingerId] = { playing: true, start: frame, position: mediaSpan(stinger).from };
   followPicture(desk, frame, settings.frames);
 }
 

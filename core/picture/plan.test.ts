@@ -12,7 +12,9 @@ describe('the frame plan', () => {
     const { show, air } = sampleDesk();
     const { programme, next } = planFrame(show, air, 5);
     expect(programme).toMatchObject({ over: null, mix: null, lanes: [], black: 0 });
-    expect(programme.base).toEqual([{ texture: { kind: 'source', id: 'a' }, sourceId: 'a', target: { x: 0, y: 0, width: 64, height: 36 }, fit: 'contain', opacity: 1 }]);
+    expect(programme.base).toEqual([
+      { texture: { kind: 'source', id: 'a' }, sourceId: 'a', target: { x: 0, y: 0, width: 64, height: 36 }, fit: 'contain', opacity: 1 },
+    ]);
     expect(next.base[0]?.texture).toEqual({ kind: 'source', id: 'b' });
   });
 
@@ -37,23 +39,27 @@ describe('the frame plan', () => {
   });
 
   it('puts the name card inside the 90 % safe area of any raster', () => {
-    fc.assert(fc.property(fc.integer({ min: 8, max: 3840 }), fc.integer({ min: 8, max: 2160 }), (w, h) => {
-      const r = cardRect({ width: w * 2, height: h * 2 });
-      expect(r.x).toBeGreaterThanOrEqual(Math.floor(w * 2 * 0.05));
-      expect(r.y + r.height).toBeLessThanOrEqual(Math.ceil(h * 2 * 0.95));
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 8, max: 3840 }), fc.integer({ min: 8, max: 2160 }), (w, h) => {
+        const r = cardRect({ width: w * 2, height: h * 2 });
+        expect(r.x).toBeGreaterThanOrEqual(Math.floor(w * 2 * 0.05));
+        expect(r.y + r.height).toBeLessThanOrEqual(Math.ceil(h * 2 * 0.95));
+      }),
+    );
   });
 });
 
 describe('fitting', () => {
   it('never distorts, never leaves the target, and touches it', () => {
     const side = fc.integer({ min: 1, max: 4000 });
-    fc.assert(fc.property(side, side, side, side, (tw, th, w, h) => {
-      const r = containRect({ x: 10, y: 20, width: tw, height: th }, w, h);
-      expect(r.width / r.height).toBeCloseTo(w / h, 6 - Math.ceil(Math.log10(Math.max(1, w / h))));
-      expect(r.x >= 10 - 1e-6 && r.y >= 20 - 1e-6 && r.x + r.width <= 10 + tw + 1e-6 && r.y + r.height <= 20 + th + 1e-6).toBe(true);
-      expect(Math.min(tw - r.width, th - r.height)).toBeLessThan(1e-6);
-    }));
+    fc.assert(
+      fc.property(side, side, side, side, (tw, th, w, h) => {
+        const r = containRect({ x: 10, y: 20, width: tw, height: th }, w, h);
+        expect(r.width / r.height).toBeCloseTo(w / h, 6 - Math.ceil(Math.log10(Math.max(1, w / h))));
+        expect(r.x >= 10 - 1e-6 && r.y >= 20 - 1e-6 && r.x + r.width <= 10 + tw + 1e-6 && r.y + r.height <= 20 + th + 1e-6).toBe(true);
+        expect(Math.min(tw - r.width, th - r.height)).toBeLessThan(1e-6);
+      }),
+    );
   });
 });
 
@@ -63,20 +69,24 @@ describe('the wipe', () => {
   const angle = fc.integer({ min: -360, max: 360 });
 
   it('shows nothing of the new picture at 0 and all of it at 1, and only ever more between', () => {
-    fc.assert(fc.property(shape, angle, unit, unit, unit, unit, unit, (kind, degrees, softness, u, v, p, q) => {
-      const at = (position: number) => wipeCoverage(position, softness, wipeTurn(kind, degrees, u, v, 640, 360));
-      expect(at(0)).toBeCloseTo(0, 6);
-      expect(at(1)).toBeCloseTo(1, 6);
-      expect(at(Math.min(p, q))).toBeLessThanOrEqual(at(Math.max(p, q)));
-    }));
+    fc.assert(
+      fc.property(shape, angle, unit, unit, unit, unit, unit, (kind, degrees, softness, u, v, p, q) => {
+        const at = (position: number) => wipeCoverage(position, softness, wipeTurn(kind, degrees, u, v, 640, 360));
+        expect(at(0)).toBeCloseTo(0, 6);
+        expect(at(1)).toBeCloseTo(1, 6);
+        expect(at(Math.min(p, q))).toBeLessThanOrEqual(at(Math.max(p, q)));
+      }),
+    );
   });
 
   it('gives every place a turn from 0 to 1', () => {
-    fc.assert(fc.property(shape, angle, unit, unit, (kind, degrees, u, v) => {
-      const turn = wipeTurn(kind, degrees, u, v, 640, 360);
-      expect(turn).toBeGreaterThanOrEqual(-1e-9);
-      expect(turn).toBeLessThanOrEqual(1 + 1e-9);
-    }));
+    fc.assert(
+      fc.property(shape, angle, unit, unit, (kind, degrees, u, v) => {
+        const turn = wipeTurn(kind, degrees, u, v, 640, 360);
+        expect(turn).toBeGreaterThanOrEqual(-1e-9);
+        expect(turn).toBeLessThanOrEqual(1 + 1e-9);
+      }),
+    );
   });
 
   it('travels where its angle points, and opens an iris from the middle', () => {
@@ -104,7 +114,10 @@ describe('tally', () => {
 
   it('marks a lane at the very frame it is put up, and an armed one as coming', () => {
     let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'bug' } });
-    expect(tallyOf(must(desk, 'lane.arm', { lane: 'lane-1' }).show, must(desk, 'lane.arm', { lane: 'lane-1' }).air, 0).bug).toMatchObject({ nextInUse: true, inUse: false });
+    expect(tallyOf(must(desk, 'lane.arm', { lane: 'lane-1' }).show, must(desk, 'lane.arm', { lane: 'lane-1' }).air, 0).bug).toMatchObject({
+      nextInUse: true,
+      inUse: false,
+    });
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 10);
     expect(tallyOf(desk.show, desk.air, 10).bug?.inUse).toBe(true);
   });
@@ -130,10 +143,12 @@ describe('what the take will change', () => {
   });
 
   it('agrees with what the take does to the picture', () => {
-    fc.assert(fc.property(fc.constantFrom('a', 'b', 'c', 'clip'), (source) => {
-      const desk = must(sampleDesk(), 'picture.setNext', { source });
-      const told = takeSummary(desk.show, desk.air, 0).some((c) => c.area === 'picture');
-      expect(told).toBe(must(desk, 'picture.take').air.onAirId !== 'a');
-    }));
+    fc.assert(
+      fc.property(fc.constantFrom('a', 'b', 'c', 'clip'), (source) => {
+        const desk = must(sampleDesk(), 'picture.setNext', { source });
+        const told = takeSummary(desk.show, desk.air, 0).some((c) => c.area === 'picture');
+        expect(told).toBe(must(desk, 'picture.take').air.onAirId !== 'a');
+      }),
+    );
   });
 });

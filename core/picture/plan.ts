@@ -41,13 +41,24 @@ function laneScene(show: Show, air: Air, lane: Lane, picture: LanePicture, frame
   const place = lane.rect ?? (picture.kind === 'card' ? cardRect(show.raster) : fullRect(show.raster));
   const key = lane.key && keyPlan(show, lane.key);
   if (picture.kind === 'card') {
-    return [{ texture: { kind: 'card', card: picture.card }, target: place, fit: lane.rect ? 'contain' : 'fill', opacity: 1, ...(key && { key }) }];
+    return [
+      {
+        texture: { kind: 'card', card: picture.card },
+        target: place,
+        fit: lane.rect ? 'contain' : 'fill',
+        opacity: 1,
+        ...(key && { key }),
+      },
+    ];
   }
   const scene = sceneOf(show, air, picture.id, frame);
   const only = scene[0];
   if (!only) return [];
   // A layout moves and keys as one picture.
-  const one: DrawItem = findPicture(show, picture.id)?.kind === 'layout' ? { texture: { kind: 'scene', id: picture.id, scene }, target: place, fit: 'contain', opacity: 1 } : { ...only, target: place };
+  const one: DrawItem =
+    findPicture(show, picture.id)?.kind === 'layout'
+      ? { texture: { kind: 'scene', id: picture.id, scene }, target: place, fit: 'contain', opacity: 1 }
+      : { ...only, target: place };
   return [{ ...one, ...(key && { key }) }];
 }
 

@@ -93,12 +93,26 @@ function pictureContent(show: Show, air: Air, id: string | null, frame: number, 
     case 'seat':
       return seatContent(show, air, picture.seat, frame);
     case 'layout':
-      return depth >= DEEPEST ? null : { texture: { kind: 'scene', id: picture.id, scene: drawnLayout(show, air, picture.layout, frame, depth + 1, budget) }, fit: 'contain', sourceId: picture.id };
+      return depth >= DEEPEST
+        ? null
+        : {
+            texture: { kind: 'scene', id: picture.id, scene: drawnLayout(show, air, picture.layout, frame, depth + 1, budget) },
+            fit: 'contain',
+            sourceId: picture.id,
+          };
   }
 }
 
 /** A content that takes `area` whole pictures to draw; null also when nothing more fits. */
-function boxContent(show: Show, air: Air, content: BoxContent | null, area: number, frame: number, depth: number, budget: Budget): Content | null {
+function boxContent(
+  show: Show,
+  air: Air,
+  content: BoxContent | null,
+  area: number,
+  frame: number,
+  depth: number,
+  budget: Budget,
+): Content | null {
   if (!content || budget.items < 1 || budget.area < area) return null;
   budget.items -= 1;
   budget.area -= area;
@@ -129,14 +143,25 @@ function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number
 }
 
 /** A whole layout: background, boxes from back to front, frame artwork; as much of it as can be drawn. */
-export const layoutScene = (show: Show, air: Air, layout: Layout | Preset, frame: number): Scene => drawnLayout(show, air, layout, frame, 0, { ...MOST });
+export const layoutScene = (show: Show, air: Air, layout: Layout | Preset, frame: number): Scene =>
+  drawnLayout(show, air, layout, frame, 0, { ...MOST });
 
 function drawnLayout(show: Show, air: Air, layout: Layout | Preset, frame: number, depth: number, budget: Budget): Scene {
   const full = fullRect(show.raster);
   const art = layout.frameId === null ? null : boxContent(show, air, { kind: 'source', id: layout.frameId }, 1, frame, depth, budget);
   const background = boxContent(show, air, layout.background, 1, frame, depth, budget);
   return [
-    ...(background ? [{ ...background, target: full, fit: background.fit === 'fill' ? ('fill' as const) : ('cover' as const), opacity: 1, layer: 'background' as const }] : []),
+    ...(background
+      ? [
+          {
+            ...background,
+            target: full,
+            fit: background.fit === 'fill' ? ('fill' as const) : ('cover' as const),
+            opacity: 1,
+            layer: 'background' as const,
+          },
+        ]
+      : []),
     ...layout.boxes.flatMap((box) => boxItem(show, air, box, frame, depth, budget)),
     ...(art ? [{ ...art, target: full, fit: 'fill' as const, opacity: 1, layer: 'frame' as const }] : []),
   ];

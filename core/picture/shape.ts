@@ -16,7 +16,15 @@ export function roundedDistance(px: number, py: number, halfWidth: number, halfH
 export const edgeCoverage = (distance: number, scale = 1): number => Math.min(1, Math.max(0, 0.5 - distance * scale));
 
 /** Coverage of a border of `width` inside a rounded rectangle. */
-export function borderCoverage(px: number, py: number, halfWidth: number, halfHeight: number, radius: number, width: number, scale = 1): number {
+export function borderCoverage(
+  px: number,
+  py: number,
+  halfWidth: number,
+  halfHeight: number,
+  radius: number,
+  width: number,
+  scale = 1,
+): number {
   const outer = edgeCoverage(roundedDistance(px, py, halfWidth, halfHeight, radius), scale);
   if (width >= Math.min(halfWidth, halfHeight)) return outer;
   const inner = edgeCoverage(roundedDistance(px, py, halfWidth - width, halfHeight - width, Math.max(0, radius - width)), scale);

@@ -70,7 +70,8 @@ export function takeSummary(show: Show, air: Air, frame: number): Change[] {
     const after = running ? air.onAirId : (air.nextId ?? air.onAirId);
     const goesWith = lane.whileId !== null && !running ? picturesWithin(show, after).has(lane.whileId) : null;
     if ((state.armed && up) || (up && goesWith === false)) changes.push({ area: 'lane', text: `${lane.name} leaves` });
-    else if (((state.armed && !up) || (!up && goesWith === true)) && lane.content) changes.push({ area: 'lane', text: `${lane.name}: ${contentName(show, lane.content)} comes` });
+    else if (((state.armed && !up) || (!up && goesWith === true)) && lane.content)
+      changes.push({ area: 'lane', text: `${lane.name}: ${contentName(show, lane.content)} comes` });
   }
   if (toId !== null && toId !== fromId) changes.push(...soundChanges(show, fromId, toId), ...playerChanges(show, fromId, toId));
   return changes;
@@ -89,13 +90,22 @@ function soundChanges(show: Show, fromId: string | null, toId: string | null): C
   const follows = ({ sound }: { sound: ChannelStrip }) => sound.follows && !sound.muted;
   const sources = show.sources.filter((s) => follows(s) && hasSound(s) && !taken.has(s.id)).map(({ id, name }) => ({ name, ids: [id] }));
   // A seat's channel sounds with the seat, and with whoever fills it.
-  const seats = show.sound.inputs.flatMap((c) => (follows(c) && c.feed.kind === 'seat' ? [{ name: c.name, ids: [c.feed.seatId, seatSource(show, c.feed.seatId) ?? ''] }] : []));
+  const seats = show.sound.inputs.flatMap((c) =>
+    follows(c) && c.feed.kind === 'seat' ? [{ name: c.name, ids: [c.feed.seatId, seatSource(show, c.feed.seatId) ?? ''] }] : [],
+  );
   const heard = [...sources, ...seats];
   const within = (ids: readonly string[], picture: ReadonlySet<string>) => ids.some((id) => picture.has(id));
-  const line = (verb: string, names: string[]): Change[] => (names.length === 0 ? [] : [{ area: 'sound', text: `Sound of ${names.join(', ')} ${verb}` }]);
+  const line = (verb: string, names: string[]): Change[] =>
+    names.length === 0 ? [] : [{ area: 'sound', text: `Sound of ${names.join(', ')} ${verb}` }];
   return [
-    ...line('goes', heard.filter((s) => within(s.ids, from) && !within(s.ids, to)).map((s) => s.name)),
-    ...line('comes', heard.filter((s) => within(s.ids, to) && !within(s.ids, from)).map((s) => s.name)),
+    ...line(
+      'goes',
+      heard.filter((s) => within(s.ids, from) && !within(s.ids, to)).map((s) => s.name),
+    ),
+    ...line(
+      'comes',
+      heard.filter((s) => within(s.ids, to) && !within(s.ids, from)).map((s) => s.name),
+    ),
   ];
 }
 

@@ -2,7 +2,18 @@
 import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Id, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
 import { type Desk } from '../show/air';
-import { type Direction, DIRECTIONS, type Easing, EASINGS, LIGHTS, Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES, type WipeShape } from '../show/show';
+import {
+  type Direction,
+  DIRECTIONS,
+  type Easing,
+  EASINGS,
+  LIGHTS,
+  Transition,
+  TRANSITION_KINDS,
+  type TransitionKind,
+  WIPE_SHAPES,
+  type WipeShape,
+} from '../show/show';
 import { requirePicture, requireSource } from './commands';
 
 class ArmArgs {
@@ -132,7 +143,8 @@ export const transitionCommands = [
   defineCommand({
     type: 'transition.override',
     title: 'Give a picture a transition of its own',
-    about: 'Uses a transition whatever is armed: whenever a picture comes, or only when it comes after a given one. A pair goes before a single picture.',
+    about:
+      'Uses a transition whatever is armed: whenever a picture comes, or only when it comes after a given one. A pair goes before a single picture.',
     args: OverrideArgs,
     run: (desk, { to, from = null, settings }, { newId }) => {
       requirePicture(desk, to, 'to');

@@ -57,7 +57,12 @@ export const EYE_LINE = 1 / 3;
 function cropped(r: Rect, c: Crop): Rect {
   const width = Math.max(0.005, 1 - c.left - c.right);
   const height = Math.max(0.005, 1 - c.top - c.bottom);
-  return { x: r.x + r.width * Math.min(c.left, 0.995), y: r.y + r.height * Math.min(c.top, 0.995), width: r.width * width, height: r.height * height };
+  return {
+    x: r.x + r.width * Math.min(c.left, 0.995),
+    y: r.y + r.height * Math.min(c.top, 0.995),
+    width: r.width * width,
+    height: r.height * height,
+  };
 }
 
 /** A window of `share` of `r`, moved by pan over the room that is left. */
@@ -80,7 +85,12 @@ export function framingWindow(framing: FramingStage | undefined, size: Size): { 
 /** `inner`, in shares of `outer`, in shares of the whole; counted from the right when mirrored. */
 function within(outer: Rect, inner: Rect, mirror: boolean): Rect {
   const x = mirror ? 1 - inner.x - inner.width : inner.x;
-  return { x: outer.x + outer.width * x, y: outer.y + outer.height * inner.y, width: outer.width * inner.width, height: outer.height * inner.height };
+  return {
+    x: outer.x + outer.width * x,
+    y: outer.y + outer.height * inner.y,
+    width: outer.width * inner.width,
+    height: outer.height * inner.height,
+  };
 }
 
 /** Shares of a picture of proportions `picture` that fill a box of proportions `box` without distortion. */
@@ -105,7 +115,10 @@ export function place(placing: Placing, size: Size): Placement {
   }
   const shares = fit === 'fill' ? { x: 1, y: 1 } : coverShares(proportions, target.width / target.height);
   const [sx, sy] = [shares.x / view.zoom, shares.y / view.zoom];
-  const inner = fit === 'eye' && placing.eye ? eyeWindow(rest, sx, sy, eyeInFraming(placing.eye, outer, mirror)) : panned(rest, sx, sy, view.panX, view.panY);
+  const inner =
+    fit === 'eye' && placing.eye
+      ? eyeWindow(rest, sx, sy, eyeInFraming(placing.eye, outer, mirror))
+      : panned(rest, sx, sy, view.panX, view.panY);
   return { target, window: within(outer, inner, mirror), mirror };
 }
 
@@ -152,5 +165,9 @@ export function placeBetween(from: Placing, to: Placing, share: number, size: Si
   if (share <= 0) return place(from, size);
   if (share >= 1) return place(to, size);
   const [a, b] = [place(from, size), place(to, size)];
-  return { target: betweenRects(a.target, b.target, share), window: betweenRects(a.window, b.window, share), mirror: share < 0.5 ? a.mirror : b.mirror };
+  return {
+    target: betweenRects(a.target, b.target, share),
+    window: betweenRects(a.window, b.window, share),
+    mirror: share < 0.5 ? a.mirror : b.mirror,
+  };
 }

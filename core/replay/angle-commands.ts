@@ -13,7 +13,8 @@ class SourceArg {
   @Id('source') source!: string;
 }
 class AddArgs extends SourceArg {
-  @Id('source whose sound goes with it, or `programme`; null for none; without it, its own', { optional: true, nullable: true }) sound?: string | null;
+  @Id('source whose sound goes with it, or `programme`; null for none; without it, its own', { optional: true, nullable: true }) sound?:
+    string | null;
 }
 class SoundArgs extends SourceArg {
   @Id('source whose sound goes with it, or `programme`; null for none', { nullable: true }) sound!: string | null;
@@ -59,15 +60,19 @@ export const angleCommands = [
   defineCommand({
     type: 'replay.addAngle',
     title: 'Record a source as an angle',
-    about: 'Adds a source to those recorded on the timeline, with its own sound unless another is named. The first angle adds Deck 1 and Deck 2 to the sources.',
+    about:
+      'Adds a source to those recorded on the timeline, with its own sound unless another is named. The first angle adds Deck 1 and Deck 2 to the sources.',
     args: AddArgs,
     run: (desk, { source, sound }, { newId }) => {
       const { kind } = requireSource(desk, source).settings;
       const { angles } = desk.show.replay;
-      if (kind === 'deck') throw new CommandError('is-deck', 'A deck cannot be recorded as an angle: it plays what the angles have recorded.', 'source');
-      if (kind === 'still' || kind === 'colour') throw new CommandError('no-motion', 'A still picture needs no replay. Choose a camera, a screen or a file.', 'source');
+      if (kind === 'deck')
+        throw new CommandError('is-deck', 'A deck cannot be recorded as an angle: it plays what the angles have recorded.', 'source');
+      if (kind === 'still' || kind === 'colour')
+        throw new CommandError('no-motion', 'A still picture needs no replay. Choose a camera, a screen or a file.', 'source');
       if (angles.some((a) => a.sourceId === source)) throw new CommandError('twice', 'This source is an angle already.', 'source');
-      if (angles.length >= MOST_ANGLES) throw new CommandError('too-many', `At most ${MOST_ANGLES} angles are recorded. Take one out first.`);
+      if (angles.length >= MOST_ANGLES)
+        throw new CommandError('too-many', `At most ${MOST_ANGLES} angles are recorded. Take one out first.`);
       checkSound(desk, sound);
       angles.push({ sourceId: source, soundId: sound === undefined ? source : sound });
       ensureDecks(desk, newId);
@@ -117,10 +122,12 @@ export const angleCommands = [
     mergeKey: (args) => `replay:${Object.keys(args).join()}`,
     run: (desk, args) => {
       const { show } = desk;
-      if (args.transitionId && !show.transitions.some((t) => t.id === args.transitionId)) throw new CommandError('unknown-transition', 'This transition is no longer kept by name.', 'transitionId');
+      if (args.transitionId && !show.transitions.some((t) => t.id === args.transitionId))
+        throw new CommandError('unknown-transition', 'This transition is no longer kept by name.', 'transitionId');
       if (args.musicId) {
         const { settings, name } = requireSource(desk, args.musicId, 'musicId');
-        if (settings.kind !== 'media' || !settings.hasSound) throw new CommandError('no-sound', `${name} is not a file with sound.`, 'musicId');
+        if (settings.kind !== 'media' || !settings.hasSound)
+          throw new CommandError('no-sound', `${name} is not a file with sound.`, 'musicId');
       }
       Object.assign(show.replay.settings, args);
     },
@@ -132,7 +139,8 @@ export const angleCommands = [
     args: NoArgs,
     run: ({ show, air }, _, { frame, newId }) => {
       if (air.replay.recording) return;
-      if (show.replay.angles.length === 0) throw new CommandError('no-angles', 'No angle is chosen. Choose two to eight sources in Replay first.');
+      if (show.replay.angles.length === 0)
+        throw new CommandError('no-angles', 'No angle is chosen. Choose two to eight sources in Replay first.');
       air.replay.recording = { id: newId(), startFrame: frame };
       air.replay.kept = { from: air.replay.kept?.from ?? frame, to: null };
     },

@@ -23,7 +23,11 @@ describe('angles', () => {
     desk = must(desk, 'replay.addAngle', { source: 'b', sound: 'programme' });
     desk = must(desk, 'replay.addAngle', { source: 'c', sound: null });
     desk = must(desk, 'replay.setAngleSound', { source: 'a', sound: 'c' });
-    expect(angles(desk)).toEqual([['a', 'c'], ['b', 'programme'], ['c', null]]);
+    expect(angles(desk)).toEqual([
+      ['a', 'c'],
+      ['b', 'programme'],
+      ['c', null],
+    ]);
     expect(angles(must(desk, 'replay.moveAngle', { source: 'c', index: 0 })).map(([id]) => id)).toEqual(['c', 'a', 'b']);
     expect(attempt(desk, 'replay.setAngleSound', { source: 'a', sound: 'gone' })).toMatchObject({ ok: false, error: { field: 'sound' } });
   });
@@ -33,7 +37,10 @@ describe('angles', () => {
     ['of a still', { source: 'bug' }, 'no-motion'],
     ['of nothing', { source: 'gone' }, 'unknown-source'],
   ])('are refused %s', (_, args, code) => {
-    expect(attempt(must(sampleDesk(), 'replay.addAngle', { source: 'a' }), 'replay.addAngle', args)).toMatchObject({ ok: false, error: { code } });
+    expect(attempt(must(sampleDesk(), 'replay.addAngle', { source: 'a' }), 'replay.addAngle', args)).toMatchObject({
+      ok: false,
+      error: { code },
+    });
   });
 
   it('are never decks, and at most eight', () => {
@@ -46,7 +53,10 @@ describe('angles', () => {
       if (outcome.ok) desk = outcome.desk;
     }
     expect(desk.show.replay.angles).toHaveLength(MOST_ANGLES);
-    expect(attempt(desk, 'source.setSettings', { source: 'a', settings: { kind: 'deck', deck: 1 } })).toMatchObject({ ok: false, error: { code: 'twice' } });
+    expect(attempt(desk, 'source.setSettings', { source: 'a', settings: { kind: 'deck', deck: 1 } })).toMatchObject({
+      ok: false,
+      error: { code: 'twice' },
+    });
   });
 
   it('hold their source, and let it go by force', () => {
@@ -67,7 +77,10 @@ describe('angles', () => {
 
   it('take only music that sounds, and a transition that is kept', () => {
     expect(attempt(sampleDesk(), 'replay.set', { musicId: 'a' })).toMatchObject({ ok: false, error: { code: 'no-sound' } });
-    expect(attempt(sampleDesk(), 'replay.set', { transitionId: 'gone' })).toMatchObject({ ok: false, error: { code: 'unknown-transition' } });
+    expect(attempt(sampleDesk(), 'replay.set', { transitionId: 'gone' })).toMatchObject({
+      ok: false,
+      error: { code: 'unknown-transition' },
+    });
     const set = must(sampleDesk(), 'replay.set', { transitionId: 'tr-wipe' });
     expect(must(set, 'transition.remove', { transition: 'tr-wipe' }).show.replay.settings.transitionId).toBeNull();
   });
@@ -82,7 +95,22 @@ describe('replay in a stored show', () => {
   it('names every relation that does not hold', () => {
     const { show } = must(replayDesk(), 'clip.grab', { deck: 1, seconds: 2 }, 500);
     const clip = show.replay.clips[0];
-    const broken = { ...show, replay: { ...show.replay, reelId: 'gone', angles: [...show.replay.angles, { sourceId: 'a', soundId: 'gone' }], clips: clip ? [clip, { ...clip, reelId: 'gone', out: clip.in }] : [] } };
-    expect(replayProblems(broken).map((p) => p.path)).toEqual(['replay.angles[2].sourceId', 'replay.clips[1].id', 'replay.angles[2].soundId', 'replay.reelId', 'replay.clips[1].out', 'replay.clips[1].reelId']);
+    const broken = {
+      ...show,
+      replay: {
+        ...show.replay,
+        reelId: 'gone',
+        angles: [...show.replay.angles, { sourceId: 'a', soundId: 'gone' }],
+        clips: clip ? [clip, { ...clip, reelId: 'gone', out: clip.in }] : [],
+      },
+    };
+    expect(replayProblems(broken).map((p) => p.path)).toEqual([
+      'replay.angles[2].sourceId',
+      'replay.clips[1].id',
+      'replay.angles[2].soundId',
+      'replay.reelId',
+      'replay.clips[1].out',
+      'replay.clips[1].reelId',
+    ]);
   });
 });

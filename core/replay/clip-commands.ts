@@ -131,13 +131,17 @@ export const clipCommands = [
   defineCommand({
     type: 'clip.grab',
     title: 'Grab',
-    about: 'Makes a clip of the last seconds, wherever the decks stand; in the angle of the deck, or of both when ganged. Returns `id` and `number`.',
+    about:
+      'Makes a clip of the last seconds, wherever the decks stand; in the angle of the deck, or of both when ganged. Returns `id` and `number`.',
     args: GrabArgs,
     run: (desk, { deck, seconds, length = 1 }, { frame, newId }) => {
       const { settings } = desk.show.replay;
       const { recording, kept } = desk.air.replay;
       if (!recording || !kept) throw new CommandError('not-recording', 'Nothing is being recorded: start recording the angles first.');
-      const frames = secondsToFrames(seconds ?? [settings.grab1, settings.grab2, settings.grab3][length - 1] ?? settings.grab1, desk.show.rate);
+      const frames = secondsToFrames(
+        seconds ?? [settings.grab1, settings.grab2, settings.grab3][length - 1] ?? settings.grab1,
+        desk.show.rate,
+      );
       const from = Math.max(kept.from, frame - Math.max(1, frames));
       if (from >= frame) throw new CommandError('not-yet', 'Nothing is recorded yet. Wait a moment and grab again.');
       return add(desk, makeClip(desk, deck, { in: from, out: frame }, newId()));
@@ -190,9 +194,12 @@ export const clipCommands = [
     run: (desk, { clips: ids, angle }) => {
       const clips = clipsByIds(desk, ids);
       const on = !clips.every((c) => c.angleIds.includes(angle));
-      if (!on && clips.some((c) => c.angleIds.length === 1)) throw new CommandError('last-angle', 'A clip keeps at least one angle. Choose another one first.', 'angle');
-      if (on && !desk.show.replay.angles.some((a) => a.sourceId === angle)) throw new CommandError('unknown-angle', `"${angle}" is not an angle of this show.`, 'angle');
-      if (on && clips.some((c) => c.angleIds.length >= MOST_ANGLES && !c.angleIds.includes(angle))) throw new CommandError('too-many', `A clip shows at most ${MOST_ANGLES} angles.`, 'angle');
+      if (!on && clips.some((c) => c.angleIds.length === 1))
+        throw new CommandError('last-angle', 'A clip keeps at least one angle. Choose another one first.', 'angle');
+      if (on && !desk.show.replay.angles.some((a) => a.sourceId === angle))
+        throw new CommandError('unknown-angle', `"${angle}" is not an angle of this show.`, 'angle');
+      if (on && clips.some((c) => c.angleIds.length >= MOST_ANGLES && !c.angleIds.includes(angle)))
+        throw new CommandError('too-many', `A clip shows at most ${MOST_ANGLES} angles.`, 'angle');
       for (const clip of clips) {
         const others = clip.angleIds.filter((a) => a !== angle);
         clip.angleIds = on ? (clip.angleIds.includes(angle) ? clip.angleIds : [...others, angle]) : others;
@@ -231,11 +238,22 @@ export const clipCommands = [
       const cut = at ?? shownFrame(desk, deck, frame);
       if (cut <= clip.in || cut >= clip.out) {
         const say = (f: number) => formatTimecode(f, desk.show.rate);
-        throw new CommandError('outside', `${clip.name} runs from ${say(clip.in)} to ${say(clip.out)}: it cannot be split at ${say(cut)}.`, 'at');
+        throw new CommandError(
+          'outside',
+          `${clip.name} runs from ${say(clip.in)} to ${say(clip.out)}: it cannot be split at ${say(cut)}.`,
+          'at',
+        );
       }
       checkRoom(desk, 1);
       const { replay } = desk.show;
-      const second: Clip = { ...clip, angleIds: [...clip.angleIds], id: newId(), number: nextNumber(replay), in: cut, name: `${clip.name.slice(0, 110)} (2)` };
+      const second: Clip = {
+        ...clip,
+        angleIds: [...clip.angleIds],
+        id: newId(),
+        number: nextNumber(replay),
+        in: cut,
+        name: `${clip.name.slice(0, 110)} (2)`,
+      };
       clip.out = cut;
       replay.clips.splice(replay.clips.indexOf(clip) + 1, 0, second);
       return { id: second.id };
@@ -293,7 +311,11 @@ export const clipCommands = [
       const to = Math.min(rest.length, Math.max(0, first + by));
       const last = rest.at(-1);
       const behind = last ? (all[all.indexOf(last) + 1]?.id ?? null) : null;
-      replace(desk, clips.filter((c) => c.reelId === clips[0]?.reelId), rest[to]?.id ?? (behind !== null && ids.includes(behind) ? null : behind));
+      replace(
+        desk,
+        clips.filter((c) => c.reelId === clips[0]?.reelId),
+        rest[to]?.id ?? (behind !== null && ids.includes(behind) ? null : behind),
+      );
     },
   }),
   defineCommand({
@@ -321,7 +343,13 @@ export const clipCommands = [
       reelOf(desk, reel);
       checkRoom(desk, clips.length);
       const first = nextNumber(desk.show.replay);
-      const copies = clips.map((clip, i): Clip => ({ ...clip, angleIds: [...clip.angleIds], id: newId(), number: first + i, reelId: reel }));
+      const copies = clips.map((clip, i): Clip => ({
+        ...clip,
+        angleIds: [...clip.angleIds],
+        id: newId(),
+        number: first + i,
+        reelId: reel,
+      }));
       append(desk.show.replay, copies);
       return { ids: copies.map((c) => c.id) };
     },
@@ -338,7 +366,14 @@ export const clipCommands = [
         if (c.out <= c.in) throw new CommandError('empty-span', `Clip ${i + 1} (${c.name}) ends before it begins.`, `list[${i}].out`);
       });
       const first = nextNumber(desk.show.replay);
-      const clips = list.map((c, i): Clip => ({ ...c, angleIds: [...new Set(c.angleIds)], id: newId(), number: first + i, reelId: reel, colour: TILE_COLOURS[(first + i) % TILE_COLOURS.length] ?? '#5aa9c9' }));
+      const clips = list.map((c, i): Clip => ({
+        ...c,
+        angleIds: [...new Set(c.angleIds)],
+        id: newId(),
+        number: first + i,
+        reelId: reel,
+        colour: TILE_COLOURS[(first + i) % TILE_COLOURS.length] ?? '#5aa9c9',
+      }));
       append(desk.show.replay, clips);
       return { ids: clips.map((c) => c.id) };
     },

@@ -21,7 +21,21 @@ export interface ListedClip {
 /** What a list could not be read for: every line that is wrong. */
 export class ClipListError extends Error {}
 
-export const CLIP_COLUMNS = ['number', 'name', 'reel', 'in', 'out', 'frames', 'running time', 'angles', 'speed', 'rating', 'tags', 'note', 'rate'] as const;
+export const CLIP_COLUMNS = [
+  'number',
+  'name',
+  'reel',
+  'in',
+  'out',
+  'frames',
+  'running time',
+  'angles',
+  'speed',
+  'rating',
+  'tags',
+  'note',
+  'rate',
+] as const;
 
 export interface ListContext {
   rate: Rate;
@@ -37,12 +51,14 @@ const rateText = ({ num, den }: Rate): string => (den === 1 ? String(num) : `${n
 function rateOf(text: string): Rate {
   const [, num, den = '1'] = /^(\d{1,6})(?:\/(\d{1,4}))?$/.exec(text) ?? [];
   const rate = { num: Number(num), den: Number(den) };
-  if (!(rate.num / rate.den >= 1 && rate.num / rate.den <= 240)) throw new ClipListError(`“${text.slice(0, 20)}” is not a rate: it must be 1 to 240 frames a second, such as 25 or 30000/1001.`);
+  if (!(rate.num / rate.den >= 1 && rate.num / rate.den <= 240))
+    throw new ClipListError(`“${text.slice(0, 20)}” is not a rate: it must be 1 to 240 frames a second, such as 25 or 30000/1001.`);
   return rate;
 }
 
 /** A frame of one rate at another: the same moment, to the nearest frame. */
-const atRate = (frame: number, from: Rate, to: Rate): number => (from.num * to.den === to.num * from.den ? frame : Math.round((frame * from.den * to.num) / (from.num * to.den)));
+const atRate = (frame: number, from: Rate, to: Rate): number =>
+  from.num * to.den === to.num * from.den ? frame : Math.round((frame * from.den * to.num) / (from.num * to.den));
 
 /** A span at another rate; it keeps a frame at least. */
 function spanAtRate(span: [number, number], from: Rate, to: Rate): { in: number; out: number } {
@@ -78,7 +94,18 @@ export function clipRows(clips: readonly Clip[], { rate, angleName, reelName }: 
 
 /** The list as JSON. */
 export function clipJson(clips: readonly Clip[], { rate, angleName, reelName }: ListContext): string {
-  const list = clips.map(({ number, name, reelId, in: from, out, angleIds, speed, rating, tags, note }) => ({ number, name, reel: reelName(reelId), in: from, out, angles: angleIds.map(angleName), speed, rating, tags, note }));
+  const list = clips.map(({ number, name, reelId, in: from, out, angleIds, speed, rating, tags, note }) => ({
+    number,
+    name,
+    reel: reelName(reelId),
+    in: from,
+    out,
+    angles: angleIds.map(angleName),
+    speed,
+    rating,
+    tags,
+    note,
+  }));
   return JSON.stringify({ format: 'bivoca-clips', version: 1, rate, clips: list }, null, 1);
 }
 
@@ -105,7 +132,8 @@ function angleIdsOf(names: string | readonly string[], { angles, angleName }: Li
 export function clipsOfRows(rows: readonly string[][], context: ListContext, present: number): ListedClip[] {
   const [heads, ...lines] = rows;
   const columns = new Map((heads ?? []).map((h, i) => [h.trim().toLowerCase(), i]));
-  if (!columns.has('in') || !columns.has('out')) throw new ClipListError('This list has no columns “in” and “out”. The first line must name the columns.');
+  if (!columns.has('in') || !columns.has('out'))
+    throw new ClipListError('This list has no columns “in” and “out”. The first line must name the columns.');
   const faults: string[] = [];
   const clips = lines.flatMap((line, i): ListedClip[] => {
     const text = (name: string) => unguardCell(line[columns.get(name) ?? -1] ?? '');
@@ -114,15 +142,30 @@ export function clipsOfRows(rows: readonly string[][], context: ListContext, pre
     try {
       const rate = cell('rate') === '' ? context.rate : rateOf(cell('rate'));
       const exact = /^(\d+)-(\d+)$/.exec(cell('frames'));
-      const [from, out] = exact ? [Number(exact[1]), Number(exact[2])] : [cell('in'), cell('out')].map((t) => frameOfDay(parseTimecode(t, rate), atRate(present, context.rate, rate), rate));
+      const [from, out] = exact
+        ? [Number(exact[1]), Number(exact[2])]
+        : [cell('in'), cell('out')].map((t) => frameOfDay(parseTimecode(t, rate), atRate(present, context.rate, rate), rate));
       if (from === undefined || out === undefined || out <= from) throw new TimecodeError('it ends before it begins.');
-      return [{ name: text('name') || `Clip ${i + 1}`, ...spanAtRate([from, out], rate, context.rate), angleIds: angleIdsOf(cell('angles'), context), speed: whole(cell('speed'), 1, 200, 100), rating: whole(cell('rating'), 0, 5, 0), tags: text('tags').slice(0, 200), note: text('note').slice(0, 2000) }];
+      return [
+        {
+          name: text('name') || `Clip ${i + 1}`,
+          ...spanAtRate([from, out], rate, context.rate),
+          angleIds: angleIdsOf(cell('angles'), context),
+          speed: whole(cell('speed'), 1, 200, 100),
+          rating: whole(cell('rating'), 0, 5, 0),
+          tags: text('tags').slice(0, 200),
+          note: text('note').slice(0, 2000),
+        },
+      ];
     } catch (error) {
       faults.push(`line ${i + 2}: ${error instanceof Error ? error.message : String(error)}`);
       return [];
     }
   });
-  if (faults.length > 0) throw new ClipListError(`Nothing was read in. ${faults.slice(0, 4).join(' ')}${faults.length > 4 ? ` And ${faults.length - 4} more lines.` : ''}`);
+  if (faults.length > 0)
+    throw new ClipListError(
+      `Nothing was read in. ${faults.slice(0, 4).join(' ')}${faults.length > 4 ? ` And ${faults.length - 4} more lines.` : ''}`,
+    );
   if (clips.length === 0) throw new ClipListError('This list holds no clips.');
   return clips.map((c) => ({ ...c, name: c.name.slice(0, 120) }));
 }
@@ -137,10 +180,18 @@ export function clipsOfJson(text: string, context: ListContext): ListedClip[] {
   } catch {
     throw new ClipListError('This file is not JSON: it is damaged, or has the wrong ending.');
   }
-  const { format, version, rate, clips } = (raw ?? {}) as { format?: unknown; version?: unknown; rate?: { num?: unknown; den?: unknown } | null; clips?: unknown };
-  if (format !== 'bivoca-clips' || !Array.isArray(clips)) throw new ClipListError('This is not a list of clips: its format mark is missing.');
-  if (version !== 1) throw new ClipListError('This list is of a form that is not known here. Nothing was read in; update Bivoca to read it.');
-  if (typeof rate?.num !== 'number' || typeof rate.den !== 'number') throw new ClipListError('This list does not say its rate. Nothing was read in.');
+  const { format, version, rate, clips } = (raw ?? {}) as {
+    format?: unknown;
+    version?: unknown;
+    rate?: { num?: unknown; den?: unknown } | null;
+    clips?: unknown;
+  };
+  if (format !== 'bivoca-clips' || !Array.isArray(clips))
+    throw new ClipListError('This is not a list of clips: its format mark is missing.');
+  if (version !== 1)
+    throw new ClipListError('This list is of a form that is not known here. Nothing was read in; update Bivoca to read it.');
+  if (typeof rate?.num !== 'number' || typeof rate.den !== 'number')
+    throw new ClipListError('This list does not say its rate. Nothing was read in.');
   const listed = rateOf(`${rate.num}/${rate.den}`);
   return (clips as unknown[]).map((item, i) => {
     const clip = (typeof item === 'object' && item !== null ? item : {}) as Record<string, unknown>;

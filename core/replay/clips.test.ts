@@ -39,7 +39,10 @@ describe('making clips', () => {
     desk = must(desk, 'clip.add', { deck: 1, name: 'Loop' }, 600);
     expect(clips(desk)[0]).toMatchObject({ in: 400, out: 450, speed: 50, name: 'Loop' });
     expect(desk.air.replay).toMatchObject({ markIn: null, markOut: null });
-    expect(attempt(desk, 'clip.add', { deck: 1 }, 600)).toMatchObject({ ok: false, error: { message: expect.stringContaining('No in point') } });
+    expect(attempt(desk, 'clip.add', { deck: 1 }, 600)).toMatchObject({
+      ok: false,
+      error: { message: expect.stringContaining('No in point') },
+    });
   });
 
   it('gives a clip both angles of ganged decks', () => {
@@ -72,7 +75,10 @@ describe('editing clips', () => {
   it('splits a clip so that both parts are the whole', () => {
     let desk = grab(replayDesk(), 500);
     desk = must(desk, 'clip.split', { clip: id(desk, 1), at: 450 }, 600);
-    expect(clips(desk).map((c) => [c.in, c.out])).toEqual([[400, 450], [450, 500]]);
+    expect(clips(desk).map((c) => [c.in, c.out])).toEqual([
+      [400, 450],
+      [450, 500],
+    ]);
     expect(attempt(desk, 'clip.split', { clip: id(desk, 1), at: 450 }, 600)).toMatchObject({ ok: false, error: { code: 'outside' } });
   });
 
@@ -108,7 +114,10 @@ describe('reels', () => {
     desk = must(desk, 'clip.nudge', { clip: id(desk, 6), edge: 'in', frames: 5 }, 2000);
     expect(clips(desk).find((c) => c.number === 2)?.in).toBe(600);
     desk = must(desk, 'clip.moveToReel', { clips: [id(desk, 1)], reel: 'reel-3' }, 2000);
-    expect([names(desk), names(desk, 'reel-3')]).toEqual([[2, 3, 4, 5], [6, 7, 1]]);
+    expect([names(desk), names(desk, 'reel-3')]).toEqual([
+      [2, 3, 4, 5],
+      [6, 7, 1],
+    ]);
   });
 
   it('gather the best clips in order of time', () => {
@@ -122,7 +131,14 @@ describe('reels', () => {
   });
 
   it('never lose a clip or mix two reels, whatever is moved where', () => {
-    const moves = fc.array(fc.record({ who: fc.array(fc.integer({ min: 1, max: 5 }), { minLength: 1, maxLength: 3 }), to: fc.integer({ min: -3, max: 6 }), how: fc.constantFrom('move', 'shift', 'reel') }), { maxLength: 12 });
+    const moves = fc.array(
+      fc.record({
+        who: fc.array(fc.integer({ min: 1, max: 5 }), { minLength: 1, maxLength: 3 }),
+        to: fc.integer({ min: -3, max: 6 }),
+        how: fc.constantFrom('move', 'shift', 'reel'),
+      }),
+      { maxLength: 12 },
+    );
     fc.assert(
       fc.property(moves, (list) => {
         let desk = five();
@@ -130,10 +146,18 @@ describe('reels', () => {
           const chosen = [...new Set(who)].map((n) => id(desk, n));
           const before = to > 0 ? (clips(desk)[to - 1]?.id ?? null) : null;
           const outcome =
-            how === 'move' ? attempt(desk, 'clip.move', { clips: chosen, before }, 2000) : how === 'shift' ? attempt(desk, 'clip.shift', { clips: chosen, by: to }, 2000) : attempt(desk, 'clip.moveToReel', { clips: chosen, reel: `reel-${Math.abs(to) + 1}` }, 2000);
+            how === 'move'
+              ? attempt(desk, 'clip.move', { clips: chosen, before }, 2000)
+              : how === 'shift'
+                ? attempt(desk, 'clip.shift', { clips: chosen, by: to }, 2000)
+                : attempt(desk, 'clip.moveToReel', { clips: chosen, reel: `reel-${Math.abs(to) + 1}` }, 2000);
           if (outcome.ok) desk = outcome.desk;
         }
-        expect(clips(desk).map((c) => c.number).sort()).toEqual([1, 2, 3, 4, 5]);
+        expect(
+          clips(desk)
+            .map((c) => c.number)
+            .sort(),
+        ).toEqual([1, 2, 3, 4, 5]);
       }),
     );
   });
@@ -144,7 +168,8 @@ describe('searching', () => {
     let desk = five();
     desk = must(desk, 'clip.set', { clips: [id(desk, 2)], tags: 'Loop, crowd', rating: 3 }, 2000);
     desk = must(desk, 'clip.edit', { clip: id(desk, 3), note: 'the long loop' }, 2000);
-    const find = (filter: Partial<Parameters<typeof filterClips>[1]>) => filterClips(clips(desk), { text: '', rating: 0, angleId: null, reelId: null, ...filter }).map((c) => c.number);
+    const find = (filter: Partial<Parameters<typeof filterClips>[1]>) =>
+      filterClips(clips(desk), { text: '', rating: 0, angleId: null, reelId: null, ...filter }).map((c) => c.number);
     expect(find({ text: 'LOOP' })).toEqual([2, 3]);
     expect(find({ text: 'loop crowd' })).toEqual([2]);
     expect(find({ text: '#4' })).toEqual([4]);

@@ -6,7 +6,23 @@ import { parseTimecode, TimecodeError } from '../time/timecode';
 import { type DeckNumber } from './air';
 import { LAST_FRAME, MOST_ANGLES } from './document';
 import { angleOf, frameOfDay } from './edit';
-import { goLive, goTo, isMoving, pause, play, reverse, setAngle, setGang, setSpeed, settleDeck, shownFrame, shuttle, SHUTTLE_LIMIT, shuttleOn, step } from './transport';
+import {
+  goLive,
+  goTo,
+  isMoving,
+  pause,
+  play,
+  reverse,
+  setAngle,
+  setGang,
+  setSpeed,
+  settleDeck,
+  shownFrame,
+  shuttle,
+  SHUTTLE_LIMIT,
+  shuttleOn,
+  step,
+} from './transport';
 
 export class DeckArg {
   @Whole(1, 2, 'deck') deck!: DeckNumber;
@@ -61,8 +77,20 @@ function targetFrame(desk: Desk, { frame: at, timecode }: GoToArgs, frame: numbe
 }
 
 export const deckCommands = [
-  defineCommand({ type: 'deck.play', title: 'Play', about: 'Plays forwards from where the deck stands, at its speed.', args: DeckArg, run: (desk, { deck }, { frame }) => play(desk, deck, frame) }),
-  defineCommand({ type: 'deck.pause', title: 'Pause', about: 'Stops on the frame that is shown; a live deck holds the newest recorded frame.', args: DeckArg, run: (desk, { deck }, { frame }) => pause(desk, deck, frame) }),
+  defineCommand({
+    type: 'deck.play',
+    title: 'Play',
+    about: 'Plays forwards from where the deck stands, at its speed.',
+    args: DeckArg,
+    run: (desk, { deck }, { frame }) => play(desk, deck, frame),
+  }),
+  defineCommand({
+    type: 'deck.pause',
+    title: 'Pause',
+    about: 'Stops on the frame that is shown; a live deck holds the newest recorded frame.',
+    args: DeckArg,
+    run: (desk, { deck }, { frame }) => pause(desk, deck, frame),
+  }),
   defineCommand({
     type: 'deck.toggle',
     title: 'Play or pause',
@@ -73,7 +101,13 @@ export const deckCommands = [
       (place.live || isMoving(place) ? pause : play)(desk, deck, frame);
     },
   }),
-  defineCommand({ type: 'deck.reverse', title: 'Play backwards', about: 'Plays backwards at the deck’s speed.', args: DeckArg, run: (desk, { deck }, { frame }) => reverse(desk, deck, frame) }),
+  defineCommand({
+    type: 'deck.reverse',
+    title: 'Play backwards',
+    about: 'Plays backwards at the deck’s speed.',
+    args: DeckArg,
+    run: (desk, { deck }, { frame }) => reverse(desk, deck, frame),
+  }),
   defineCommand({
     type: 'deck.step',
     title: 'Step frames',
@@ -81,7 +115,13 @@ export const deckCommands = [
     args: StepArgs,
     run: (desk, { deck, frames }, { frame }) => step(desk, deck, frame, frames),
   }),
-  defineCommand({ type: 'deck.shuttle', title: 'Shuttle', about: 'Moves at any speed from −16 to +16 times. 0, as when a shuttle is let go, is at rest and forwards.', args: ShuttleArgs, run: (desk, { deck, rate }, { frame }) => shuttle(desk, deck, frame, rate) }),
+  defineCommand({
+    type: 'deck.shuttle',
+    title: 'Shuttle',
+    about: 'Moves at any speed from −16 to +16 times. 0, as when a shuttle is let go, is at rest and forwards.',
+    args: ShuttleArgs,
+    run: (desk, { deck, rate }, { frame }) => shuttle(desk, deck, frame, rate),
+  }),
   defineCommand({
     type: 'deck.shuttleOn',
     title: 'Shuttle faster',
@@ -105,11 +145,18 @@ export const deckCommands = [
       const { replay } = desk.air;
       if (to === 'live') return goLive(desk, deck);
       const place = { in: replay.markIn, out: replay.markOut === null ? null : replay.markOut - 1, oldest: replay.kept?.from ?? null }[to];
-      if (place === null) throw new CommandError('no-mark', to === 'oldest' ? 'Nothing is recorded yet.' : `No ${to} point is marked.`, 'to');
+      if (place === null)
+        throw new CommandError('no-mark', to === 'oldest' ? 'Nothing is recorded yet.' : `No ${to} point is marked.`, 'to');
       goTo(desk, deck, frame, place);
     },
   }),
-  defineCommand({ type: 'deck.setSpeed', title: 'Set the speed', about: 'Speed of play, 1 to 200 per cent; also while it plays, on air too.', args: SpeedArgs, run: (desk, { deck, speed }, { frame }) => setSpeed(desk, deck, frame, speed) }),
+  defineCommand({
+    type: 'deck.setSpeed',
+    title: 'Set the speed',
+    about: 'Speed of play, 1 to 200 per cent; also while it plays, on air too.',
+    args: SpeedArgs,
+    run: (desk, { deck, speed }, { frame }) => setSpeed(desk, deck, frame, speed),
+  }),
   defineCommand({
     type: 'deck.nudgeSpeed',
     title: 'A little faster or slower',

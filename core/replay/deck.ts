@@ -39,11 +39,18 @@ export function deckPlace(deck: DeckState, replay: Pick<ReplayAir, 'kept' | 'rec
     const place = rollPlace(roll, motion.position, frames);
     const item = roll.items[place.index];
     const moving = !place.ended || place.runningOn;
-    return { live: false, position: Math.min(place.position, newest), rate: moving ? (item?.speed ?? 100) / 100 : 0, angleId: item?.angleId ?? null, roll: place };
+    return {
+      live: false,
+      position: Math.min(place.position, newest),
+      rate: moving ? (item?.speed ?? 100) / 100 : 0,
+      angleId: item?.angleId ?? null,
+      roll: place,
+    };
   }
   let position = motion.position + frames * motion.rate;
   if (roll) return heldRoll(deck, position, motion.rate);
-  if (motion.rate > 1 && replay.recording !== null && position >= newest) return { live: true, position: frame, rate: 1, angleId: deck.angleId, roll: null };
+  if (motion.rate > 1 && replay.recording !== null && position >= newest)
+    return { live: true, position: frame, rate: 1, angleId: deck.angleId, roll: null };
   const oldest = replay.kept?.from ?? 0;
   position = Math.min(newest, Math.max(oldest, position));
   const stuck = (position <= oldest && motion.rate < 0) || (position >= newest && motion.rate > 0 && replay.recording === null);
@@ -57,7 +64,13 @@ function heldRoll(deck: DeckState, wanted: number, rate: number): DeckPlace {
   const position = Math.min(item.out - 1, Math.max(item.in, wanted));
   // What is shown stands still, so the dissolve into the next item does too.
   const place = rollPlace(roll, position, 0);
-  return { live: false, position, rate: position === wanted ? rate : 0, angleId: item.angleId, roll: { ...place, index: roll.index, position } };
+  return {
+    live: false,
+    position,
+    rate: position === wanted ? rate : 0,
+    angleId: item.angleId,
+    roll: { ...place, index: roll.index, position },
+  };
 }
 
 /** One recorded picture of a deck. */
@@ -74,7 +87,10 @@ function blended(first: DeckPicture, rate: number, blend: boolean): DeckPicture[
   const whole = Math.floor(first.position);
   const share = first.position - whole;
   if (!blend || Math.abs(rate) >= 1 || rate === 0 || share < 0.01) return [first];
-  return [{ ...first, position: whole }, { ...first, position: whole + 1, level: share }];
+  return [
+    { ...first, position: whole },
+    { ...first, position: whole + 1, level: share },
+  ];
 }
 
 /** Recorded pictures of a place in a play-out, the lower first: the piece that comes in over the one that goes. */
@@ -82,7 +98,9 @@ export function rollPictures(roll: Roll, place: RollPlace, rate: number, blend: 
   const first: DeckPicture = { angleId: roll.items[place.index]?.angleId ?? '', position: place.position, level: 1 };
   const { incoming } = place;
   const item = incoming && roll.items[incoming.index];
-  return incoming && item ? [first, { angleId: item.angleId, position: incoming.position, level: incoming.share }] : blended(first, rate, blend);
+  return incoming && item
+    ? [first, { angleId: item.angleId, position: incoming.position, level: incoming.share }]
+    : blended(first, rate, blend);
 }
 
 /** Recorded pictures that the deck shows, the lower first; none when it is live or has no angle. */

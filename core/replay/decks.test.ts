@@ -77,7 +77,12 @@ describe('a deck', () => {
   it('changes speed without a jump, on air too', () => {
     let desk = must(replayDesk(), 'deck.goTo', { deck: 1, frame: 200 }, 1000);
     desk = must(desk, 'deck.play', { deck: 1 }, 1000);
-    for (const [speed, frame] of [[50, 1010], [25, 1020], [200, 1030], [100, 1040]] as const) {
+    for (const [speed, frame] of [
+      [50, 1010],
+      [25, 1020],
+      [200, 1030],
+      [100, 1040],
+    ] as const) {
       const before = at(desk, frame).position;
       desk = must(desk, 'deck.setSpeed', { deck: 1, speed }, frame);
       expect(at(desk, frame).position).toBeCloseTo(before, 9);
@@ -91,7 +96,10 @@ describe('a deck', () => {
     desk = must(desk, 'deck.play', { deck: 1 }, 1000);
     const pictures = (blend: boolean, frame: number) => deckPictures(desk.air.replay.decks[1], at(desk, frame), blend);
     expect(pictures(false, 1001)).toHaveLength(1);
-    expect(pictures(true, 1001)).toMatchObject([{ position: 200, level: 1 }, { position: 201, level: 0.25 }]);
+    expect(pictures(true, 1001)).toMatchObject([
+      { position: 200, level: 1 },
+      { position: 201, level: 0.25 },
+    ]);
     expect(pictures(true, 1004)).toHaveLength(1);
   });
 
@@ -122,7 +130,10 @@ describe('a deck', () => {
   it('goes to a typed timecode, and says what is wrong with one', () => {
     const desk = replayDesk();
     expect(at(must(desk, 'deck.goTo', { deck: 1, timecode: '00:00:08:05' }, 900), 900).position).toBe(205);
-    expect(attempt(desk, 'deck.goTo', { deck: 1, timecode: '00:00:08:25' }, 900)).toMatchObject({ ok: false, error: { message: expect.stringContaining('Frames go to 24') } });
+    expect(attempt(desk, 'deck.goTo', { deck: 1, timecode: '00:00:08:25' }, 900)).toMatchObject({
+      ok: false,
+      error: { message: expect.stringContaining('Frames go to 24') },
+    });
     expect(attempt(desk, 'deck.goTo', { deck: 1 }, 900)).toMatchObject({ ok: false, error: { field: 'timecode' } });
   });
 });
@@ -138,7 +149,10 @@ describe('any sequence of jog, shuttle, play', () => {
     fc.record({ type: fc.constant('deck.jump'), deck: fc.constantFrom(1, 2), to: fc.constantFrom('live', 'oldest', 'in') }),
     fc.record({ type: fc.constant('deck.gang'), on: fc.boolean() }),
     fc.record({ type: fc.constant('clip.grab'), deck: fc.constantFrom(1, 2), seconds: fc.integer({ min: 1, max: 20 }) }),
-    fc.record({ type: fc.constantFrom('roll.start', 'roll.toAir', 'roll.next', 'roll.previous', 'roll.again', 'replay.lookBack'), deck: fc.constantFrom(1, 2) }),
+    fc.record({
+      type: fc.constantFrom('roll.start', 'roll.toAir', 'roll.next', 'roll.previous', 'roll.again', 'replay.lookBack'),
+      deck: fc.constantFrom(1, 2),
+    }),
     fc.record({ type: fc.constant('replay.backToLive') }),
   );
 

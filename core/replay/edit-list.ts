@@ -32,7 +32,17 @@ export function eventsOf(items: readonly RollItem[], joinFrames: number, nameOf:
     at -= dissolve;
     const recordIn = at;
     at += itemFrames(item);
-    return { angleId: item.angleId, angle: nameOf(item.angleId), clip: item.name, sourceIn: item.in, sourceOut: item.out, speed: item.speed, recordIn, recordOut: at, dissolve };
+    return {
+      angleId: item.angleId,
+      angle: nameOf(item.angleId),
+      clip: item.name,
+      sourceIn: item.in,
+      sourceOut: item.out,
+      speed: item.speed,
+      recordIn,
+      recordOut: at,
+      dissolve,
+    };
   });
 }
 
@@ -42,7 +52,12 @@ export function reelNames(events: readonly EditEvent[]): Map<string, string> {
   const taken = new Set<string>();
   for (const { angleId, angle } of events) {
     if (names.has(angleId)) continue;
-    const plain = angle.normalize('NFKD').toUpperCase().replace(/[^A-Z0-9]/g, '').slice(0, 8) || 'ANGLE';
+    const plain =
+      angle
+        .normalize('NFKD')
+        .toUpperCase()
+        .replace(/[^A-Z0-9]/g, '')
+        .slice(0, 8) || 'ANGLE';
     let name = plain;
     for (let n = 2; taken.has(name); n += 1) name = `${plain.slice(0, 8 - String(n).length)}${n}`;
     taken.add(name);
@@ -75,7 +90,9 @@ export function cmx3600(title: string, events: readonly EditEvent[], rate: Rate)
   const code = (frame: number) => formatTimecode(frame, rate);
   const lines = [`TITLE: ${oneLine(title)}`, `FCM: ${drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`];
   const put = (number: string, reel: string, how: string, source: [number, number], record: [number, number]) =>
-    lines.push(`${number}  ${reel.padEnd(8)} V     ${how.padEnd(8)} ${[...source, record[0] + start, record[1] + start].map(code).join(' ')}`);
+    lines.push(
+      `${number}  ${reel.padEnd(8)} V     ${how.padEnd(8)} ${[...source, record[0] + start, record[1] + start].map(code).join(' ')}`,
+    );
   events.forEach((event, i) => {
     const number = String(i + 1).padStart(3, '0');
     const reel = names.get(event.angleId) ?? 'AX';
@@ -86,15 +103,28 @@ export function cmx3600(title: string, events: readonly EditEvent[], rate: Rate)
       const out = sourceAt(before, event.recordIn);
       put(number, names.get(before.angleId) ?? 'AX', 'C', [out, out], [event.recordIn, event.recordIn]);
     }
-    put(number, reel, event.dissolve > 0 ? `D    ${String(event.dissolve).padStart(3, '0')}` : 'C', [event.sourceIn, sourceEnd], [event.recordIn, end]);
-    if (event.speed !== 100) lines.push(`M2   ${reel.padEnd(8)}       ${((rate.num / rate.den) * (event.speed / 100)).toFixed(1).padStart(5, '0')}                ${code(event.sourceIn)}`);
+    put(
+      number,
+      reel,
+      event.dissolve > 0 ? `D    ${String(event.dissolve).padStart(3, '0')}` : 'C',
+      [event.sourceIn, sourceEnd],
+      [event.recordIn, end],
+    );
+    if (event.speed !== 100)
+      lines.push(
+        `M2   ${reel.padEnd(8)}       ${((rate.num / rate.den) * (event.speed / 100)).toFixed(1).padStart(5, '0')}                ${code(event.sourceIn)}`,
+      );
     lines.push(`* FROM CLIP NAME: ${oneLine(event.clip)}`, `* SOURCE FILE: ${oneLine(event.angle)}`);
   });
   return `${lines.join('\r\n')}\r\n`;
 }
 
 /** Cuts of the programme, as the as-run log holds them, against the recordings of the angles. */
-export function eventsOfLog(lines: readonly { place: string; sourceId: string | null; what: string; startFrame: number; endFrame: number | null }[], angles: ReadonlyMap<string, string>, present: number): EditEvent[] {
+export function eventsOfLog(
+  lines: readonly { place: string; sourceId: string | null; what: string; startFrame: number; endFrame: number | null }[],
+  angles: ReadonlyMap<string, string>,
+  present: number,
+): EditEvent[] {
   const cuts = lines.filter((l) => l.place === 'picture').sort((a, b) => a.startFrame - b.startFrame);
   const first = cuts[0]?.startFrame ?? 0;
   return cuts.flatMap((line, i) => {
@@ -102,6 +132,18 @@ export function eventsOfLog(lines: readonly { place: string; sourceId: string | 
     const name = line.sourceId === null ? undefined : angles.get(line.sourceId);
     if (end <= line.startFrame) return [];
     // AX is the form's own word for a source that is none of the reels.
-    return [{ angleId: name === undefined ? 'other' : (line.sourceId ?? 'other'), angle: name ?? 'AX', clip: line.what, sourceIn: line.startFrame, sourceOut: end, speed: 100, recordIn: line.startFrame - first, recordOut: end - first, dissolve: 0 }];
+    return [
+      {
+        angleId: name === undefined ? 'other' : (line.sourceId ?? 'other'),
+        angle: name ?? 'AX',
+        clip: line.what,
+        sourceIn: line.startFrame,
+        sourceOut: end,
+        speed: 100,
+        recordIn: line.startFrame - first,
+        recordOut: end - first,
+        dissolve: 0,
+      },
+    ];
   });
 }

@@ -41,7 +41,8 @@ export const clipOf = (desk: Desk, id: string): Clip => clipsByIds(desk, [id], '
 /** @throws CommandError when the span is empty, lies ahead of the present, or is no longer recorded. */
 export function checkSpan({ show, air }: Desk, span: { in: number; out: number }, frame: number, field = 'out'): void {
   const say = (at: number) => formatTimecode(at, show.rate);
-  if (span.out <= span.in) throw new CommandError('empty-span', `The out point (${say(span.out)}) must come after the in point (${say(span.in)}).`, field);
+  if (span.out <= span.in)
+    throw new CommandError('empty-span', `The out point (${say(span.out)}) must come after the in point (${say(span.in)}).`, field);
   if (span.out > frame + 1) throw new CommandError('not-yet', `${say(span.out)} has not happened yet.`, field);
   const { kept } = air.replay;
   if (kept && span.out <= kept.from) throw new CommandError('not-kept', `Nothing is kept from before ${say(kept.from)}.`, field);
@@ -49,7 +50,8 @@ export function checkSpan({ show, air }: Desk, span: { in: number; out: number }
 
 /** @throws CommandError when `more` clips do not fit. */
 export function checkRoom({ show }: Desk, more: number): void {
-  if (show.replay.clips.length + more > MOST_CLIPS) throw new CommandError('too-many', `A show holds at most ${MOST_CLIPS} clips. Remove some first.`);
+  if (show.replay.clips.length + more > MOST_CLIPS)
+    throw new CommandError('too-many', `A show holds at most ${MOST_CLIPS} clips. Remove some first.`);
 }
 
 /** The first number above every clip's. */

@@ -38,7 +38,13 @@ export const reelCommands = [
       return { id };
     },
   }),
-  defineCommand({ type: 'reel.rename', title: 'Rename a reel', about: 'Gives a reel another name.', args: RenameArgs, run: (desk, { reel, name }) => void (reelOf(desk, reel).name = name) }),
+  defineCommand({
+    type: 'reel.rename',
+    title: 'Rename a reel',
+    about: 'Gives a reel another name.',
+    args: RenameArgs,
+    run: (desk, { reel, name }) => void (reelOf(desk, reel).name = name),
+  }),
   defineCommand({
     type: 'reel.choose',
     title: 'Choose a reel',
@@ -96,7 +102,10 @@ export const reelCommands = [
       const id = newId();
       const first = nextNumber(replay);
       replay.reels.push({ id, name });
-      append(replay, best.map((clip, i): Clip => ({ ...clip, angleIds: [...clip.angleIds], id: newId(), number: first + i, reelId: id })));
+      append(
+        replay,
+        best.map((clip, i): Clip => ({ ...clip, angleIds: [...clip.angleIds], id: newId(), number: first + i, reelId: id })),
+      );
       return { id, clips: clipsOf(replay, id).length };
     },
   }),

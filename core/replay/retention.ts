@@ -23,7 +23,12 @@ export function protectedSpans(show: Show, air: Air, frame: number): Run[] {
   const { lookBack, markIn } = air.replay;
   if (lookBack) spans.push({ in: lookBack.from - around, out: lookBack.from + around });
   if (markIn !== null) spans.push({ in: markIn, out: markIn + around });
-  return mergeSpans(spans.map((s) => ({ from: frameToMicros(Math.max(0, Math.floor(s.in)), show.rate), to: frameToMicros(Math.max(0, Math.ceil(s.out)), show.rate) })));
+  return mergeSpans(
+    spans.map((s) => ({
+      from: frameToMicros(Math.max(0, Math.floor(s.in)), show.rate),
+      to: frameToMicros(Math.max(0, Math.ceil(s.out)), show.rate),
+    })),
+  );
 }
 
 /** Spans in order, those that touch put together: thousands of clips lie over each other. */

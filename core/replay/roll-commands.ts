@@ -65,7 +65,12 @@ function load(desk: Desk, number: DeckNumber, clips: Clip[], frame: number, play
   leaveRoll(desk, number);
   if (replay.lookBack?.deck === number) replay.lookBack = null;
   const transition = rollTransition(desk);
-  const roll = makeRoll(desk, items, toAir && transition.kind !== 'cut' ? transition.frames : 0, toAir ? 'hold' : desk.show.replay.settings.after);
+  const roll = makeRoll(
+    desk,
+    items,
+    toAir && transition.kind !== 'cut' ? transition.frames : 0,
+    toAir ? 'hold' : desk.show.replay.settings.after,
+  );
   deck.roll = roll;
   deck.motion = playing ? { kind: 'play', position: first.in, start: frame, rate: first.speed / 100 } : stillAt(first.in, frame);
   return roll;
@@ -82,7 +87,12 @@ function startMusic(desk: Desk, deck: DeckNumber, frame: number): void {
 
 function requireDeck(desk: Desk, number: DeckNumber): string {
   const source = deckSource(desk, number);
-  if (!source) throw new CommandError('no-deck', `Deck ${number} is not among the sources. Add an angle in Replay, or add the deck as a source.`, 'deck');
+  if (!source)
+    throw new CommandError(
+      'no-deck',
+      `Deck ${number} is not among the sources. Add an angle in Replay, or add the deck as a source.`,
+      'deck',
+    );
   return source.id;
 }
 
@@ -116,7 +126,8 @@ function lookBack(desk: Desk, { deck, seconds, angle }: LookBackArgs, frame: num
   const isAngle = (id: string | null) => show.replay.angles.some((a) => a.sourceId === id);
   const seen = sourceBehind(show, air.onAirId);
   const angleId = angle ?? (isAngle(seen) ? seen : replay.decks[deck].angleId);
-  if (angleId === null || !isAngle(angleId)) throw new CommandError('unknown-angle', 'What is on air is not an angle, and none is chosen.', 'angle');
+  if (angleId === null || !isAngle(angleId))
+    throw new CommandError('unknown-angle', 'What is on air is not an angle, and none is chosen.', 'angle');
   const returnId = air.onAirId !== null && air.onAirId !== deckId ? air.onAirId : (replay.lookBack?.returnId ?? angleId);
   const from = clampToKept(desk, frame - secondsToFrames(seconds ?? show.replay.settings.lookBackSeconds, show.rate), frame);
   leaveRoll(desk, deck);
@@ -131,7 +142,8 @@ export const rollCommands = [
   defineCommand({
     type: 'roll.start',
     title: 'Play clips out',
-    about: 'Plays clips, or a reel, one after another on a deck: each in its angles and speed. `paused` stands at the first frame. Returns the running time in frames.',
+    about:
+      'Plays clips, or a reel, one after another on a deck: each in its angles and speed. `paused` stands at the first frame. Returns the running time in frames.',
     args: CueArgs,
     run: (desk, args, { frame }) => {
       const roll = load(desk, args.deck, chosenClips(desk, args), frame, !args.paused, false);
@@ -142,7 +154,8 @@ export const rollCommands = [
   defineCommand({
     type: 'roll.toAir',
     title: 'Roll to air',
-    about: 'Takes the deck to air by the chosen transition, plays clips or a reel, and takes back what was on air before. Returns the running time in frames.',
+    about:
+      'Takes the deck to air by the chosen transition, plays clips or a reel, and takes back what was on air before. Returns the running time in frames.',
     args: RollArgs,
     run: (desk, args, { frame }) => {
       const deckId = requireDeck(desk, args.deck);
@@ -155,12 +168,25 @@ export const rollCommands = [
       return { frames: totalFrames(roll.items, roll.joinFrames) };
     },
   }),
-  defineCommand({ type: 'roll.next', title: 'Next clip', about: 'Goes on to the next piece of the play-out.', args: DeckArg, run: (desk, { deck }, { frame }) => skip(desk, deck, frame, 1) }),
-  defineCommand({ type: 'roll.previous', title: 'Previous clip', about: 'Goes back to the beginning of this piece, or to the one before.', args: DeckArg, run: (desk, { deck }, { frame }) => skip(desk, deck, frame, -1) }),
+  defineCommand({
+    type: 'roll.next',
+    title: 'Next clip',
+    about: 'Goes on to the next piece of the play-out.',
+    args: DeckArg,
+    run: (desk, { deck }, { frame }) => skip(desk, deck, frame, 1),
+  }),
+  defineCommand({
+    type: 'roll.previous',
+    title: 'Previous clip',
+    about: 'Goes back to the beginning of this piece, or to the one before.',
+    args: DeckArg,
+    run: (desk, { deck }, { frame }) => skip(desk, deck, frame, -1),
+  }),
   defineCommand({
     type: 'roll.finish',
     title: 'Return from a roll',
-    about: 'Takes back what was on air before a roll, at the given frame. Sent by the engine when the roll ends; also a way to end it early.',
+    about:
+      'Takes back what was on air before a roll, at the given frame. Sent by the engine when the roll ends; also a way to end it early.',
     args: FinishArgs,
     run: (desk, { at }, { frame }) => {
       const { takeBack } = desk.air.replay;

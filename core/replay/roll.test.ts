@@ -3,10 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { type Roll, type RollItem } from './air';
 import { itemFrames, overlap, rollPlace, runningFrames, totalFrames } from './roll';
 
-const anyItem = fc.record({ in: fc.integer({ min: 0, max: 5000 }), span: fc.integer({ min: 1, max: 400 }), speed: fc.integer({ min: 1, max: 200 }) }).map(
-  ({ in: from, span, speed }): RollItem => ({ clipId: 'c', name: 'Clip', angleId: 'a', in: from, out: from + span, speed }),
-);
-const anyRoll = fc.record({ items: fc.array(anyItem, { minLength: 1, maxLength: 6 }), joinFrames: fc.integer({ min: 0, max: 40 }) }).map(({ items, joinFrames }): Roll => ({ items, index: 0, joinFrames, after: 'hold', runOn: 0 }));
+const anyItem = fc
+  .record({ in: fc.integer({ min: 0, max: 5000 }), span: fc.integer({ min: 1, max: 400 }), speed: fc.integer({ min: 1, max: 200 }) })
+  .map(({ in: from, span, speed }): RollItem => ({ clipId: 'c', name: 'Clip', angleId: 'a', in: from, out: from + span, speed }));
+const anyRoll = fc
+  .record({ items: fc.array(anyItem, { minLength: 1, maxLength: 6 }), joinFrames: fc.integer({ min: 0, max: 40 }) })
+  .map(({ items, joinFrames }): Roll => ({ items, index: 0, joinFrames, after: 'hold', runOn: 0 }));
 const start = (roll: Roll) => (roll.items[0] as RollItem).in;
 
 describe('running times', () => {
@@ -83,7 +85,10 @@ describe('a play-out', () => {
     fc.assert(
       fc.property(anyRoll, fc.nat(2000), (made, at) => {
         const roll: Roll = { ...made, after: 'loop' };
-        const round = roll.items.reduce((sum, item, i) => sum + itemFrames(item) - overlap(item, roll.items[(i + 1) % roll.items.length] as RollItem, roll.joinFrames), 0);
+        const round = roll.items.reduce(
+          (sum, item, i) => sum + itemFrames(item) - overlap(item, roll.items[(i + 1) % roll.items.length] as RollItem, roll.joinFrames),
+          0,
+        );
         const [a, b] = [rollPlace(roll, start(roll), at + round), rollPlace(roll, start(roll), at + 2 * round)];
         expect(b.index).toBe(a.index);
         expect(b.position).toBeCloseTo(a.position, 5);

@@ -29,7 +29,11 @@ export function totalFrames(items: readonly RollItem[], joinFrames: number): num
 
 /** Total running time of clips at their speeds and angles, show frames. */
 export function clipsFrames(clips: readonly Clip[], joinFrames: number): number {
-  if (joinFrames > 0) return totalFrames(clips.flatMap((clip) => itemsOf(clip, '')), joinFrames);
+  if (joinFrames > 0)
+    return totalFrames(
+      clips.flatMap((clip) => itemsOf(clip, '')),
+      joinFrames,
+    );
   // With cuts the order does not matter, and thousands are summed at once.
   return clips.reduce((sum, clip) => sum + Math.max(1, clip.angleIds.length) * itemFrames(clip), 0);
 }
@@ -92,7 +96,15 @@ export function rollPlace(roll: Roll, position: number, frames: number): RollPla
   const itemLeft = Math.max(0, length - elapsed);
   const past = Math.max(0, Math.min(roll.runOn, elapsed - length));
   const at = ended && past === 0 ? item.out - 1 : positionIn(item, Math.min(elapsed, length + past));
-  return { index, position: at, incoming: incomingAt(roll, index, itemLeft), itemLeft, left: leftFrom(roll, index, itemLeft), ended, runningOn: past > 0 && past < roll.runOn };
+  return {
+    index,
+    position: at,
+    incoming: incomingAt(roll, index, itemLeft),
+    itemLeft,
+    left: leftFrom(roll, index, itemLeft),
+    ended,
+    runningOn: past > 0 && past < roll.runOn,
+  };
 }
 
 function incomingAt(roll: Roll, index: number, itemLeft: number): RollPlace['incoming'] {

@@ -24,7 +24,10 @@ function wordTest(word: string): Test {
 
 /** Clips that pass the filter, in their order. */
 export function filterClips(clips: readonly Clip[], { text, rating, angleId, reelId }: ClipFilter): Clip[] {
-  const words = text.split(/\s+/).filter((w) => w !== '').map(wordTest);
+  const words = text
+    .split(/\s+/)
+    .filter((w) => w !== '')
+    .map(wordTest);
   return clips.filter((clip) => {
     if (reelId !== null && clip.reelId !== reelId) return false;
     if (clip.rating < rating) return false;

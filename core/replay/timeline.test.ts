@@ -8,14 +8,23 @@ const SECOND = 1e6;
 
 /** Segments of a track one after another, with gaps of some seconds between. */
 const anyTrack = (trackId: string) =>
-  fc.array(fc.record({ gap: fc.constantFrom(0, 0, 0, 2, 30), seconds: fc.integer({ min: 1, max: 10 }), bytes: fc.integer({ min: 1, max: 4e6 }) }), { maxLength: 25 }).map((parts) => {
-    let at = 0;
-    return parts.map(({ gap, seconds, bytes }, i): Segment => {
-      const from = at + gap * SECOND;
-      at = from + seconds * SECOND;
-      return { id: `${trackId}-${i}`, trackId, from, to: at, bytes, frames: seconds * 25 };
+  fc
+    .array(
+      fc.record({
+        gap: fc.constantFrom(0, 0, 0, 2, 30),
+        seconds: fc.integer({ min: 1, max: 10 }),
+        bytes: fc.integer({ min: 1, max: 4e6 }),
+      }),
+      { maxLength: 25 },
+    )
+    .map((parts) => {
+      let at = 0;
+      return parts.map(({ gap, seconds, bytes }, i): Segment => {
+        const from = at + gap * SECOND;
+        at = from + seconds * SECOND;
+        return { id: `${trackId}-${i}`, trackId, from, to: at, bytes, frames: seconds * 25 };
+      });
     });
-  });
 
 describe('the timeline', () => {
   it('finds the segment of a time as a search through all of them does', () => {
@@ -53,7 +62,9 @@ describe('the timeline', () => {
 });
 
 describe('retention', () => {
-  const spans = fc.array(fc.record({ from: fc.integer({ min: 0, max: 200 }), length: fc.integer({ min: 1, max: 20 }) }), { maxLength: 8 }).map((list) => mergeSpans(list.map(({ from, length }) => ({ from: from * SECOND, to: (from + length) * SECOND }))));
+  const spans = fc
+    .array(fc.record({ from: fc.integer({ min: 0, max: 200 }), length: fc.integer({ min: 1, max: 20 }) }), { maxLength: 8 })
+    .map((list) => mergeSpans(list.map(({ from, length }) => ({ from: from * SECOND, to: (from + length) * SECOND }))));
 
   it('never drops what a clip uses, and drops no more than the budget asks', () => {
     fc.assert(
@@ -78,7 +89,14 @@ describe('retention', () => {
   });
 
   it('by hours drops what is older, but for clips', () => {
-    const segment = (from: number): Segment => ({ id: String(from), trackId: 'a', from: from * 3600e6, to: (from + 0.1) * 3600e6, bytes: 1, frames: 1 });
+    const segment = (from: number): Segment => ({
+      id: String(from),
+      trackId: 'a',
+      from: from * 3600e6,
+      to: (from + 0.1) * 3600e6,
+      bytes: 1,
+      frames: 1,
+    });
     const dropped = toDrop([0, 1, 2, 3].map(segment), [{ from: 0, to: 60e6 }], { kind: 'hours', value: 1.5 }, 3.2 * 3600e6);
     expect(dropped.map((s) => s.id)).toEqual(['1']);
   });
@@ -97,7 +115,12 @@ describe('retention', () => {
 
   it('says how long the budget lasts at the measured rate', () => {
     const segments: Segment[] = [{ id: 'x', trackId: 'a', from: 0, to: SECOND, bytes: 400e6, frames: 25 }];
-    expect(budgetState(segments, { kind: 'gigabytes', value: 1 }, 1e6)).toMatchObject({ usedBytes: 400e6, limitBytes: 1e9, secondsLeft: 600, overfull: false });
+    expect(budgetState(segments, { kind: 'gigabytes', value: 1 }, 1e6)).toMatchObject({
+      usedBytes: 400e6,
+      limitBytes: 1e9,
+      secondsLeft: 600,
+      overfull: false,
+    });
     expect(budgetState(segments, { kind: 'gigabytes', value: 0.2 }, 1e6).overfull).toBe(true);
     expect(budgetState(segments, { kind: 'hours', value: 1 }, 1e6)).toMatchObject({ limitBytes: 3600e6, secondsLeft: 3200 });
   });

@@ -11,8 +11,7 @@ export interface Problem {
 /** Faults that are looked for: nobody reads more, and a damaged file may have hundreds of thousands. */
 const MOST_PROBLEMS = 200;
 
-const isRecord = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
+const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 const join = (path: string, key: string) => (path === '' ? key : `${path}.${key}`);
 
@@ -28,8 +27,7 @@ export function check(of: Constructor, raw: unknown, path = ''): Problem[] {
   for (const key of Object.keys(raw)) {
     if (!known.has(key)) {
       if (problems.length < MOST_PROBLEMS) problems.push({ path: join(path, key.slice(0, 80)), message: 'is not a known field' });
-    }
-    else instance[key] = raw[key];
+    } else instance[key] = raw[key];
   }
   for (const name of faultyFields(of, instance)) {
     problems.push({ path: join(path, name), message: messageFor(known.get(name), raw[name]) });

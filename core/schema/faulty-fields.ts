@@ -19,9 +19,15 @@ function ruleOf(of: Constructor, metadata: Metadata): FieldRules['passes'] {
     .getTargetValidatorConstraints(metadata.constraintCls)
     .map((constraint) => constraint.instance);
   return (object, value) => {
-    const args: ValidationArguments = { targetName: of.name, property: metadata.propertyName, object, value, constraints: metadata.constraints as unknown[] };
+    const args: ValidationArguments = {
+      targetName: of.name,
+      property: metadata.propertyName,
+      object,
+      value,
+      constraints: metadata.constraints as unknown[],
+    };
     const values = metadata.each && Array.isArray(value) ? (value as unknown[]) : [value];
-    return instances.every((instance) => values.every((v) => instance.validate(v, args)));
+    return instances.every((instance) => values.every((v) => instance.validate(v, args) === true));
   };
 }
 

@@ -94,15 +94,12 @@ export const Id = (about: string, options: Options = {}) =>
   field('id', about, options, [IsString(), Matches(/^[\w-]{1,64}$/, { message: '$property must be an id' }), IsNotIn([...LANGUAGE_NAMES])]);
 
 /** Identity of a device, as the browser gives it; empty for the default one. Things are kept by it, as by an `Id`. */
-export const DeviceId = (about: string, options: Options = {}) => field('text, 0 to 256 characters', about, options, [IsString(), Length(0, 256), IsNotIn([...LANGUAGE_NAMES])]);
+export const DeviceId = (about: string, options: Options = {}) =>
+  field('text, 0 to 256 characters', about, options, [IsString(), Length(0, 256), IsNotIn([...LANGUAGE_NAMES])]);
 
 /** A finite number in a closed range. */
 export const Num = (min: number, max: number, about: string, options: Options = {}) =>
-  field(`number ${min} to ${max}`, about, options, [
-    IsNumber({ allowNaN: false, allowInfinity: false }),
-    Min(min),
-    Max(max),
-  ]);
+  field(`number ${min} to ${max}`, about, options, [IsNumber({ allowNaN: false, allowInfinity: false }), Min(min), Max(max)]);
 
 /** A whole number in a closed range. */
 export const Whole = (min: number, max: number, about: string, options: Options = {}) =>
@@ -115,9 +112,7 @@ export const OneOf = (values: readonly string[], about: string, options: Options
 
 /** `#rrggbb`. */
 export const Colour = (about: string, options: Options = {}) =>
-  field('colour, #rrggbb', about, options, [
-    Matches(/^#[0-9a-fA-F]{6}$/, { message: '$property must be a colour such as #1b2a2e' }),
-  ]);
+  field('colour, #rrggbb', about, options, [Matches(/^#[0-9a-fA-F]{6}$/, { message: '$property must be a colour such as #1b2a2e' })]);
 
 /** A list of identities, at most `max`. */
 export const Ids = (max: number, about: string, options: Options = {}) =>
@@ -130,11 +125,20 @@ export const Ids = (max: number, about: string, options: Options = {}) =>
 
 /** A list of texts of at most `length` characters each, at most `max` of them. */
 export const TextList = (max: number, length: number, about: string, options: Options = {}) =>
-  field(`list of texts, at most ${max}`, about, options, [IsArray(), ArrayMaxSize(max), IsString({ each: true }), Length(0, length, { each: true })]);
+  field(`list of texts, at most ${max}`, about, options, [
+    IsArray(),
+    ArrayMaxSize(max),
+    IsString({ each: true }),
+    Length(0, length, { each: true }),
+  ]);
 
 /** A list of some of the named values. */
 export const SomeOf = (values: readonly string[], about: string, options: Options = {}) =>
-  field(`list of ${values.map((v) => `\`${v}\``).join(', ')}`, about, options, [IsArray(), ArrayMaxSize(values.length), IsIn([...values], { each: true })]);
+  field(`list of ${values.map((v) => `\`${v}\``).join(', ')}`, about, options, [
+    IsArray(),
+    ArrayMaxSize(values.length),
+    IsIn([...values], { each: true }),
+  ]);
 
 /** One nested object of a described class. */
 export const Nested = (of: () => Constructor, about: string, options: Options = {}) =>
@@ -145,8 +149,5 @@ export const ListOf = (of: () => Constructor, max: number, about: string) =>
   field(`list, at most ${max}`, about, {}, [IsArray(), ArrayMaxSize(max)], { nested: { of, list: true } });
 
 /** One nested object whose class depends on its content. */
-export const Variant = (
-  variant: (raw: Record<string, unknown>) => Constructor | null,
-  about: string,
-  options: Options = {},
-) => field('object', about, options, [IsObject()], { variant });
+export const Variant = (variant: (raw: Record<string, unknown>) => Constructor | null, about: string, options: Options = {}) =>
+  field('object', about, options, [IsObject()], { variant });

@@ -42,7 +42,11 @@ export const plainTransition = (frames: number): Transition => ({
 
 /** Transitions that a new show has at hand. */
 function firstTransitions(frames: number): StoredTransition[] {
-  const make = (id: string, name: string, change: Partial<Transition>) => ({ id, name, settings: { ...plainTransition(frames), ...change } });
+  const make = (id: string, name: string, change: Partial<Transition>) => ({
+    id,
+    name,
+    settings: { ...plainTransition(frames), ...change },
+  });
   return [
     make('tr-dissolve', 'Dissolve', {}),
     make('tr-glide', 'Glide', { kind: 'glide', easing: 'in-out' }),

@@ -58,7 +58,19 @@ export class Shadow {
 }
 
 /** The properties of a box that a style can hold. */
-export const STYLE_PROPERTIES = ['position', 'size', 'crop', 'view', 'fit', 'rotation', 'radius', 'border', 'shadow', 'opacity', 'key'] as const;
+export const STYLE_PROPERTIES = [
+  'position',
+  'size',
+  'crop',
+  'view',
+  'fit',
+  'rotation',
+  'radius',
+  'border',
+  'shadow',
+  'opacity',
+  'key',
+] as const;
 export type StyleProperty = (typeof STYLE_PROPERTIES)[number];
 
 /** Geometry and look of a box: what styles, copy and paste, and glide work on. */
@@ -164,4 +176,3 @@ export const createFraming = (id: string, name: string, sourceId: string): Frami
 
 /** Names of what a `Box` may be asked to change, for commands. */
 export type BoxChange = Partial<Omit<Box, 'id'>>;
-

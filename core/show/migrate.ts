@@ -17,7 +17,8 @@ function feeds(output: unknown): unknown {
 /** A number of an old form; anything else is as if it were not there, and what reads the show says so where it matters. */
 const numberOf = (value: unknown, otherwise: number): number => (typeof value === 'number' && Number.isFinite(value) ? value : otherwise);
 
-const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as unknown[]).filter((item): item is Raw => typeof item === 'object' && item !== null) : []);
+const list = (value: unknown): Raw[] =>
+  Array.isArray(value) ? (value as unknown[]).filter((item): item is Raw => typeof item === 'object' && item !== null) : [];
 
 /** `MIGRATIONS[n]` makes version n+1 out of version n; each is pure and stays for ever. */
 const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
@@ -31,14 +32,28 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
     const fade = (frames: unknown) => ({ kind: 'fade', edge: 'left', easing: 'linear', frames });
     const { direction, ...armed } = (raw.transition ?? {}) as Raw;
     const frames = numberOf(armed.frames, 25);
-    const angle = new Map<unknown, number>([['right', 0], ['down', 90], ['left', 180], ['up', 270]]).get(direction) ?? 0;
+    const angle =
+      new Map<unknown, number>([
+        ['right', 0],
+        ['down', 90],
+        ['left', 180],
+        ['up', 270],
+      ]).get(direction) ?? 0;
     const transparent = (settings: Raw | undefined) =>
       settings?.kind === 'media' || settings?.kind === 'still' ? { ...settings, hasAlpha: settings.kind === 'still' } : settings;
     return {
       ...raw,
       version: 2,
       sources: list(raw.sources).map((s) => ({ ...s, settings: transparent(s.settings as Raw | undefined) })),
-      lanes: list(raw.lanes).map(({ fadeFrames, ...lane }) => ({ ...lane, in: fade(fadeFrames), out: fade(fadeFrames), rect: null, key: null, whileId: null, throughBlack: false })),
+      lanes: list(raw.lanes).map(({ fadeFrames, ...lane }) => ({
+        ...lane,
+        in: fade(fadeFrames),
+        out: fade(fadeFrames),
+        rect: null,
+        key: null,
+        whileId: null,
+        throughBlack: false,
+      })),
       seats: [],
       eyes: [],
       framings: [],
@@ -58,7 +73,12 @@ const MIGRATIONS: Record<number, (raw: Raw) => Raw> = {
     const { programme, ...rest } = raw;
     const sound = createSound();
     Object.assign(sound.buses[0] as object, programme);
-    return { ...rest, version: 4, sound, sources: list(raw.sources).map((s) => ({ ...s, sound: { ...plainStrip(), ...(s.sound as Raw | undefined) } })) };
+    return {
+      ...rest,
+      version: 4,
+      sound,
+      sources: list(raw.sources).map((s) => ({ ...s, sound: { ...plainStrip(), ...(s.sound as Raw | undefined) } })),
+    };
   },
 };
 

@@ -51,7 +51,9 @@ function inside(show: Show, id: string, all: boolean): string[] {
       return picture.seat.occupantId === null ? [] : [picture.seat.occupantId];
     case 'layout': {
       const { layout } = picture;
-      const contents = all ? [layout.background, ...layout.boxes.map((b) => b.content)].filter((c): c is BoxContent => c !== null) : contentsOf(layout);
+      const contents = all
+        ? [layout.background, ...layout.boxes.map((b) => b.content)].filter((c): c is BoxContent => c !== null)
+        : contentsOf(layout);
       const keys = layout.boxes.flatMap((b) => (b.key?.kind === 'fill' ? [b.key.keyId] : []));
       return [...contents.flatMap((c) => c.id ?? []), ...keys, ...(layout.frameId === null ? [] : [layout.frameId])];
     }

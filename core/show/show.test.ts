@@ -28,9 +28,17 @@ describe('reading a show', () => {
   it.each<[string, (raw: Show) => void, RegExp]>([
     ['two sources of one id', (raw) => Object.assign(raw.sources[1] as object, { id: 'a' }), /used twice/],
     ['two sources of one number', (raw) => Object.assign(raw.sources[1] as object, { number: 1 }), /number 1 is used twice/],
-    ['a lane that points nowhere', (raw) => Object.assign(raw.lanes[0] as object, { content: { kind: 'card', id: 'gone' } }), /no card has the id/],
+    [
+      'a lane that points nowhere',
+      (raw) => Object.assign(raw.lanes[0] as object, { content: { kind: 'card', id: 'gone' } }),
+      /no card has the id/,
+    ],
     ['an odd raster', (raw) => Object.assign(raw.raster, { width: 641 }), /even/],
-    ['an out point before the in point', (raw) => Object.assign(raw.sources[3]?.settings as object, { in: 5, out: 4 }), /later than the in point/],
+    [
+      'an out point before the in point',
+      (raw) => Object.assign(raw.sources[3]?.settings as object, { in: 5, out: 4 }),
+      /later than the in point/,
+    ],
     ['a kind that does not exist', (raw) => Object.assign(raw.sources[0]?.settings as object, { kind: 'hologram' }), /no known kind/],
     ['a rate of nothing', (raw) => Object.assign(raw.rate, { num: 1, den: 1000 }), /frames a second/],
   ])('refuses %s', (_, spoil, message) => {
@@ -48,7 +56,16 @@ describe('reading a show', () => {
     const hostile: unknown[] = [{ toString: 1, valueOf: 2 }, {}, [], null, '7', true];
     for (const version of [0, 1, 2, 3]) {
       for (const value of hostile) {
-        for (const change of [{ raster: value }, { raster: { width: value, height: value } }, { transition: { frames: value, direction: value } }, { transition: value }, { lanes: [{ fadeFrames: value }, value] }, { sources: value }, { sources: [{ settings: value }] }, { output: value }]) {
+        for (const change of [
+          { raster: value },
+          { raster: { width: value, height: value } },
+          { transition: { frames: value, direction: value } },
+          { transition: value },
+          { lanes: [{ fadeFrames: value }, value] },
+          { sources: value },
+          { sources: [{ settings: value }] },
+          { output: value },
+        ]) {
           try {
             expect(showProblems(readShow({ ...plain(sampleDesk().show), version, ...change }))).toEqual([]);
           } catch (error) {
@@ -75,7 +92,13 @@ describe('reading a show', () => {
     const first = {
       ...raw,
       version: 0,
-      lanes: (raw.lanes as Record<string, unknown>[]).map(({ id, name, content, holdSeconds }) => ({ id, name, content, holdSeconds, fadeFrames: 7 })),
+      lanes: (raw.lanes as Record<string, unknown>[]).map(({ id, name, content, holdSeconds }) => ({
+        id,
+        name,
+        content,
+        holdSeconds,
+        fadeFrames: 7,
+      })),
       sources: (raw.sources as { settings: Record<string, unknown> }[]).map((s) => {
         const settings = { ...s.settings };
         delete settings.hasAlpha;
@@ -84,9 +107,15 @@ describe('reading a show', () => {
       transition: { kind: 'wipe', frames: 20, dipColour: '#0d1517', direction: 'up', softness: 0.1 },
     };
     delete (first as Record<string, unknown>).blackFrames;
-    for (const output of Object.values((first as unknown as { output: Record<string, Record<string, unknown>> }).output)) delete output.feed;
+    for (const output of Object.values((first as unknown as { output: Record<string, Record<string, unknown>> }).output))
+      delete output.feed;
     const now = readShow(first);
-    expect(now).toMatchObject({ version: SHOW_VERSION, blackFrames: 20, transition: { kind: 'wipe', angle: 270, softness: 0.1 }, layouts: [] });
+    expect(now).toMatchObject({
+      version: SHOW_VERSION,
+      blackFrames: 20,
+      transition: { kind: 'wipe', angle: 270, softness: 0.1 },
+      layouts: [],
+    });
     expect(now.output).toMatchObject({ recording: { feed: 'programme' }, stream: { feed: 'programme' } });
     expect(now.lanes[0]).toMatchObject({ in: { kind: 'fade', frames: 7 }, out: { frames: 7 }, throughBlack: false });
     expect(now.sources.find((s) => s.id === 'bug')?.settings).toMatchObject({ kind: 'still', hasAlpha: true });
@@ -100,7 +129,10 @@ describe('reading a show', () => {
       else if (value && typeof value === 'object') for (const [k, v] of Object.entries(value)) walk(v, [...path, k]);
     };
     walk(plain(sampleDesk().show), []);
-    const junk = fc.oneof(fc.anything(), fc.constantFrom(null, undefined, NaN, Infinity, -1, '', 'x'.repeat(9999), [], {}, { __proto__: null }));
+    const junk = fc.oneof(
+      fc.anything(),
+      fc.constantFrom(null, undefined, NaN, Infinity, -1, '', 'x'.repeat(9999), [], {}, { __proto__: null }),
+    );
     fc.assert(
       fc.property(fc.constantFrom(...paths.filter((p) => p.length > 0)), junk, (path, value) => {
         const raw = plain(sampleDesk().show);
@@ -128,7 +160,13 @@ describe('sources are referred to by identity', () => {
   it('keeps numbers and references when the order changes', () => {
     const before = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'c' } });
     const desk = must(before, 'source.move', { source: 'c', index: 0 });
-    expect(desk.show.sources.map((s) => [s.id, s.number])).toEqual([['c', 3], ['a', 1], ['b', 2], ['clip', 4], ['bug', null]]);
+    expect(desk.show.sources.map((s) => [s.id, s.number])).toEqual([
+      ['c', 3],
+      ['a', 1],
+      ['b', 2],
+      ['clip', 4],
+      ['bug', null],
+    ]);
     expect(desk.show.lanes[0]?.content?.id).toBe('c');
     expect(must(desk, 'picture.setNextByNumber', { number: 3 }).air.nextId).toBe('c');
   });
@@ -151,21 +189,28 @@ describe('sources are referred to by identity', () => {
   });
 
   it('refuses a number that another wears', () => {
-    expect(attempt(sampleDesk(), 'source.pin', { source: 'a', number: 2 })).toMatchObject({ ok: false, error: { code: 'number-taken', field: 'number' } });
+    expect(attempt(sampleDesk(), 'source.pin', { source: 'a', number: 2 })).toMatchObject({
+      ok: false,
+      error: { code: 'number-taken', field: 'number' },
+    });
   });
 });
 
 describe('format and outputs', () => {
   it('never changes the raster under a recording or stream', () => {
     const recording = must(sampleDesk(), 'output.startRecording');
-    expect(attempt(recording, 'show.setRaster', { raster: { width: 128, height: 72 } })).toMatchObject({ ok: false, error: { code: 'output-running' } });
+    expect(attempt(recording, 'show.setRaster', { raster: { width: 128, height: 72 } })).toMatchObject({
+      ok: false,
+      error: { code: 'output-running' },
+    });
     expect(attempt(recording, 'output.setRecording', { megabits: 3 }).ok).toBe(false);
     const stopped = must(recording, 'output.stopRecording');
     expect(must(stopped, 'show.setRaster', { raster: { width: 128, height: 72 } }).show.raster.width).toBe(128);
   });
 
   it('takes only addresses a stream can be put to', () => {
-    for (const url of ['ftp://x', '//other/host', 'javascript:x']) expect(attempt(sampleDesk(), 'output.setStream', { url }).ok).toBe(false);
+    for (const url of ['ftp://x', '//other/host', 'javascript:x'])
+      expect(attempt(sampleDesk(), 'output.setStream', { url }).ok).toBe(false);
     for (const url of ['/ingest/x', 'https://example.test/in']) expect(attempt(sampleDesk(), 'output.setStream', { url }).ok).toBe(true);
   });
 });

@@ -175,7 +175,8 @@ export const sourceCommands = [
   defineCommand({
     type: 'source.report',
     title: 'Report the state of a source',
-    about: 'Sent by the engine when a source is lost, with the cause, and when it comes back (empty cause): a stinger that is lost dissolves.',
+    about:
+      'Sent by the engine when a source is lost, with the cause, and when it comes back (empty cause): a stinger that is lost dissolves.',
     args: ReportArgs,
     run: ({ air }, { source, cause }) => {
       if (cause === '') delete air.lost[source];

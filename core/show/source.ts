@@ -74,14 +74,7 @@ export class DeckSettings {
 }
 
 export type SourceSettings =
-  | CameraSettings
-  | ScreenSettings
-  | MediaSettings
-  | StillSettings
-  | ColourSettings
-  | TestSettings
-  | SimulatedSettings
-  | DeckSettings;
+  CameraSettings | ScreenSettings | MediaSettings | StillSettings | ColourSettings | TestSettings | SimulatedSettings | DeckSettings;
 
 export type SourceKind = SourceSettings['kind'];
 
@@ -98,9 +91,7 @@ const SETTINGS_CLASSES: Record<SourceKind, Constructor> = {
 
 /** The settings class that `raw.kind` names; null for no known kind. */
 export function settingsClass(raw: Record<string, unknown>): Constructor | null {
-  return typeof raw.kind === 'string' && Object.hasOwn(SETTINGS_CLASSES, raw.kind)
-    ? SETTINGS_CLASSES[raw.kind as SourceKind]
-    : null;
+  return typeof raw.kind === 'string' && Object.hasOwn(SETTINGS_CLASSES, raw.kind) ? SETTINGS_CLASSES[raw.kind as SourceKind] : null;
 }
 
 export class Source {

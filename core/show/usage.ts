@@ -19,10 +19,12 @@ export function usesOf(show: Show, air: Air, id: string, frame: number): Use[] {
   const running = runningTransition(air, frame);
   const live = new Set([...picturesWithin(show, air.onAirId), ...picturesWithin(show, running?.fromId ?? null)]);
   if (air.onAirId === id) add('on air', true);
-  if (running?.fromId === id || (running?.settings.kind === 'stinger' && running.settings.stingerId === id)) add('the transition under way', true);
+  if (running?.fromId === id || (running?.settings.kind === 'stinger' && running.settings.stingerId === id))
+    add('the transition under way', true);
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
-    const shown = state && lanePictures(state, frame).some(({ picture }) => picture.kind === 'source' && picturesWithin(show, picture.id).has(id));
+    const shown =
+      state && lanePictures(state, frame).some(({ picture }) => picture.kind === 'source' && picturesWithin(show, picture.id).has(id));
     if (shown) add(`${lane.name}, on air`, true);
     if (lane.content?.kind === 'source' && lane.content.id === id) add(`${lane.name}, held ready`, false);
     if (lane.key?.kind === 'fill' && lane.key.keyId === id) add(`key of ${lane.name}`, Boolean(shown));
@@ -32,7 +34,8 @@ export function usesOf(show: Show, air: Air, id: string, frame: number): Use[] {
     const onAir = live.has(layout.id);
     if (within(layout.background)) add(`background of ${layout.name}`, onAir);
     for (const box of layout.boxes) {
-      if (within(box.content) || (box.key?.kind === 'fill' && box.key.keyId === id)) add(`box ${box.name} of ${layout.name}`, onAir && box.visible);
+      if (within(box.content) || (box.key?.kind === 'fill' && box.key.keyId === id))
+        add(`box ${box.name} of ${layout.name}`, onAir && box.visible);
     }
     if (layout.frameId === id) add(`frame of ${layout.name}`, onAir);
   }

@@ -7,8 +7,15 @@ import { type Show, type Transition } from './show';
 
 /** Everything that is switched, with the place of its identity: one space of identities and one of numbers. */
 export function switchable(show: Show): { id: string; number: number | null; path: string }[] {
-  const list = (name: string, items: { id: string; number?: number | null }[]) => items.map(({ id, number = null }, i) => ({ id, number, path: `${name}[${i}]` }));
-  return [...list('sources', show.sources), ...list('framings', show.framings), ...list('layouts', show.layouts), ...list('presets', show.presets), ...list('seats', show.seats)];
+  const list = (name: string, items: { id: string; number?: number | null }[]) =>
+    items.map(({ id, number = null }, i) => ({ id, number, path: `${name}[${i}]` }));
+  return [
+    ...list('sources', show.sources),
+    ...list('framings', show.framings),
+    ...list('layouts', show.layouts),
+    ...list('presets', show.presets),
+    ...list('seats', show.seats),
+  ];
 }
 
 /** Faults of references, crops and circles; each names its place. */
@@ -25,11 +32,13 @@ export function layoutProblems(show: Show): Problem[] {
     if (!value) return;
     if (value.kind === 'colour') {
       if (value.colour === undefined) fault(path, 'names no colour');
-    } else if (value.id === undefined || findPicture(show, value.id)?.kind !== value.kind) fault(`${path}.id`, `no ${value.kind} has the id "${value.id ?? ''}"`);
+    } else if (value.id === undefined || findPicture(show, value.id)?.kind !== value.kind)
+      fault(`${path}.id`, `no ${value.kind} has the id "${value.id ?? ''}"`);
   };
   show.seats.forEach((seat, i) => {
     const kind = findPicture(show, seat.occupantId)?.kind;
-    if (seat.occupantId !== null && kind !== 'source' && kind !== 'framing') fault(`seats[${i}].occupantId`, `no source or framing has the id "${seat.occupantId}"`);
+    if (seat.occupantId !== null && kind !== 'source' && kind !== 'framing')
+      fault(`seats[${i}].occupantId`, `no source or framing has the id "${seat.occupantId}"`);
   });
   show.eyes.forEach((eye, i) => {
     if (!show.framings.some((f) => f.id === eye.sourceId)) source(eye.sourceId, `eyes[${i}].sourceId`);
@@ -50,7 +59,8 @@ export function layoutProblems(show: Show): Problem[] {
       if (ids.has(box.id)) fault(`${at}.id`, `id ${box.id} is used twice`);
       ids.add(box.id);
       if (!cropLeaves(box.crop)) fault(`${at}.crop`, `leaves nothing of box ${box.name}`);
-      if (box.styleId !== null && !show.styles.some((s) => s.id === box.styleId)) fault(`${at}.styleId`, `no style has the id "${box.styleId}"`);
+      if (box.styleId !== null && !show.styles.some((s) => s.id === box.styleId))
+        fault(`${at}.styleId`, `no style has the id "${box.styleId}"`);
     });
     for (const inner of [l.background, ...l.boxes.map((b) => b.content)]) {
       if (inner?.kind !== 'layout' || inner.id === undefined) continue;
@@ -61,7 +71,8 @@ export function layoutProblems(show: Show): Problem[] {
   show.layouts.forEach((l, i) => layout(l, `layouts[${i}]`));
   show.presets.forEach((p, i) => layout(p, `presets[${i}]`));
   show.styles.forEach((style, i) => {
-    if (style.framingId !== null && !show.framings.some((f) => f.id === style.framingId)) fault(`styles[${i}].framingId`, `no framing has the id "${style.framingId}"`);
+    if (style.framingId !== null && !show.framings.some((f) => f.id === style.framingId))
+      fault(`styles[${i}].framingId`, `no framing has the id "${style.framingId}"`);
   });
   const transition = (t: Transition, path: string) => {
     source(t.imageId, `${path}.imageId`);

@@ -34,11 +34,31 @@ function doubles(values: (string | number | null)[], path: (index: number) => st
 
 function relationProblems(show: Show): Problem[] {
   let problems = [
-    ...doubles(switchable(show).map((p) => p.id), (i) => switchable(show)[i]?.path ?? '', 'id'),
-    ...doubles(switchable(show).map((p) => p.number), (i) => switchable(show)[i]?.path ?? '', 'number'),
-    ...doubles(show.groups.map((g) => g.id), (i) => `groups[${i}].id`, 'id'),
-    ...doubles(show.cards.map((c) => c.id), (i) => `cards[${i}].id`, 'id'),
-    ...doubles(show.lanes.map((l) => l.id), (i) => `lanes[${i}].id`, 'id'),
+    ...doubles(
+      switchable(show).map((p) => p.id),
+      (i) => switchable(show)[i]?.path ?? '',
+      'id',
+    ),
+    ...doubles(
+      switchable(show).map((p) => p.number),
+      (i) => switchable(show)[i]?.path ?? '',
+      'number',
+    ),
+    ...doubles(
+      show.groups.map((g) => g.id),
+      (i) => `groups[${i}].id`,
+      'id',
+    ),
+    ...doubles(
+      show.cards.map((c) => c.id),
+      (i) => `cards[${i}].id`,
+      'id',
+    ),
+    ...doubles(
+      show.lanes.map((l) => l.id),
+      (i) => `lanes[${i}].id`,
+      'id',
+    ),
   ];
   for (const side of ['width', 'height'] as const) {
     if (show.raster[side] % 2 !== 0) problems.push({ path: `raster.${side}`, message: 'must be even' });

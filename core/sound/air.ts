@@ -44,4 +44,11 @@ export interface SoundAir {
   lostDevices: Record<string, string>;
 }
 
-export const createSoundAir = (): SoundAir => ({ earsId: PROGRAMME_BUS, solos: [], talkback: null, held: {}, loudness: {}, lostDevices: {} });
+export const createSoundAir = (): SoundAir => ({
+  earsId: PROGRAMME_BUS,
+  solos: [],
+  talkback: null,
+  held: {},
+  loudness: {},
+  lostDevices: {},
+});

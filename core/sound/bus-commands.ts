@@ -4,7 +4,19 @@ import { Colour, DeviceId, Flag, Id, Nested, Num, OneOf, Text, TextList, Whole }
 import { TILE_COLOURS } from '../show/create';
 import { type Desk } from '../show/air';
 import { current, isDraft } from 'immer';
-import { CARD_ENDS, type Card, createBus, MOST_BUSES, MOST_PAIRS, Pair, PROGRAMME_BUS, type Tap, TAPS, TIMINGS, type Bus } from './document';
+import {
+  CARD_ENDS,
+  type Card,
+  createBus,
+  MOST_BUSES,
+  MOST_PAIRS,
+  Pair,
+  PROGRAMME_BUS,
+  type Tap,
+  TAPS,
+  TIMINGS,
+  type Bus,
+} from './document';
 import { Anyway, busOf, channelOf, guardLoops } from './edit';
 import { forgetBus } from './forget';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
@@ -106,8 +118,20 @@ function found<T>(item: T | undefined, code: string, message: string, field: str
   return item;
 }
 
-const mixOf = ({ show }: Desk, id: string) => found(show.sound.cards.flatMap((c) => c.mixes).find((m) => m.id === id), 'unknown-mix', `There is no path "${id}" in a sound card’s mixer.`, 'mix');
-const pathOf = ({ show }: Desk, id: string) => found(show.sound.paths.find((p) => p.id === id), 'unknown-path', `There is no way through the air "${id}".`, 'path');
+const mixOf = ({ show }: Desk, id: string) =>
+  found(
+    show.sound.cards.flatMap((c) => c.mixes).find((m) => m.id === id),
+    'unknown-mix',
+    `There is no path "${id}" in a sound card’s mixer.`,
+    'mix',
+  );
+const pathOf = ({ show }: Desk, id: string) =>
+  found(
+    show.sound.paths.find((p) => p.id === id),
+    'unknown-path',
+    `There is no way through the air "${id}".`,
+    'path',
+  );
 
 /** Takes one connection away. */
 function take(desk: Desk, { kind, ref }: SignalEdge): void {
@@ -160,7 +184,9 @@ export const busCommands = [
     mergeKey: ({ bus, anyway: _, ...change }) => `${bus}:${Object.keys(change).join()}`,
     run: (desk, { bus, anyway, ...change }) => {
       const target = busOf(desk, bus);
-      const check = (change.muted === false && target.muted) || ((change.faderDb ?? FADER_FLOOR_DB) > FADER_FLOOR_DB && target.faderDb <= FADER_FLOOR_DB);
+      const check =
+        (change.muted === false && target.muted) ||
+        ((change.faderDb ?? FADER_FLOOR_DB) > FADER_FLOOR_DB && target.faderDb <= FADER_FLOOR_DB);
       Object.assign(target, change);
       if (check) guardLoops(desk, anyway);
     },
@@ -172,14 +198,16 @@ export const busCommands = [
     args: BusArg,
     run: (desk, { bus }) => {
       busOf(desk, bus);
-      if (bus === PROGRAMME_BUS) throw new CommandError('programme-stays', 'The programme bus cannot be removed: it is what is streamed and recorded.', 'bus');
+      if (bus === PROGRAMME_BUS)
+        throw new CommandError('programme-stays', 'The programme bus cannot be removed: it is what is streamed and recorded.', 'bus');
       forgetBus(desk, bus);
     },
   }),
   defineCommand({
     type: 'sound.setSend',
     title: 'Set a send',
-    about: 'Opens, closes or sets a crosspoint of the matrix by hand, over what the rule makes of it. Without `on`, the other way; with level or tap only, as it is.',
+    about:
+      'Opens, closes or sets a crosspoint of the matrix by hand, over what the rule makes of it. Without `on`, the other way; with level or tap only, as it is.',
     args: SetSendArgs,
     mergeKey: ({ from, bus, levelDb }) => `${from}:${bus}:${levelDb === undefined ? 'on' : 'level'}`,
     run: (desk, { from, bus, on, anyway, ...change }) => {
@@ -209,7 +237,8 @@ export const busCommands = [
     run: (desk, { bus, to, anyway }, { newId }) => {
       busOf(desk, bus);
       const { patches } = desk.show.sound;
-      if (patches.some((p) => p.busId === bus && p.to.deviceId === to.deviceId && p.to.pair === to.pair)) throw new CommandError('twice', 'This bus is plugged in there already.', 'to');
+      if (patches.some((p) => p.busId === bus && p.to.deviceId === to.deviceId && p.to.pair === to.pair))
+        throw new CommandError('twice', 'This bus is plugged in there already.', 'to');
       if (patches.length >= 128) throw new CommandError('too-many', 'A show has at most 128 patches.');
       const id = newId();
       patches.push({ id, busId: bus, to });
@@ -223,7 +252,12 @@ export const busCommands = [
     about: 'Takes a bus off a pair of outputs.',
     args: UnplugArgs,
     run: ({ show }, { patch }) => {
-      found(show.sound.patches.find((p) => p.id === patch), 'unknown-patch', `There is no patch "${patch}" in this show.`, 'patch');
+      found(
+        show.sound.patches.find((p) => p.id === patch),
+        'unknown-patch',
+        `There is no patch "${patch}" in this show.`,
+        'patch',
+      );
       show.sound.patches = show.sound.patches.filter((p) => p.id !== patch);
     },
   }),
@@ -272,7 +306,8 @@ export const busCommands = [
     args: MixArg,
     run: (desk, { mix }) => {
       mixOf(desk, mix);
-      for (const card of desk.show.sound.cards) if (card.mixes.some((m) => m.id === mix)) card.mixes = card.mixes.filter((m) => m.id !== mix);
+      for (const card of desk.show.sound.cards)
+        if (card.mixes.some((m) => m.id === mix)) card.mixes = card.mixes.filter((m) => m.id !== mix);
     },
   }),
   defineCommand({
@@ -313,7 +348,8 @@ export const busCommands = [
   defineCommand({
     type: 'sound.breakLoops',
     title: 'Break loops',
-    about: 'Makes the fewest changes that break one loop, or every loop: closes sends, switches paths of the card’s mixer off, unplugs only where nothing else helps. Returns how many as `changes`.',
+    about:
+      'Makes the fewest changes that break one loop, or every loop: closes sends, switches paths of the card’s mixer off, unplugs only where nothing else helps. Returns how many as `changes`.',
     args: BreakArgs,
     run: (desk, { loop }) => {
       const show = isDraft(desk) ? current(desk).show : desk.show;
@@ -322,7 +358,12 @@ export const busCommands = [
       if (!edges) throw new CommandError('no-loop', 'This loop is not there any more.', 'loop');
       if (edges.length === 0) {
         const loops = loop ? 1 : (report?.loops.length ?? 0);
-        throw loops === 0 ? new CommandError('no-loop', 'There is no loop to break.') : new CommandError('in-the-room', 'Nothing here can break it: turn the loudspeaker or the microphone down, or ask the guest for headphones.');
+        throw loops === 0
+          ? new CommandError('no-loop', 'There is no loop to break.')
+          : new CommandError(
+              'in-the-room',
+              'Nothing here can break it: turn the loudspeaker or the microphone down, or ask the guest for headphones.',
+            );
       }
       for (const edge of edges) take(desk, edge);
       return { changes: edges.length };

@@ -19,7 +19,10 @@ export interface Channel {
 /** All channels, sources first, in the order of the show. Made once for each show, as it is asked for many times a second. */
 export function channelsOf(show: Show): Channel[] {
   const { sources, sound } = show;
-  const make = (): Channel[] => [...sources.filter(hasSound).map((s) => ({ id: s.id, name: s.name, colour: s.colour, sound: s.sound, feed: null })), ...sound.inputs];
+  const make = (): Channel[] => [
+    ...sources.filter(hasSound).map((s) => ({ id: s.id, name: s.name, colour: s.colour, sound: s.sound, feed: null })),
+    ...sound.inputs,
+  ];
   // A draft may change under the same identity.
   return isDraft(show) ? make() : kept.get([sources, sound.inputs], make);
 }
@@ -27,7 +30,8 @@ export function channelsOf(show: Show): Channel[] {
 const kept = new KeepLast<Channel[]>();
 
 /** The source whose sound a seat has now; null when nobody sits there. */
-export const seatSource = (show: Show, seatId: string): string | null => sourceBehind(show, show.seats.find((s) => s.id === seatId)?.occupantId ?? null);
+export const seatSource = (show: Show, seatId: string): string | null =>
+  sourceBehind(show, show.seats.find((s) => s.id === seatId)?.occupantId ?? null);
 
 /** True for a channel whose sound comes straight from a microphone or line, undelayed: it must wait for its picture. */
 export function isLive(show: Show, { id, feed }: Pick<Channel, 'id' | 'feed'>): boolean {

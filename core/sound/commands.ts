@@ -32,8 +32,10 @@ class SetArgs {
   @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'fader, dB', { optional: true }) faderDb?: number;
   @Flag('muted', { optional: true }) muted?: boolean;
   @Flag('heard only while its picture is on air', { optional: true }) follows?: boolean;
-  @Whole(0, 500, 'fade when its picture comes, frames; null with the transition', { optional: true, nullable: true }) inFrames?: number | null;
-  @Whole(0, 500, 'fade when its picture goes, frames; null with the transition', { optional: true, nullable: true }) outFrames?: number | null;
+  @Whole(0, 500, 'fade when its picture comes, frames; null with the transition', { optional: true, nullable: true }) inFrames?:
+    number | null;
+  @Whole(0, 500, 'fade when its picture goes, frames; null with the transition', { optional: true, nullable: true }) outFrames?:
+    number | null;
   @Id('fader group; null for none', { optional: true, nullable: true }) groupId?: string | null;
   @Flag('recorded as a file of its own', { optional: true }) iso?: boolean;
   @Anyway() anyway?: boolean;
@@ -68,12 +70,15 @@ class GroupSetArgs extends GroupArg {
 /** @throws CommandError when the seat of a feed is not there. */
 function checkFeed(desk: Desk, feed: Feed): void {
   if (feed.kind !== 'seat') return;
-  if (!desk.show.seats.some((s) => s.id === feed.seatId)) throw new CommandError('unknown-seat', `There is no seat "${feed.seatId}" in this show.`, 'feed.seatId');
+  if (!desk.show.seats.some((s) => s.id === feed.seatId))
+    throw new CommandError('unknown-seat', `There is no seat "${feed.seatId}" in this show.`, 'feed.seatId');
 }
 
 /** True when a change can let sound through that was not heard before. */
 const opens = (before: ChannelStrip, change: Partial<ChannelStrip>) =>
-  (change.muted === false && before.muted) || ((change.faderDb ?? FADER_FLOOR_DB) > FADER_FLOOR_DB && before.faderDb <= FADER_FLOOR_DB) || (change.groupId !== undefined && change.groupId !== before.groupId);
+  (change.muted === false && before.muted) ||
+  ((change.faderDb ?? FADER_FLOOR_DB) > FADER_FLOOR_DB && before.faderDb <= FADER_FLOOR_DB) ||
+  (change.groupId !== undefined && change.groupId !== before.groupId);
 
 export const soundCommands = [
   defineCommand({
@@ -135,7 +140,13 @@ export const soundCommands = [
       const { inputs } = desk.show.sound;
       if (inputs.length >= MOST_CHANNELS) throw new CommandError('too-many', `A show has at most ${MOST_CHANNELS} channels of their own.`);
       const id = newId();
-      inputs.push({ id, name, colour: TILE_COLOURS[inputs.length % TILE_COLOURS.length] ?? '#5aa9c9', feed, sound: plainStrip({ follows: feed.kind === 'seat', muted: feed.kind === 'tone' }) });
+      inputs.push({
+        id,
+        name,
+        colour: TILE_COLOURS[inputs.length % TILE_COLOURS.length] ?? '#5aa9c9',
+        feed,
+        sound: plainStrip({ follows: feed.kind === 'seat', muted: feed.kind === 'tone' }),
+      });
       guardLoops(desk, anyway);
       return { id };
     },
@@ -193,7 +204,8 @@ export const soundCommands = [
     mergeKey: ({ faderGroup }) => `group:${faderGroup}`,
     run: (desk, { faderGroup, anyway, ...change }) => {
       const group = faderGroupOf(desk, faderGroup);
-      const check = (change.muted === false && group.muted) || ((change.faderDb ?? FADER_FLOOR_DB) > FADER_FLOOR_DB && group.faderDb <= FADER_FLOOR_DB);
+      const check =
+        (change.muted === false && group.muted) || ((change.faderDb ?? FADER_FLOOR_DB) > FADER_FLOOR_DB && group.faderDb <= FADER_FLOOR_DB);
       Object.assign(group, change);
       if (check) guardLoops(desk, anyway);
     },

@@ -60,7 +60,10 @@ function feedOf(show: Show, id: string, feed: ReturnType<typeof channelsOf>[0]['
   if (feed === null) return { key: id, side: 'both' };
   switch (feed.kind) {
     case 'device':
-      return { key: inputKey(feed.deviceId, Math.ceil(feed.first / 2)), side: feed.stereo ? 'both' : feed.first % 2 === 1 ? 'left' : 'right' };
+      return {
+        key: inputKey(feed.deviceId, Math.ceil(feed.first / 2)),
+        side: feed.stereo ? 'both' : feed.first % 2 === 1 ? 'left' : 'right',
+      };
     case 'seat': {
       const source = seatSource(show, feed.seatId);
       return source === null ? null : { key: source, side: 'both' };
@@ -78,7 +81,14 @@ export function deskConfig(show: Show, { sound: air }: Air): DeskConfig {
   return {
     channels: channelsOf(show).map(({ id, feed, sound: strip }) => {
       const { gainDb, pick, highPass, gate, eq, compressor, delayMs, pan } = strip;
-      return { id, feed: feedOf(show, id, feed), processing: { gainDb, pick, highPass, gate, eq, compressor }, delayMs, waitMs: isLive(show, { id, feed }) ? LIVE_WAIT_MS : 0, pan };
+      return {
+        id,
+        feed: feedOf(show, id, feed),
+        processing: { gainDb, pick, highPass, gate, eq, compressor },
+        delayMs,
+        waitMs: isLive(show, { id, feed }) ? LIVE_WAIT_MS : 0,
+        pan,
+      };
     }),
     buses: sound.buses.map(({ id, eq, ceilingDb, delayMs, timing }) => ({
       id,

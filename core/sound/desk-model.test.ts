@@ -17,10 +17,12 @@ import { packSamples, wavHead } from './wav';
 describe('the travel of a fader', () => {
   it('goes from silence to the top, always rising, and there and back', () => {
     expect([faderPlace(FADER_FLOOR_DB), faderPlace(FADER_TOP_DB)]).toEqual([0, 1]);
-    fc.assert(fc.property(fc.double({ min: FADER_FLOOR_DB, max: FADER_TOP_DB, noNaN: true }), (db) => {
-      expect(faderDbAt(faderPlace(db))).toBeCloseTo(db, 1);
-      expect(faderPlace(Math.min(FADER_TOP_DB, db + 1))).toBeGreaterThanOrEqual(faderPlace(db));
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: FADER_FLOOR_DB, max: FADER_TOP_DB, noNaN: true }), (db) => {
+        expect(faderDbAt(faderPlace(db))).toBeCloseTo(db, 1);
+        expect(faderPlace(Math.min(FADER_TOP_DB, db + 1))).toBeGreaterThanOrEqual(faderPlace(db));
+      }),
+    );
   });
 
   it('gives the upper half of the way to where people work', () => {
@@ -33,7 +35,10 @@ const gain = (desk: Desk, id: string, frame = 0) => planSound(desk.show, desk.ai
 
 describe('channels', () => {
   it('are added for microphones, seats and tones, and removed with all that named them', () => {
-    let desk = must(sampleDesk(), 'sound.addChannel', { name: 'Mic', feed: { kind: 'device', deviceId: 'd', deviceLabel: 'D', first: 1, stereo: false } });
+    let desk = must(sampleDesk(), 'sound.addChannel', {
+      name: 'Mic',
+      feed: { kind: 'device', deviceId: 'd', deviceLabel: 'D', first: 1, stereo: false },
+    });
     const id = desk.show.sound.inputs[0]?.id ?? '';
     desk = must(desk, 'listener.add', { name: 'Guest', kind: 'guest', ownIds: [id] });
     desk = must(desk, 'sound.setSend', { from: id, bus: 'programme', levelDb: -3 });
@@ -126,7 +131,12 @@ describe('a show of the version before', () => {
     const { show } = sampleDesk();
     const rest = JSON.parse(JSON.stringify(show)) as Record<string, unknown> & { sources: { sound: unknown }[] };
     delete rest.sound;
-    const old = { ...rest, version: 3, programme: { faderDb: -4, ceilingDb: -3 }, sources: rest.sources.map((s) => ({ ...s, sound: { faderDb: -7, muted: true, follows: true } })) };
+    const old = {
+      ...rest,
+      version: 3,
+      programme: { faderDb: -4, ceilingDb: -3 },
+      sources: rest.sources.map((s) => ({ ...s, sound: { faderDb: -7, muted: true, follows: true } })),
+    };
     const read = readShow(old);
     expect(read.sound.buses[0]).toMatchObject({ id: 'programme', faderDb: -4, ceilingDb: -3 });
     expect(read.sources[0]?.sound).toMatchObject({ faderDb: -7, muted: true, follows: true, pan: 0, eq: { on: false } });
@@ -169,39 +179,75 @@ describe('routing files', () => {
     let ids = 0;
     const read = () => importRouting(sampleDesk().show, file, [], () => `n${(ids += 1)}`);
     expect(read).toThrow(RoutingError);
-    expect(read).toThrow(/sends\[0\]\.from: no channel or bus is called “Foghorn” here; patches\[0\]\.device: no sound device is called “Quay desk” here/);
+    expect(read).toThrow(
+      /sends\[0\]\.from: no channel or bus is called “Foghorn” here; patches\[0\]\.device: no sound device is called “Quay desk” here/,
+    );
     expect(() => importRouting(sampleDesk().show, { format: 'bivoca-routing', version: 1 }, [], () => 'n')).toThrow(/buses is missing/);
   });
 });
 
 describe('a WAV file', () => {
   it('holds 24-bit samples to half a step, and when it began', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -1.5, max: 1.5, noNaN: true }), { minLength: 1, maxLength: 60 }), (values) => {
-      const left = Float32Array.from(values);
-      const data = packSamples([left, left.map((v) => -v)]);
-      const wav = readWav(Buffer.concat([wavHead({ channels: 2, sampleRate: 48_000, description: 'Skerry Point: Field', startedAt: new Date(2026, 10, 23, 14, 5), timeReference: 123_456_789_012 }, data.length), data]));
-      expect(wav).toMatchObject({ channels: 2, sampleRate: 48_000, bits: 24, timeReference: 123_456_789_012 });
-      left.forEach((v, i) => {
-        const held = Math.max(-1, Math.min(1, v));
-        expect(Math.abs((wav.left[i] as number) - held)).toBeLessThan(1.2e-7);
-        expect(Math.abs((wav.right[i] as number) + held)).toBeLessThan(1.2e-7);
-      });
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -1.5, max: 1.5, noNaN: true }), { minLength: 1, maxLength: 60 }), (values) => {
+        const left = Float32Array.from(values);
+        const data = packSamples([left, left.map((v) => -v)]);
+        const wav = readWav(
+          Buffer.concat([
+            wavHead(
+              {
+                channels: 2,
+                sampleRate: 48_000,
+                description: 'Skerry Point: Field',
+                startedAt: new Date(2026, 10, 23, 14, 5),
+                timeReference: 123_456_789_012,
+              },
+              data.length,
+            ),
+            data,
+          ]),
+        );
+        expect(wav).toMatchObject({ channels: 2, sampleRate: 48_000, bits: 24, timeReference: 123_456_789_012 });
+        left.forEach((v, i) => {
+          const held = Math.max(-1, Math.min(1, v));
+          expect(Math.abs((wav.left[i] as number) - held)).toBeLessThan(1.2e-7);
+          expect(Math.abs((wav.right[i] as number) + held)).toBeLessThan(1.2e-7);
+        });
+      }),
+    );
   });
 });
 
 describe('the loudness report', () => {
-  const reading = { ...SILENT_READING, integrated: -22.6, range: 8.2, truePeak: -3.1, momentaryMax: -15, shortTermMax: -18.4, seconds: 61.3 };
+  const reading = {
+    ...SILENT_READING,
+    integrated: -22.6,
+    range: 8.2,
+    truePeak: -3.1,
+    momentaryMax: -15,
+    shortTermMax: -18.4,
+    seconds: 61.3,
+  };
 
   it('says whether the target was met, and what was wrong', () => {
     expect(verdict(reading, -23)).toEqual({ met: true, text: 'loudness meets the target' });
     expect(verdict(reading, -16)).toEqual({ met: false, text: '6.6 LU too quiet' });
-    expect(verdict({ ...reading, truePeak: -0.2 }, -23)).toMatchObject({ met: false, text: 'loudness meets the target, true peak over -1 dBTP' });
+    expect(verdict({ ...reading, truePeak: -0.2 }, -23)).toMatchObject({
+      met: false,
+      text: 'loudness meets the target, true peak over -1 dBTP',
+    });
     expect(verdict(SILENT_READING, -23).met).toBe(false);
   });
 
   it('is a table that other programs read', () => {
-    const csv = loudnessCsv({ show: 'Kites, "heat 4"', bus: 'Programme', made: new Date('2026-11-23T14:00:00Z'), targetLufs: -23, reading, points: [{ at: 0, momentary: -Infinity, shortTerm: -24.04, integrated: -22.6 }] });
+    const csv = loudnessCsv({
+      show: 'Kites, "heat 4"',
+      bus: 'Programme',
+      made: new Date('2026-11-23T14:00:00Z'),
+      targetLufs: -23,
+      reading,
+      points: [{ at: 0, momentary: -Infinity, shortTerm: -24.04, integrated: -22.6 }],
+    });
     expect(csv.split('\r\n')[0]).toBe('Show,"Kites, ""heat 4"""');
     expect(csv).toContain('"Integrated, LUFS",-22.6\r\n');
     expect(csv.trimEnd().split('\r\n').at(-1)).toBe('0,,-24.0,-22.6');

@@ -60,7 +60,8 @@ export class Bus {
   @Nested(() => Equaliser, 'equaliser') eq!: Equaliser;
   @Num(-20, 0, 'limiter ceiling, dBFS') ceilingDb!: number;
   @Num(0, MOST_DELAY_MS, 'delay, ms') delayMs!: number;
-  @OneOf(TIMINGS, '`picture`: live inputs wait for their pictures; `live`: as soon as they come, for people in the room') timing!: (typeof TIMINGS)[number];
+  @OneOf(TIMINGS, '`picture`: live inputs wait for their pictures; `live`: as soon as they come, for people in the room')
+  timing!: (typeof TIMINGS)[number];
   @Flag('recorded as a stereo file of its own') record!: boolean;
 }
 
@@ -96,7 +97,8 @@ export class Listener {
   @Id('bus made for them') busId!: string;
   @OneOf(RULES, 'what they should hear') rule!: Rule;
   @Ids(64, 'channels that carry their own voice, or stand where they listen') ownIds!: string[];
-  @Nested(() => Pair, 'outputs they really listen to; null for the bus itself, or wherever it is patched', { nullable: true }) place!: Pair | null;
+  @Nested(() => Pair, 'outputs they really listen to; null for the bus itself, or wherever it is patched', { nullable: true })
+  place!: Pair | null;
   @Flag('hears by a loudspeaker that their own microphones pick up') open!: boolean;
   @Flag('gets talkback') talkback!: boolean;
 }
@@ -192,16 +194,54 @@ function firstPresets(): StripPreset[] {
   const p = plainProcessing;
   const band = (i: number, gainDb: number, change = {}) => ({ ...(p().eq.bands[i] as Equaliser['bands'][0]), gainDb, ...change });
   return [
-    { id: 'sp-voice', name: 'Voice, close', processing: { ...p(), pick: 'mono', highPass: { on: true, hz: 90 }, compressor: { ...p().compressor, on: true, thresholdDb: -22, ratio: 3, makeUpDb: 3 }, eq: { on: true, bands: [band(0, 0), band(1, -3), band(2, 2, { hz: 3200 }), band(3, 1)] } } },
-    { id: 'sp-wind', name: 'Field microphone in wind', processing: { ...p(), highPass: { on: true, hz: 160 }, eq: { on: true, bands: [band(0, -6, { hz: 200 }), band(1, -2), band(2, 0), band(3, -2)] } } },
-    { id: 'sp-remote', name: 'Remote guest', processing: { ...p(), pick: 'mono', highPass: { on: true, hz: 100 }, gate: { ...p().gate, on: true, thresholdDb: -50, rangeDb: -18 }, compressor: { ...p().compressor, on: true, thresholdDb: -24, ratio: 4, makeUpDb: 4 } } },
+    {
+      id: 'sp-voice',
+      name: 'Voice, close',
+      processing: {
+        ...p(),
+        pick: 'mono',
+        highPass: { on: true, hz: 90 },
+        compressor: { ...p().compressor, on: true, thresholdDb: -22, ratio: 3, makeUpDb: 3 },
+        eq: { on: true, bands: [band(0, 0), band(1, -3), band(2, 2, { hz: 3200 }), band(3, 1)] },
+      },
+    },
+    {
+      id: 'sp-wind',
+      name: 'Field microphone in wind',
+      processing: {
+        ...p(),
+        highPass: { on: true, hz: 160 },
+        eq: { on: true, bands: [band(0, -6, { hz: 200 }), band(1, -2), band(2, 0), band(3, -2)] },
+      },
+    },
+    {
+      id: 'sp-remote',
+      name: 'Remote guest',
+      processing: {
+        ...p(),
+        pick: 'mono',
+        highPass: { on: true, hz: 100 },
+        gate: { ...p().gate, on: true, thresholdDb: -50, rangeDb: -18 },
+        compressor: { ...p().compressor, on: true, thresholdDb: -24, ratio: 4, makeUpDb: 4 },
+      },
+    },
     { id: 'sp-flat', name: 'Flat', processing: p() },
   ];
 }
 
 /** The desk of a new show: one bus, heard by stream and recording. */
 export function createSound(): Sound {
-  const listener = (kind: 'stream' | 'recording', name: string): Listener => ({ id: kind, name, kind, busId: PROGRAMME_BUS, rule: 'programme', ownIds: [], place: null, open: false, talkback: false });
+  const listener = (kind: 'stream' | 'recording', name: string): Listener => ({
+    id: kind,
+    name,
+    kind,
+    busId: PROGRAMME_BUS,
+    rule: 'programme',
+    ownIds: [],
+    place: null,
+    open: false,
+    talkback: false,
+  });
   return {
     inputs: [],
     buses: [createBus(PROGRAMME_BUS, 'Programme', '#e2c48d')],

@@ -14,7 +14,9 @@ export function channelOf({ show }: Desk, id: string, field = 'channel'): Channe
   const found = channelsOf(show).find((c) => c.id === id);
   if (found) return found;
   const source = show.sources.find((s) => s.id === id);
-  throw source ? new CommandError('no-sound', `${source.name} has no sound.`, field) : new CommandError('unknown-channel', `There is no channel "${id}" in this show.`, field);
+  throw source
+    ? new CommandError('no-sound', `${source.name} has no sound.`, field)
+    : new CommandError('unknown-channel', `There is no channel "${id}" in this show.`, field);
 }
 
 /** @throws CommandError when the show has no such bus. */
@@ -58,5 +60,9 @@ export function guardLoopsBetween(before: Show, after: Show): void {
   const worst = fresh.reduce((a, b) => (b.db > a.db ? b : a), fresh[0] as (typeof fresh)[0]);
   if (!worst) return;
   const more = fresh.length > 1 ? `, and ${fresh.length - 1} more` : '';
-  throw new CommandError('loop', `This would close a loop${worst.db >= 0 ? ' that howls' : ''}: ${worst.words}${more}. Nothing was changed. Send it with \`anyway\` to do it all the same.`, 'anyway');
+  throw new CommandError(
+    'loop',
+    `This would close a loop${worst.db >= 0 ? ' that howls' : ''}: ${worst.words}${more}. Nothing was changed. Send it with \`anyway\` to do it all the same.`,
+    'anyway',
+  );
 }

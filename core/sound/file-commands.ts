@@ -20,14 +20,20 @@ export const soundFileCommands = [
   defineCommand({
     type: 'sound.importRouting',
     title: 'Read a routing in',
-    about: 'Replaces sends, listeners and patches by those of a routing file, matched by name; makes buses that are missing. Refused with every unknown name when it does not fit.',
+    about:
+      'Replaces sends, listeners and patches by those of a routing file, matched by name; makes buses that are missing. Refused with every unknown name when it does not fit.',
     args: ImportArgs,
     run: (desk, { routing, devices, anyway }, { newId }) => {
       const show = isDraft(desk) ? current(desk).show : desk.show;
       try {
         const sound = importRouting(show, routing, devices, newId);
         const [fault] = soundProblems({ ...show, sound });
-        if (fault) throw new CommandError('bad-routing', `This routing does not fit: ${fault.path} ${fault.message}. Nothing was changed.`, 'routing');
+        if (fault)
+          throw new CommandError(
+            'bad-routing',
+            `This routing does not fit: ${fault.path} ${fault.message}. Nothing was changed.`,
+            'routing',
+          );
         desk.show.sound = sound;
         const air = desk.air.sound;
         if (air.talkback) air.talkback = null;

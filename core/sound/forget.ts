@@ -22,7 +22,10 @@ export function forgetListener(desk: Desk, id: string): void {
   const { talkback } = desk.air.sound;
   if (talkback) talkback.listenerIds = talkback.listenerIds.filter((l) => l !== id);
   const { busId } = listener;
-  const used = sound.listeners.some((l) => l.busId === busId) || sound.patches.some((p) => p.busId === busId) || sound.sends.some((s) => s.fromId === busId);
+  const used =
+    sound.listeners.some((l) => l.busId === busId) ||
+    sound.patches.some((p) => p.busId === busId) ||
+    sound.sends.some((s) => s.fromId === busId);
   if (listener.kind === 'guest' && busId !== PROGRAMME_BUS && !used) forgetBus(desk, busId);
 }
 

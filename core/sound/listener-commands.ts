@@ -3,7 +3,19 @@ import { CommandError, defineCommand } from '../commands/command';
 import { DeviceId, Flag, Id, Ids, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
 import { TILE_COLOURS } from '../show/create';
 import { type Desk } from '../show/air';
-import { createBus, LISTENER_KINDS, type Listener, type ListenerKind, MOST_BUSES, Pair, PROGRAMME_BUS, type Rule, RULES, type Tap, TAPS } from './document';
+import {
+  createBus,
+  LISTENER_KINDS,
+  type Listener,
+  type ListenerKind,
+  MOST_BUSES,
+  Pair,
+  PROGRAMME_BUS,
+  type Rule,
+  RULES,
+  type Tap,
+  TAPS,
+} from './document';
 import { Anyway, busOf, channelOf, guardLoops, listenerOf } from './edit';
 import { forgetListener } from './forget';
 
@@ -59,9 +71,21 @@ class DeviceArgs {
 }
 
 /** The rule that fits each kind of listener. */
-const FIRST_RULES: Record<ListenerKind, Rule> = { stream: 'programme', recording: 'programme', room: 'all-but-self', guest: 'all-but-self', producer: 'guests', presenter: 'all-but-self' };
+const FIRST_RULES: Record<ListenerKind, Rule> = {
+  stream: 'programme',
+  recording: 'programme',
+  room: 'all-but-self',
+  guest: 'all-but-self',
+  producer: 'guests',
+  presenter: 'all-but-self',
+};
 
-const KINDS_OF: Record<(typeof TALK_TO)[number], readonly ListenerKind[]> = { guests: ['guest'], room: ['room'], presenters: ['presenter'], all: ['guest', 'room', 'presenter'] };
+const KINDS_OF: Record<(typeof TALK_TO)[number], readonly ListenerKind[]> = {
+  guests: ['guest'],
+  room: ['room'],
+  presenters: ['presenter'],
+  all: ['guest', 'room', 'presenter'],
+};
 
 /** Listeners that talkback reaches: those named, or all of a kind, who get talkback. */
 function talkTargets(desk: Desk, { to, listeners }: TalkArgs): Listener[] {
@@ -73,15 +97,18 @@ function talkTargets(desk: Desk, { to, listeners }: TalkArgs): Listener[] {
 /** @throws CommandError when the programme is listened to by someone who gets talkback: it would be heard on air. */
 function checkTalkback(desk: Desk, { talkback, busId, kind }: Listener): void {
   if (!talkback) return;
-  if (kind === 'stream' || kind === 'recording') throw new CommandError('on-air', 'Talkback never reaches the stream or the recording.', 'talkback');
-  if (busId === PROGRAMME_BUS) throw new CommandError('on-air', 'Whoever gets talkback needs a bus of their own: the programme is what goes on air.', 'talkback');
+  if (kind === 'stream' || kind === 'recording')
+    throw new CommandError('on-air', 'Talkback never reaches the stream or the recording.', 'talkback');
+  if (busId === PROGRAMME_BUS)
+    throw new CommandError('on-air', 'Whoever gets talkback needs a bus of their own: the programme is what goes on air.', 'talkback');
 }
 
 export const listenerCommands = [
   defineCommand({
     type: 'listener.add',
     title: 'Add a listener',
-    about: 'Somebody who hears a mix: a guest, the room, the presenter, the producer. Makes a bus for them whose sends follow the rule. Returns `id` and `bus`.',
+    about:
+      'Somebody who hears a mix: a guest, the room, the presenter, the producer. Makes a bus for them whose sends follow the rule. Returns `id` and `bus`.',
     args: AddArgs,
     run: (desk, { name, kind, ownIds = [], bus, anyway }, { newId }) => {
       const { listeners, buses } = desk.show.sound;
@@ -145,9 +172,11 @@ export const listenerCommands = [
     args: TalkArgs,
     run: (desk, args) => {
       const { talkbackId } = desk.show.sound;
-      if (talkbackId === null) throw new CommandError('no-microphone', 'No talkback microphone is chosen. Choose one in Sound, under Listeners.');
+      if (talkbackId === null)
+        throw new CommandError('no-microphone', 'No talkback microphone is chosen. Choose one in Sound, under Listeners.');
       const targets = talkTargets(desk, args);
-      if (targets.length === 0) throw new CommandError('nobody', 'Nobody there gets talkback. Switch it on for them in Sound, under Listeners.', 'to');
+      if (targets.length === 0)
+        throw new CommandError('nobody', 'Nobody there gets talkback. Switch it on for them in Sound, under Listeners.', 'to');
       desk.air.sound.talkback = { listenerIds: targets.map((l) => l.id) };
     },
   }),

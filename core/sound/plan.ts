@@ -78,7 +78,8 @@ function wanted(show: Show, air: Air, frame: number): Set<string> {
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
     if (!state) continue;
-    for (const { picture, going } of lanePictures(state, frame)) if (picture.kind === 'source' && !going) for (const part of soundingWithin(show, air, picture.id, frame)) ids.add(part);
+    for (const { picture, going } of lanePictures(state, frame))
+      if (picture.kind === 'source' && !going) for (const part of soundingWithin(show, air, picture.id, frame)) ids.add(part);
   }
   return ids;
 }

@@ -3,7 +3,21 @@ import { check, type Problem } from '../schema/check';
 import { type Constructor, Flag, ListOf, Num, OneOf, Text, TextList, Whole } from '../schema/fields';
 import { type Show } from '../show/show';
 import { channelsOf } from './channels';
-import { createBus, LISTENER_KINDS, type Listener, type ListenerKind, MOST_BUSES, MOST_PAIRS, type Rule, RULES, type Send, type Tap, TAPS, TIMINGS, type Bus } from './document';
+import {
+  createBus,
+  LISTENER_KINDS,
+  type Listener,
+  type ListenerKind,
+  MOST_BUSES,
+  MOST_PAIRS,
+  type Rule,
+  RULES,
+  type Send,
+  type Tap,
+  TAPS,
+  TIMINGS,
+  type Bus,
+} from './document';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 
 class NamedBus {
@@ -77,8 +91,17 @@ export function exportRouting(show: Show): RoutingFile {
     format: 'bivoca-routing',
     version: 1,
     buses: sound.buses.map((b) => ({ name: name(b.id), timing: b.timing })),
-    sends: sound.sends.filter((s) => names.has(s.fromId)).map(({ fromId, busId, on, levelDb, tap }) => ({ from: name(fromId), bus: name(busId), on, levelDb, tap })),
-    listeners: sound.listeners.map(({ name: of, kind, busId, rule, ownIds, talkback }) => ({ name: of, kind, bus: name(busId), rule, own: ownIds.filter((id) => names.has(id)).map(name), talkback })),
+    sends: sound.sends
+      .filter((s) => names.has(s.fromId))
+      .map(({ fromId, busId, on, levelDb, tap }) => ({ from: name(fromId), bus: name(busId), on, levelDb, tap })),
+    listeners: sound.listeners.map(({ name: of, kind, busId, rule, ownIds, talkback }) => ({
+      name: of,
+      kind,
+      bus: name(busId),
+      rule,
+      own: ownIds.filter((id) => names.has(id)).map(name),
+      talkback,
+    })),
     patches: sound.patches.map(({ busId, to }) => ({ bus: name(busId), device: to.deviceLabel, pair: to.pair })),
   };
 }
@@ -122,17 +145,43 @@ export function importRouting(show: Show, raw: unknown, devices: readonly KnownD
   const channels = new Map(channelsOf(show).map((c) => [names.get(c.id) ?? c.name, c.id]));
   const devicesByLabel = new Map([...show.sound.patches.map((p) => p.to), ...show.sound.cards].map((d) => [d.deviceLabel, d.deviceId]));
   for (const { deviceId, label } of devices) devicesByLabel.set(label, deviceId);
-  const sends = file.sends.map((s, i): Send => ({ fromId: lookUp(either, s.from, `sends[${i}].from`, 'channel or bus'), busId: lookUp(busIds, s.bus, `sends[${i}].bus`, 'bus'), on: s.on, levelDb: s.levelDb, tap: s.tap }));
+  const sends = file.sends.map((s, i): Send => ({
+    fromId: lookUp(either, s.from, `sends[${i}].from`, 'channel or bus'),
+    busId: lookUp(busIds, s.bus, `sends[${i}].bus`, 'bus'),
+    on: s.on,
+    levelDb: s.levelDb,
+    tap: s.tap,
+  }));
   const known = new Set<string>();
   const listeners = file.listeners.map((l, i): Listener => {
     const before = show.sound.listeners.find((x) => x.name === l.name && !known.has(x.id));
     if (before) known.add(before.id);
-    return { id: before?.id ?? newId(), name: l.name, kind: l.kind, busId: lookUp(busIds, l.bus, `listeners[${i}].bus`, 'bus'), rule: l.rule, ownIds: l.own.map((own, k) => lookUp(channels, own, `listeners[${i}].own[${k}]`, 'channel')), place: before?.place ?? null, open: before?.open ?? false, talkback: l.talkback };
+    return {
+      id: before?.id ?? newId(),
+      name: l.name,
+      kind: l.kind,
+      busId: lookUp(busIds, l.bus, `listeners[${i}].bus`, 'bus'),
+      rule: l.rule,
+      ownIds: l.own.map((own, k) => lookUp(channels, own, `listeners[${i}].own[${k}]`, 'channel')),
+      place: before?.place ?? null,
+      open: before?.open ?? false,
+      talkback: l.talkback,
+    };
   });
-  const patches = file.patches.map((p, i) => ({ id: newId(), busId: lookUp(busIds, p.bus, `patches[${i}].bus`, 'bus'), to: { deviceId: lookUp(devicesByLabel, p.device, `patches[${i}].device`, 'sound device'), deviceLabel: p.device, pair: p.pair } }));
+  const patches = file.patches.map((p, i) => ({
+    id: newId(),
+    busId: lookUp(busIds, p.bus, `patches[${i}].bus`, 'bus'),
+    to: { deviceId: lookUp(devicesByLabel, p.device, `patches[${i}].device`, 'sound device'), deviceLabel: p.device, pair: p.pair },
+  }));
   if (problems.length > 0) {
-    const named = problems.slice(0, 4).map((p) => `${p.path}: ${p.message}`).join('; ');
-    throw new RoutingError(`This routing does not fit: ${named}${problems.length > 4 ? `; and ${problems.length - 4} more` : ''}. Add or rename what is missing, then read it again. Nothing was changed.`, problems);
+    const named = problems
+      .slice(0, 4)
+      .map((p) => `${p.path}: ${p.message}`)
+      .join('; ');
+    throw new RoutingError(
+      `This routing does not fit: ${named}${problems.length > 4 ? `; and ${problems.length - 4} more` : ''}. Add or rename what is missing, then read it again. Nothing was changed.`,
+      problems,
+    );
   }
   return { ...show.sound, buses, sends, listeners, patches };
 }

@@ -9,9 +9,11 @@ import { planSound } from './plan';
 describe('levels', () => {
   it('goes from dB to factor and back', () => {
     expect(dbToGain(-20)).toBeCloseTo(0.1, 12);
-    fc.assert(fc.property(fc.double({ min: -59, max: 12, noNaN: true }), (db) => {
-      expect(gainToDb(dbToGain(db))).toBeCloseTo(db, 9);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: -59, max: 12, noNaN: true }), (db) => {
+        expect(gainToDb(dbToGain(db))).toBeCloseTo(db, 9);
+      }),
+    );
     expect(faderGain(-60)).toBe(0);
   });
 });
@@ -62,9 +64,11 @@ describe('the limiter', () => {
 
   it('never lets a sample above the ceiling, whatever comes', () => {
     const sample = fc.oneof(fc.double({ min: -20, max: 20, noNaN: true }), fc.constantFrom(0, 1, -1, NaN, Infinity, -1e30));
-    fc.assert(fc.property(fc.array(sample, { minLength: 1, maxLength: 400 }), fc.double({ min: 0.05, max: 1, noNaN: true }), (signal, ceiling) => {
-      for (const value of run(signal, ceiling).out) expect(Math.abs(value)).toBeLessThanOrEqual(Math.fround(ceiling) + 1e-6);
-    }));
+    fc.assert(
+      fc.property(fc.array(sample, { minLength: 1, maxLength: 400 }), fc.double({ min: 0.05, max: 1, noNaN: true }), (signal, ceiling) => {
+        for (const value of run(signal, ceiling).out) expect(Math.abs(value)).toBeLessThanOrEqual(Math.fround(ceiling) + 1e-6);
+      }),
+    );
   });
 
   it('leaves what is below the ceiling as it is, only later', () => {

@@ -21,11 +21,15 @@ export function soundProblems(show: Show): Problem[] {
   const buses = new Set(sound.buses.map((b) => b.id));
   const groups = new Set(sound.groups.map((g) => g.id));
   if (sound.buses[0]?.id !== PROGRAMME_BUS) add('sound.buses[0].id', `must be "${PROGRAMME_BUS}": the first bus is the programme`);
-  [...sources.map((s, i) => ({ strip: s.sound, path: `sources[${i}].sound` })), ...sound.inputs.map((c, i) => ({ strip: c.sound, path: `sound.inputs[${i}].sound` }))].forEach(({ strip, path }) => {
+  [
+    ...sources.map((s, i) => ({ strip: s.sound, path: `sources[${i}].sound` })),
+    ...sound.inputs.map((c, i) => ({ strip: c.sound, path: `sound.inputs[${i}].sound` })),
+  ].forEach(({ strip, path }) => {
     if (strip.groupId !== null && !groups.has(strip.groupId)) add(`${path}.groupId`, `no fader group has the id "${strip.groupId}"`);
   });
   sound.inputs.forEach(({ feed }, i) => {
-    if (feed.kind === 'seat' && !seats.some((s) => s.id === feed.seatId)) add(`sound.inputs[${i}].feed.seatId`, `no seat has the id "${feed.seatId}"`);
+    if (feed.kind === 'seat' && !seats.some((s) => s.id === feed.seatId))
+      add(`sound.inputs[${i}].feed.seatId`, `no seat has the id "${feed.seatId}"`);
   });
   const crosspoints = new Set<string>();
   sound.sends.forEach(({ fromId, busId }, i) => {
@@ -47,10 +51,14 @@ export function soundProblems(show: Show): Problem[] {
   named(sound.paths, 'sound.paths');
   named(sound.groups, 'sound.groups');
   named(sound.presets, 'sound.presets');
-  named(sound.cards.flatMap((c) => c.mixes), 'sound.cards.mixes');
+  named(
+    sound.cards.flatMap((c) => c.mixes),
+    'sound.cards.mixes',
+  );
   sound.listeners.forEach((listener, i) => {
     if (!buses.has(listener.busId)) add(`sound.listeners[${i}].busId`, `no bus has the id "${listener.busId}"`);
-    if (listener.talkback && listener.busId === PROGRAMME_BUS) add(`sound.listeners[${i}].talkback`, 'whoever hears the programme bus cannot get talkback');
+    if (listener.talkback && listener.busId === PROGRAMME_BUS)
+      add(`sound.listeners[${i}].talkback`, 'whoever hears the programme bus cannot get talkback');
     for (const id of listener.ownIds) if (!channels.has(id)) add(`sound.listeners[${i}].ownIds`, `no channel has the id "${id}"`);
   });
   sound.patches.forEach(({ busId }, i) => {

@@ -22,10 +22,14 @@ export interface WavInfo {
 const two = (value: number) => String(value).padStart(2, '0');
 
 /** The head of a file with `dataBytes` bytes of samples behind it. */
-export function wavHead({ channels, sampleRate, description, startedAt, timeReference }: WavInfo, dataBytes: number): Uint8Array<ArrayBuffer> {
+export function wavHead(
+  { channels, sampleRate, description, startedAt, timeReference }: WavInfo,
+  dataBytes: number,
+): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(WAV_HEAD);
   const view = new DataView(bytes.buffer);
-  const text = (at: number, value: string, most: number) => [...value].slice(0, most).forEach((c, i) => view.setUint8(at + i, c.charCodeAt(0) < 128 ? c.charCodeAt(0) : 63));
+  const text = (at: number, value: string, most: number) =>
+    [...value].slice(0, most).forEach((c, i) => view.setUint8(at + i, c.charCodeAt(0) < 128 ? c.charCodeAt(0) : 63));
   const size = Math.min(dataBytes, MOST_WAV_BYTES - WAV_HEAD);
   text(0, 'RIFF', 4);
   view.setUint32(4, WAV_HEAD - 8 + size, true);

@@ -28,7 +28,10 @@ describe('stamps of frames that arrive unevenly', () => {
   });
 
   it('never go back and never lie ahead, whatever the device says', () => {
-    const anything = fc.array(fc.record({ captured: fc.integer({ min: 0, max: 1e9 }), after: fc.integer({ min: 1, max: 3e6 }) }), { minLength: 1, maxLength: 60 });
+    const anything = fc.array(fc.record({ captured: fc.integer({ min: 0, max: 1e9 }), after: fc.integer({ min: 1, max: 3e6 }) }), {
+      minLength: 1,
+      maxLength: 60,
+    });
     fc.assert(
       fc.property(anything, (frames) => {
         const made = new ArrivalStamps();
@@ -51,7 +54,10 @@ describe('stamps of frames that arrive unevenly', () => {
     }
     const made = new ArrivalStamps();
     for (let i = 0; i < 100; i += 1) made.stamp(9e9 + i * 40_000, i * 40_000 + 4000);
-    const later = Array.from({ length: 200 }, (_, i) => ({ now: 4e6 + i * 40_000 + 4000, stamp: made.stamp(i * 40_000, 4e6 + i * 40_000 + 4000) }));
+    const later = Array.from({ length: 200 }, (_, i) => ({
+      now: 4e6 + i * 40_000 + 4000,
+      stamp: made.stamp(i * 40_000, 4e6 + i * 40_000 + 4000),
+    }));
     expect(later.slice(-50).map(({ now, stamp }) => now - stamp)).toEqual(new Array(50).fill(0));
   });
 });

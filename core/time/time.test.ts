@@ -12,10 +12,12 @@ const anyRate = fc.constantFrom(...COMMON_RATES.map((c) => c.rate));
 
 describe('rates', () => {
   it('finds the frame again from its own start, at every rate', () => {
-    fc.assert(fc.property(anyRate, fc.integer({ min: 0, max: 60 * 86400 * 60 }), (rate, frame) => {
-      expect(microsToFrame(frameToMicros(frame, rate), rate)).toBe(frame);
-      expect(microsToFrame(frameToMicros(frame + 1, rate) - 1, rate)).toBe(frame);
-    }));
+    fc.assert(
+      fc.property(anyRate, fc.integer({ min: 0, max: 60 * 86400 * 60 }), (rate, frame) => {
+        expect(microsToFrame(frameToMicros(frame, rate), rate)).toBe(frame);
+        expect(microsToFrame(frameToMicros(frame + 1, rate) - 1, rate)).toBe(frame);
+      }),
+    );
   });
 
   it('knows that 30000 frames of 29.97 last 1001 seconds', () => {
@@ -42,9 +44,11 @@ describe('timecode (SMPTE ST 12-1)', () => {
   });
 
   it('reads back what it writes', () => {
-    fc.assert(fc.property(anyRate, fc.integer({ min: 0, max: 24 * 86000 }), (rate, frame) => {
-      expect(parseTimecode(formatTimecode(frame, rate), rate)).toBe(frame);
-    }));
+    fc.assert(
+      fc.property(anyRate, fc.integer({ min: 0, max: 24 * 86000 }), (rate, frame) => {
+        expect(parseTimecode(formatTimecode(frame, rate), rate)).toBe(frame);
+      }),
+    );
   });
 
   it.each(['', '1:2', '25:00:00:00', '00:61:00:00', '00:00:00:25', '00:01:00;00'])('refuses %j with a reason', (text) => {
@@ -64,7 +68,16 @@ describe('durations', () => {
   });
 
   it('reads typed lengths', () => {
-    expect(['25f', '1.5s', '1.5', '0:02', '1:00', 'x', '-1', '1:75'].map((t) => parseLength(t, PAL))).toEqual([25, 38, 38, 50, 1500, null, null, null]);
+    expect(['25f', '1.5s', '1.5', '0:02', '1:00', 'x', '-1', '1:75'].map((t) => parseLength(t, PAL))).toEqual([
+      25,
+      38,
+      38,
+      50,
+      1500,
+      null,
+      null,
+      null,
+    ]);
   });
 });
 
@@ -86,9 +99,11 @@ describe('arithmetic in number fields', () => {
 
   it('agrees with JavaScript on random sums and products', () => {
     const term = fc.integer({ min: 0, max: 999 });
-    fc.assert(fc.property(term, term, term, (a, b, c) => {
-      expect(evaluate(`${a}+${b}*${c}-${a}`)).toBe(b * c);
-      expect(evaluate(`(${a}+${b})*${c}`)).toBe((a + b) * c);
-    }));
+    fc.assert(
+      fc.property(term, term, term, (a, b, c) => {
+        expect(evaluate(`${a}+${b}*${c}-${a}`)).toBe(b * c);
+        expect(evaluate(`(${a}+${b})*${c}`)).toBe((a + b) * c);
+      }),
+    );
   });
 });

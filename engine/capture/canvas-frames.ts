@@ -21,7 +21,12 @@ export class CanvasFrames {
     const { planes, pixels } = this.room(width, height);
     const [place] = await drawn.copyTo(pixels.bytes);
     drawn.close();
-    fillFromRgba(planes, { data: pixels.bytes, pointer: pixels.pointer, stride: place?.stride ?? width * 4, red: format === 'BGRX' ? 2 : 0 });
+    fillFromRgba(planes, {
+      data: pixels.bytes,
+      pointer: pixels.pointer,
+      stride: place?.stride ?? width * 4,
+      red: format === 'BGRX' ? 2 : 0,
+    });
     return new VideoFrame(planes.bytes, { format: 'I420', codedWidth: width, codedHeight: height, timestamp, colorSpace: COLOUR_SPACE });
   }
 

@@ -41,7 +41,11 @@ class FakeDevices extends EventTarget {
     if (this.refusal) return Promise.reject(this.refusal);
     const tracks = [new FakeTrack('video'), ...(constraints.audio ? [new FakeTrack('audio')] : [])];
     this.streams.push(tracks);
-    return Promise.resolve({ getTracks: () => tracks, getVideoTracks: () => tracks.filter((t) => t.kind === 'video'), getAudioTracks: () => tracks.filter((t) => t.kind === 'audio') });
+    return Promise.resolve({
+      getTracks: () => tracks,
+      getVideoTracks: () => tracks.filter((t) => t.kind === 'video'),
+      getAudioTracks: () => tracks.filter((t) => t.kind === 'audio'),
+    });
   }
 
   getUserMedia = (constraints: MediaStreamConstraints) => this.open(constraints);
@@ -53,7 +57,12 @@ let devices: FakeDevices;
 beforeEach(() => {
   devices = new FakeDevices();
   vi.stubGlobal('navigator', { mediaDevices: devices });
-  vi.stubGlobal('MediaStreamTrackProcessor', class { readable = new ReadableStream(); });
+  vi.stubGlobal(
+    'MediaStreamTrackProcessor',
+    class {
+      readable = new ReadableStream();
+    },
+  );
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval', 'performance'] });
 });
 
@@ -62,7 +71,16 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const CAMERA: CameraSettings = { kind: 'camera', deviceId: 'then', deviceLabel: 'Pier camera', audioDeviceId: null, audioDeviceLabel: '', width: null, height: null, frameRate: null } as unknown as CameraSettings;
+const CAMERA: CameraSettings = {
+  kind: 'camera',
+  deviceId: 'then',
+  deviceLabel: 'Pier camera',
+  audioDeviceId: null,
+  audioDeviceLabel: '',
+  width: null,
+  height: null,
+  frameRate: null,
+} as unknown as CameraSettings;
 
 const settle = async () => {
   for (let i = 0; i < 5; i += 1) await new Promise((resolve) => setImmediate(resolve));
@@ -94,7 +112,10 @@ describe('a camera', () => {
     const talking = run(cameraDriver, { ...CAMERA, audioDeviceId: '', audioDeviceLabel: '', width: 1280, frameRate: 50 });
     await settle();
     expect(talking.log).toEqual(['waiting opening the device', 'pictures', 'sound', 'live']);
-    expect(devices.asked[1]).toMatchObject({ video: { width: { ideal: 1280 }, frameRate: { ideal: 50 } }, audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false } });
+    expect(devices.asked[1]).toMatchObject({
+      video: { width: { ideal: 1280 }, frameRate: { ideal: 50 } },
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+    });
   });
 
   it('that is pulled says so, is tried again every two seconds and when devices change, and comes back', async () => {

@@ -75,7 +75,8 @@ function keepOpen({ open, link, format, retries, lively }: Keeping): { stop: () 
       }
       stream = opened;
       const [video] = opened.getVideoTracks();
-      if (video) endPump = pumpFrames(video, link.framePort(), format.clock, () => lively && lose('it sends no pictures; it is opened again'));
+      if (video)
+        endPump = pumpFrames(video, link.framePort(), format.clock, () => lively && lose('it sends no pictures; it is opened again'));
       if (opened.getAudioTracks().length > 0) link.soundStream(opened);
       link.health('live');
       for (const track of opened.getTracks()) {

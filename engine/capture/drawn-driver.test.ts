@@ -8,7 +8,12 @@ import { type EngineFormat, type SourceLink } from './driver';
 beforeEach(useFakeWorkers);
 afterEach(() => vi.unstubAllGlobals());
 
-const format = (): EngineFormat => ({ clock: new SharedArrayBuffer(8), rate: { num: 25, den: 1 }, frameStep: 1, working: { width: 64, height: 36 } });
+const format = (): EngineFormat => ({
+  clock: new SharedArrayBuffer(8),
+  rate: { num: 25, den: 1 },
+  frameStep: 1,
+  working: { width: 64, height: 36 },
+});
 const link = { framePort: () => 'frames', soundPort: () => 'sound', health: () => undefined } as unknown as SourceLink;
 
 describe('the driver of drawn sources', () => {
@@ -19,7 +24,10 @@ describe('the driver of drawn sources', () => {
     for (const source of show.sources.slice(0, 2)) driver(source, createAir(show), link, first);
     expect(FakeWorker.started.length).toBe(1);
     driver(show.sources[0] as never, createAir(show), link, second);
-    expect(FakeWorker.started.map((w) => [w.told.map((m) => m.type), w.terminated])).toEqual([[['start', 'add', 'add'], true], [['start', 'add'], false]]);
+    expect(FakeWorker.started.map((w) => [w.told.map((m) => m.type), w.terminated])).toEqual([
+      [['start', 'add', 'add'], true],
+      [['start', 'add'], false],
+    ]);
     expect((FakeWorker.started[1]?.told[0] as unknown as { clock: unknown }).clock).toBe(second.clock);
   });
 

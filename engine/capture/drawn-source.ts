@@ -55,7 +55,16 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
     const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
     if (!painter || !context) return;
     remove(message.id);
-    running.set(message.id, { settings: message.settings, painter, canvas, context, frames: message.frames, sound: message.sound, sent: false, sample: -1 });
+    running.set(message.id, {
+      settings: message.settings,
+      painter,
+      canvas,
+      context,
+      frames: message.frames,
+      sound: message.sound,
+      sent: false,
+      sample: -1,
+    });
   }
 
   /** Draws everything at another size from now on. */
@@ -97,7 +106,10 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
     if (source.sample < present) source.sample = present;
     const channels = source.painter.sound(source.sample, until - source.sample);
     const chunk: SoundChunk = { sample: source.sample, channels };
-    source.sound.postMessage(chunk, channels.map((c) => c.buffer));
+    source.sound.postMessage(
+      chunk,
+      channels.map((c) => c.buffer),
+    );
     source.sample = until;
   }
 
@@ -108,7 +120,8 @@ export function runDrawnSources(scope: WorkerScope, factory: PainterFactory): vo
       const present = microsToFrame(clock.now(), rate);
       // After a short stall what was missed is still drawn, as a camera's buffer would give it.
       const next = last + frameStep;
-      const frame = last >= 0 && present - next <= CATCH_UP_FRAMES * frameStep ? next : Math.max(next, Math.floor(present / frameStep) * frameStep);
+      const frame =
+        last >= 0 && present - next <= CATCH_UP_FRAMES * frameStep ? next : Math.max(next, Math.floor(present / frameStep) * frameStep);
       const wait = clock.millisUntil(frameToMicros(frame, rate));
       await new Promise((resolve) => setTimeout(resolve, Math.max(0, wait)));
       if (clock.millisUntil(frameToMicros(frame, rate)) > 1) continue;

@@ -97,7 +97,12 @@ export const stillDriver: Driver = (source, _air, link, format) => {
     } catch (error) {
       if (stopped) return;
       const missing = error instanceof DOMException && error.name === 'NotFoundError';
-      link.health('lost', missing ? `its file ${settings.fileName} is missing from this browser` : `${settings.fileName} cannot be used: ${mediaTrouble(error)}`);
+      link.health(
+        'lost',
+        missing
+          ? `its file ${settings.fileName} is missing from this browser`
+          : `${settings.fileName} cannot be used: ${mediaTrouble(error)}`,
+      );
       // One that is there and cannot be used does not get better by being read again.
       if (missing) timer = setTimeout(() => void start(), RETRY_MS);
     }

@@ -9,7 +9,12 @@ let controller: ReadableStreamDefaultController<VideoFrame> | null = null;
 beforeEach(() => {
   useFakeFrames();
   vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'performance'] });
-  vi.stubGlobal('MediaStreamTrackProcessor', class { readable = new ReadableStream<VideoFrame>({ start: (c) => void (controller = c) }); });
+  vi.stubGlobal(
+    'MediaStreamTrackProcessor',
+    class {
+      readable = new ReadableStream<VideoFrame>({ start: (c) => void (controller = c) });
+    },
+  );
 });
 
 afterEach(() => {
@@ -30,7 +35,13 @@ function setup() {
   const taken: { shows: string | null; stamp: number }[] = [];
   let silences = 0;
   const ended = { port: false, track: false };
-  const port = { postMessage: ({ frame, stamp }: FrameMessage) => { taken.push({ shows: shown(frame), stamp }); frame.close(); }, close: () => (ended.port = true) } as unknown as MessagePort;
+  const port = {
+    postMessage: ({ frame, stamp }: FrameMessage) => {
+      taken.push({ shows: shown(frame), stamp });
+      frame.close();
+    },
+    close: () => (ended.port = true),
+  } as unknown as MessagePort;
   const track = { stop: () => (ended.track = true) } as unknown as MediaStreamVideoTrack;
   const stop = pumpFrames(track, port, clock.memory, () => (silences += 1));
   return { taken, stop, clock, ended, silences: () => silences };

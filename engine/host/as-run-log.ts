@@ -11,7 +11,11 @@ export class AsRunLog {
 
   /** Ends what an earlier window left open, then listens. */
   async closeStale(frame: number, at: number): Promise<void> {
-    await db.asRun.where('showId').equals(this.showId).filter((row) => row.endedAt === null).modify({ endedAt: at, endFrame: frame });
+    await db.asRun
+      .where('showId')
+      .equals(this.showId)
+      .filter((row) => row.endedAt === null)
+      .modify({ endedAt: at, endFrame: frame });
   }
 
   /** Compares what is on air at `frame` with what was; call once a frame. */

@@ -80,7 +80,12 @@ describe('the line of a host window', () => {
     expect(socket.sent.map((m) => m.kind)).toEqual(['hello', 'state', 'patches', 'answer', 'answer', 'status']);
     expect(socket.sent[0]).toEqual({ kind: 'hello', show: { id: 'show', name: 'Sample' } });
     expect(socket.sent.flatMap((m) => ('revision' in m ? [m.revision] : []))).toEqual([0, 1]);
-    expect(socket.sent.flatMap((m) => (m.kind === 'answer' ? [[m.id, m.outcome.ok]] : []))).toEqual(expect.arrayContaining([[4, true], [5, false]]));
+    expect(socket.sent.flatMap((m) => (m.kind === 'answer' ? [[m.id, m.outcome.ok]] : []))).toEqual(
+      expect.arrayContaining([
+        [4, true],
+        [5, false],
+      ]),
+    );
     say(socket, { kind: 'snapshot' });
     expect(socket.sent.at(-1)).toMatchObject({ kind: 'state', revision: 1, air: { onAirId: 'b' } });
   });

@@ -52,7 +52,8 @@ describe('the journal of a show', () => {
 });
 
 describe('the as-run log', () => {
-  const lines = async () => (await db.asRun.toArray()).map(({ place, what, startFrame, endFrame }) => `${place} ${what} ${startFrame}–${endFrame}`);
+  const lines = async () =>
+    (await db.asRun.toArray()).map(({ place, what, startFrame, endFrame }) => `${place} ${what} ${startFrame}–${endFrame}`);
 
   it('has a line for everything from its frame on air to its frame off it', async () => {
     const log = new AsRunLog('show');
@@ -75,6 +76,10 @@ describe('the as-run log', () => {
       { showId: 'another', place: 'programme', what: 'Camera c', startedAt: 1, startFrame: 0, endedAt: null, endFrame: null },
     ] as never);
     await new AsRunLog('show').closeStale(99, 1234);
-    expect((await db.asRun.toArray()).map((r) => [r.endFrame, r.endedAt])).toEqual([[99, 1234], [4, 5], [null, null]]);
+    expect((await db.asRun.toArray()).map((r) => [r.endFrame, r.endedAt])).toEqual([
+      [99, 1234],
+      [4, 5],
+      [null, null],
+    ]);
   });
 });

@@ -51,7 +51,9 @@ export class Journal {
       await db.airs.put({ showId, air, savedFrame: frame });
       return;
     }
-    await db.transaction('rw', db.shows, db.airs, () => Promise.all([db.shows.update(showId, { show, name: show.name, savedAt }), db.airs.put({ showId, air, savedFrame: frame })]));
+    await db.transaction('rw', db.shows, db.airs, () =>
+      Promise.all([db.shows.update(showId, { show, name: show.name, savedAt }), db.airs.put({ showId, air, savedFrame: frame })]),
+    );
   }
 
   /** Resolves when everything taken so far is written, or when the disk has not answered for three seconds. */

@@ -47,12 +47,16 @@ function setup(desk: Desk = sampleDesk()) {
     made.desk = must(made.desk, type, args);
     control?.reconcile(made.desk);
   };
-  const recorded = async () => (await db.recordings.toArray()).map(({ id, state, bytes, seconds, note }) => ({ id, state, bytes, seconds, note }));
+  const recorded = async () =>
+    (await db.recordings.toArray()).map(({ id, state, bytes, seconds, note }) => ({ id, state, bytes, seconds, note }));
   return { worker, made, run, recorded };
 }
 
 const settle = (ms = 20) => new Promise((resolve) => setTimeout(resolve, ms));
-const recording = (id: string, seconds: number, bytes: number): EncoderStatus => ({ ...IDLE_ENCODER, recording: { id, seconds, pictures: 25 * seconds, bytes, bitrate: 800_000 } });
+const recording = (id: string, seconds: number, bytes: number): EncoderStatus => ({
+  ...IDLE_ENCODER,
+  recording: { id, seconds, pictures: 25 * seconds, bytes, bitrate: 800_000 },
+});
 
 describe('what records and streams', () => {
   it('starts and ends a recording with air, and keeps its line in the list true', async () => {
@@ -60,7 +64,10 @@ describe('what records and streams', () => {
     run('output.startRecording');
     const id = made.desk.air.recording?.id ?? '';
     await vi.waitFor(() => expect(worker.heard('record')).toHaveLength(1));
-    expect(worker.heard('record')[0]).toMatchObject({ id, settings: { bitrate: 4e6, raster: { width: 64, height: 36 }, feed: 'programme' } });
+    expect(worker.heard('record')[0]).toMatchObject({
+      id,
+      settings: { bitrate: 4e6, raster: { width: 64, height: 36 }, feed: 'programme' },
+    });
     expect(await recorded()).toEqual([{ id, state: 'recording', bytes: 0, seconds: 0, note: '' }]);
     // Further commands change nothing about it.
     run('picture.cut', { source: 'b' });
@@ -136,7 +143,11 @@ describe('what records and streams', () => {
     const set = must(sampleDesk(), 'output.setStream', { url: '/ingest/pier', key: 'kites', megabits: 2 });
     const { worker, made, run } = setup(set);
     run('output.startStream');
-    expect(worker.heard('stream')[0]).toMatchObject({ url: 'http://127.0.0.1:4000/ingest/pier', key: 'kites', settings: { codec: 'h264', bitrate: 2e6 } });
+    expect(worker.heard('stream')[0]).toMatchObject({
+      url: 'http://127.0.0.1:4000/ingest/pier',
+      key: 'kites',
+      settings: { codec: 'h264', bitrate: 2e6 },
+    });
     worker.say({ type: 'stream-ended', id: 'an older one', error: '' });
     await settle(2);
     expect(made.commands).toEqual([]);

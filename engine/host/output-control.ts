@@ -92,7 +92,10 @@ export class OutputControl {
     const space = await storageSpace();
     const settings = this.settings(codec, megabits, feed);
     if (recordingRoom(space.free, settings.bitrate / 8 + this.host.trackRate()).stop) {
-      this.host.notify('trouble', `Not recording: only ${Math.floor(space.free / 1e6)} MB are left in this browser. Save and delete older recordings first.`);
+      this.host.notify(
+        'trouble',
+        `Not recording: only ${Math.floor(space.free / 1e6)} MB are left in this browser. Save and delete older recordings first.`,
+      );
       this.host.command('output.stopRecording');
       return;
     }
@@ -132,11 +135,17 @@ export class OutputControl {
     if (!recording || this.recordingId === null) return;
     const room = recordingRoom(space.free, Math.max(recording.bitrate / 8, 25_000) + this.host.trackRate());
     if (room.stop) {
-      this.host.notify('trouble', `Recording stopped: less than ${Math.round(RESERVE_BYTES / 1e6)} MB are left in this browser. All of it is kept.`);
+      this.host.notify(
+        'trouble',
+        `Recording stopped: less than ${Math.round(RESERVE_BYTES / 1e6)} MB are left in this browser. All of it is kept.`,
+      );
       this.host.command('output.stopRecording');
     } else if (room.warn && !this.warned) {
       this.warned = true;
-      this.host.notify('caution', `Room for ${Math.max(1, Math.round(room.secondsLeft / 60))} more minutes of recording. Save and delete older ones.`);
+      this.host.notify(
+        'caution',
+        `Room for ${Math.max(1, Math.round(room.secondsLeft / 60))} more minutes of recording. Save and delete older ones.`,
+      );
     }
   }
 

@@ -29,7 +29,8 @@ describe('the pace of a window’s engine', () => {
     const pace = new PaceControl();
     const desk = sampleDesk();
     pace.second({ frames: 1000, late: 900, dropped: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1 }, desk, 1);
-    for (let i = 1; i < 60; i += 1) expect(pace.second({ frames: 1000 + i * 25, late: 900, dropped: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1 }, desk, 1)).toBe(false);
+    for (let i = 1; i < 60; i += 1)
+      expect(pace.second({ frames: 1000 + i * 25, late: 900, dropped: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1 }, desk, 1)).toBe(false);
   });
 
   it('leaves the raster alone while something records', () => {

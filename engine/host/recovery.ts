@@ -8,15 +8,30 @@ import { db, type RecordingRow, type ShowRow } from '../storage/db';
 import { folder } from '../storage/opfs';
 
 /** Air as it can go on, and what the crew should know. `stored` is air at the last act; a transition of an older `version` ends at once. */
-export function recoverAir(row: Pick<ShowRow, 'show' | 'openSince'>, stored: Air | null, version = SHOW_VERSION): { air: ReturnType<typeof createAir>; notices: string[] } {
+export function recoverAir(
+  row: Pick<ShowRow, 'show' | 'openSince'>,
+  stored: Air | null,
+  version = SHOW_VERSION,
+): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
   if (!stored) return { air: fresh, notices: [] };
-  const air = { ...fresh, ...stored, lost: {}, ...(version !== SHOW_VERSION && { transition: null }), recording: null, stream: null, replay: { ...fresh.replay, ...stored.replay }, sound: { ...fresh.sound, ...stored.sound, talkback: null, lostDevices: {} }, lanes: { ...stored.lanes } };
+  const air = {
+    ...fresh,
+    ...stored,
+    lost: {},
+    ...(version !== SHOW_VERSION && { transition: null }),
+    recording: null,
+    stream: null,
+    replay: { ...fresh.replay, ...stored.replay },
+    sound: { ...fresh.sound, ...stored.sound, talkback: null, lostDevices: {} },
+    lanes: { ...stored.lanes },
+  };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];
   if (stored.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');
   if (stored.stream) notices.push('The stream was interrupted. Start it again when you are ready.');
-  if (air.replay.recording) notices.push('The angles were not recorded while the show was closed. Recording goes on; the gap is seen on the timeline.');
+  if (air.replay.recording)
+    notices.push('The angles were not recorded while the show was closed. Recording goes on; the gap is seen on the timeline.');
   const onAir = findPicture(row.show, air.onAirId);
   if (row.openSince !== null && onAir) notices.unshift(`The show was interrupted. ${onAir.name} is on air again.`);
   return { air, notices };
@@ -38,7 +53,11 @@ async function playableSeconds(row: RecordingRow): Promise<{ seconds: number; by
 
 /** Marks recordings of the show that never ended as cut off, with their true length. Returns what to tell. */
 export async function recoverRecordings(showId: string): Promise<string[]> {
-  const open = await db.recordings.where('state').equals('recording').filter((row) => row.showId === showId).toArray();
+  const open = await db.recordings
+    .where('state')
+    .equals('recording')
+    .filter((row) => row.showId === showId)
+    .toArray();
   return Promise.all(
     open.map(async (row) => {
       const { seconds, bytes } = await playableSeconds(row);

@@ -17,17 +17,32 @@ beforeEach(() => {
 afterEach(async () => {
   vi.useRealTimers();
   const closing = control?.close();
-  for (const worker of FakeWorker.started) for (const message of worker.told) if (message.type === 'close-segments') worker.say({ ...message, type: 'closed' });
+  for (const worker of FakeWorker.started)
+    for (const message of worker.told) if (message.type === 'close-segments') worker.say({ ...message, type: 'closed' });
   await closing;
   control = null;
   vi.unstubAllGlobals();
 });
 
-const STATUS: ReplayStatus = { recording: true, tracks: [], runs: {}, usedBytes: 0, limitBytes: 1, secondsLeft: -1, overfull: false, bytesPerSecond: 0 };
+const STATUS: ReplayStatus = {
+  recording: true,
+  tracks: [],
+  runs: {},
+  usedBytes: 0,
+  limitBytes: 1,
+  secondsLeft: -1,
+  overfull: false,
+  bytesPerSecond: 0,
+};
 
 function setup(desk: Desk) {
   const made = { desk, frame: 0, commands: [] as Command[], notices: [] as string[], mixer: [] as string[], sounds: [] as string[] };
-  const format: EngineFormat = { clock: new SharedArrayBuffer(8), rate: { num: 25, den: 1 }, frameStep: 1, working: { width: 64, height: 36 } };
+  const format: EngineFormat = {
+    clock: new SharedArrayBuffer(8),
+    rate: { num: 25, den: 1 },
+    frameStep: 1,
+    working: { width: 64, height: 36 },
+  };
   const sound = {
     record: (id: string) => {
       made.sounds.push(`tap ${id}`);
@@ -51,7 +66,13 @@ function setup(desk: Desk) {
     made.desk = must(made.desk, type, args, made.frame);
     own.reconcile(made.desk);
   };
-  return { made, run, control: own, recorder: () => workerOf<ToReplayRecorder, FromReplayRecorder>('recorder.worker'), decks: () => workerOf<ToDecks, FromDecks>('decks.worker') };
+  return {
+    made,
+    run,
+    control: own,
+    recorder: () => workerOf<ToReplayRecorder, FromReplayRecorder>('recorder.worker'),
+    decks: () => workerOf<ToDecks, FromDecks>('decks.worker'),
+  };
 }
 
 describe('what records and plays replays', () => {
@@ -70,7 +91,16 @@ describe('what records and plays replays', () => {
     run('replay.addAngle', { source: 'c' });
     const angle = made.desk.show.replay.angles.at(-1)?.sourceId;
     expect([angle, made.mixer.at(-1)]).toEqual(['c', 'tap c']);
-    expect(recorder().heard('track').filter((t) => !t.trackId.startsWith('sound-')).map((t) => [t.trackId, t.name])).toEqual([['a', 'Camera a'], ['b', 'Camera b'], ['c', 'Camera c']]);
+    expect(
+      recorder()
+        .heard('track')
+        .filter((t) => !t.trackId.startsWith('sound-'))
+        .map((t) => [t.trackId, t.name]),
+    ).toEqual([
+      ['a', 'Camera a'],
+      ['b', 'Camera b'],
+      ['c', 'Camera c'],
+    ]);
     run('replay.removeAngle', { source: 'b' });
     expect(made.mixer.at(-1)).toBe('tap-gone b');
     run('replay.stop');

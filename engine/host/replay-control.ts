@@ -10,7 +10,14 @@ import { pictureName } from '#core/show/pictures';
 import { framesPerSecond, frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Driver, type EngineFormat } from '../capture/driver';
 import { type ToMixer } from '../picture/messages';
-import { type FromDecks, type FromReplayRecorder, type RecordingFormat, type ReplayStatus, type ToDecks, type ToReplayRecorder } from '../replay/messages';
+import {
+  type FromDecks,
+  type FromReplayRecorder,
+  type RecordingFormat,
+  type ReplayStatus,
+  type ToDecks,
+  type ToReplayRecorder,
+} from '../replay/messages';
 import { type SoundDesk } from '../sound/sound-desk';
 import { type Notice } from './state';
 
@@ -92,7 +99,11 @@ export class ReplayControl {
     const before = this.lastDesk;
     this.lastDesk = { show, air };
     const { replay } = show;
-    if (before?.air.replay !== air.replay || before.show.replay.settings !== replay.settings || before.show.replay.angles !== replay.angles) {
+    if (
+      before?.air.replay !== air.replay ||
+      before.show.replay.settings !== replay.settings ||
+      before.show.replay.angles !== replay.angles
+    ) {
       decks.postMessage({ type: 'desk', desk: { replay: air.replay, settings: replay.settings, angles: replay.angles } } satisfies ToDecks);
     }
     if (before?.show.replay.settings !== replay.settings) {
@@ -119,7 +130,10 @@ export class ReplayControl {
     const wanted = new Map<string, () => () => void>();
     for (const { sourceId, soundId } of angles) {
       wanted.set(sourceId, () => this.tapPictures(sourceId, pictureName(show, sourceId)));
-      if (soundId !== null) wanted.set(`sound-${soundId}`, () => this.tapSound(soundId, soundId === PROGRAMME_SOUND ? 'Programme sound' : `Sound of ${pictureName(show, soundId)}`));
+      if (soundId !== null)
+        wanted.set(`sound-${soundId}`, () =>
+          this.tapSound(soundId, soundId === PROGRAMME_SOUND ? 'Programme sound' : `Sound of ${pictureName(show, soundId)}`),
+        );
     }
     for (const [id, end] of this.tracks) {
       if (wanted.has(id)) continue;
@@ -161,7 +175,12 @@ export class ReplayControl {
   private protect(): void {
     const { show, air } = this.host.desk();
     const frame = this.host.frame();
-    const message: ToReplayRecorder = { type: 'protect', spans: protectedSpans(show, air, frame), budget: show.replay.settings.budget, now: frameToMicros(frame, show.rate) };
+    const message: ToReplayRecorder = {
+      type: 'protect',
+      spans: protectedSpans(show, air, frame),
+      budget: show.replay.settings.budget,
+      now: frameToMicros(frame, show.rate),
+    };
     this.workers?.recorder.postMessage(message);
   }
 
@@ -226,7 +245,14 @@ export class ReplayControl {
   /** A small picture of an angle at a show frame, or near it unless `exact`; null in a gap. The caller closes it. */
   async thumbnail(trackId: string, frame: number, width: number, exact = false): Promise<ImageBitmap | null> {
     this.keys += 1;
-    const answer = await this.ask({ type: 'thumbnail', key: `t${this.keys}`, trackId, micros: frameToMicros(frame, this.format.rate), width, exact });
+    const answer = await this.ask({
+      type: 'thumbnail',
+      key: `t${this.keys}`,
+      trackId,
+      micros: frameToMicros(frame, this.format.rate),
+      width,
+      exact,
+    });
     return answer?.type === 'thumbnail' ? answer.image : null;
   }
 
@@ -255,7 +281,8 @@ export class ReplayControl {
     clearTimeout(this.soon);
     for (const end of this.tracks.values()) end();
     this.tracks.clear();
-    if (this.workers && this.recordingId !== null) await Promise.race([this.closeSegments(), new Promise((resolve) => setTimeout(resolve, 3000))]);
+    if (this.workers && this.recordingId !== null)
+      await Promise.race([this.closeSegments(), new Promise((resolve) => setTimeout(resolve, 3000))]);
     this.workers?.recorder.terminate();
     this.workers?.decks.terminate();
     this.workers = null;

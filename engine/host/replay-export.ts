@@ -46,7 +46,13 @@ export class ReplayExport {
   /** Adds a file to make. Resolves with it, or with null when it failed or was cancelled; the list of tasks says why. */
   add(name: string, job: ExportJob, sounds: Record<string, string>): Promise<File | null> {
     const task: ExportTask = { id: nanoid(8), name, state: 'waiting', share: 0, startedAt: 0, message: '', copied: false, frames: 0 };
-    this.store.setState(({ tasks }) => ({ tasks: [...tasks.filter((t) => t.state === 'waiting' || t.state === 'running').slice(-60), ...tasks.filter((t) => t.state !== 'waiting' && t.state !== 'running').slice(-8), task] }));
+    this.store.setState(({ tasks }) => ({
+      tasks: [
+        ...tasks.filter((t) => t.state === 'waiting' || t.state === 'running').slice(-60),
+        ...tasks.filter((t) => t.state !== 'waiting' && t.state !== 'running').slice(-8),
+        task,
+      ],
+    }));
     return new Promise((finish) => {
       this.queue.push({ task, job, sounds, finish });
       void this.next();
@@ -74,13 +80,29 @@ export class ReplayExport {
     }
     worker.onmessage = ({ data }: MessageEvent<FromExport>) => void this.receive(queued, worker, data);
     worker.onerror = (event) => failed(event.message);
-    worker.postMessage({ type: 'start', showId: this.showId, rate: this.rate, fileName: id, job: queued.job, sounds: queued.sounds } satisfies ToExport);
+    worker.postMessage({
+      type: 'start',
+      showId: this.showId,
+      rate: this.rate,
+      fileName: id,
+      job: queued.job,
+      sounds: queued.sounds,
+    } satisfies ToExport);
   }
 
   /** Begins to wait for what `worker` says next. */
   private alive(queued: Queued, worker: Worker): void {
     clearTimeout(this.watch);
-    this.watch = setTimeout(() => void this.end(queued, worker, { state: 'failed', message: `nothing has come of it for ${STUCK_MS / 1000} seconds; try it again` }, null), STUCK_MS);
+    this.watch = setTimeout(
+      () =>
+        void this.end(
+          queued,
+          worker,
+          { state: 'failed', message: `nothing has come of it for ${STUCK_MS / 1000} seconds; try it again` },
+          null,
+        ),
+      STUCK_MS,
+    );
   }
 
   private async receive(queued: Queued, worker: Worker, message: FromExport): Promise<void> {
@@ -89,7 +111,12 @@ export class ReplayExport {
     if (message.type === 'progress') return this.change(queued.task.id, { share: message.done / message.total });
     if (message.type === 'failed') return this.end(queued, worker, { state: 'failed', message: message.message }, null);
     const file = await (await (await folder('exports')).getFileHandle(queued.task.id)).getFile();
-    return this.end(queued, worker, { state: 'done', share: 1, copied: message.copied, frames: message.frames }, new File([file], queued.task.name, { type: queued.task.name.endsWith('webm') ? 'video/webm' : 'video/mp4' }));
+    return this.end(
+      queued,
+      worker,
+      { state: 'done', share: 1, copied: message.copied, frames: message.frames },
+      new File([file], queued.task.name, { type: queued.task.name.endsWith('webm') ? 'video/webm' : 'video/mp4' }),
+    );
   }
 
   private async end(queued: Queued, worker: Worker, change: Partial<ExportTask>, file: File | null): Promise<void> {

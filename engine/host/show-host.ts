@@ -112,7 +112,13 @@ export class ShowHost {
       toMixer: (m, t) => this.toMixer(m, t),
     });
     this.exports = new ReplayExport(showId, show.rate, () => this.replay.closeSegments());
-    this.drivers = new SourceDrivers({ ...drivers, deck: this.replay.deckDriver }, format, (m, t) => this.toMixer(m, t), sound, (id, health) => this.setHealth(id, health));
+    this.drivers = new SourceDrivers(
+      { ...drivers, deck: this.replay.deckDriver },
+      format,
+      (m, t) => this.toMixer(m, t),
+      sound,
+      (id, health) => this.setHealth(id, health),
+    );
     this.tracks = new TrackControl(showId, sound, { desk: () => this.state.desk, notify: (tone, text) => this.notify(tone, text) });
     this.outputs = new OutputControl(this.encoder, {
       state: () => this.state,
@@ -134,7 +140,11 @@ export class ShowHost {
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
     });
-    followSound(sound, { desk: () => (this.closed ? null : this.state.desk), command: (command) => void this.dispatch(command), notify: (tone, text) => this.notify(tone, text) });
+    followSound(sound, {
+      desk: () => (this.closed ? null : this.state.desk),
+      command: (command) => void this.dispatch(command),
+      notify: (tone, text) => this.notify(tone, text),
+    });
     sound.context.onstatechange = () => this.set({ soundAwake: sound.awake });
   }
 
@@ -175,7 +185,9 @@ export class ShowHost {
   private connectOutputs(): void {
     const pictures = new MessageChannel();
     const sounds = new MessageChannel();
-    this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1, feed: 'programme', waiting: RECORDER_FRAMES }, [pictures.port1]);
+    this.toMixer({ type: 'programme-port', key: 'encoder', port: pictures.port1, feed: 'programme', waiting: RECORDER_FRAMES }, [
+      pictures.port1,
+    ]);
     this.sound.tapTo(sounds.port1);
     this.outputs.connect(pictures.port2, sounds.port2);
   }
@@ -198,7 +210,13 @@ export class ShowHost {
       return this.run(command);
     } catch (error) {
       console.error(error);
-      return { ok: false, error: { code: 'fault', message: `${typeof command?.type === 'string' ? command.type.slice(0, 60) : 'This'} could not be done: ${causeOf(error)} Nothing was changed.` } };
+      return {
+        ok: false,
+        error: {
+          code: 'fault',
+          message: `${typeof command?.type === 'string' ? command.type.slice(0, 60) : 'This'} could not be done: ${causeOf(error)} Nothing was changed.`,
+        },
+      };
     }
   }
 
@@ -209,7 +227,11 @@ export class ShowHost {
     if (!outcome.ok) return outcome;
     const mergeKey = outcome.spec.mergeKey?.((command.args ?? {}) as never) ?? null;
     const key = mergeKey === null ? null : `${command.type} ${mergeKey}`;
-    this.apply(outcome.desk, outcome.patches, remember(history, outcome.spec.title, outcome.patches, outcome.inverse, key, performance.now()));
+    this.apply(
+      outcome.desk,
+      outcome.patches,
+      remember(history, outcome.spec.title, outcome.patches, outcome.inverse, key, performance.now()),
+    );
     return { ok: true, result: outcome.result };
   }
 
@@ -307,7 +329,20 @@ export class ShowHost {
   /** What /api/status tells: figures, not documents. */
   remoteStatus(): Record<string, unknown> {
     const { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure } = this.state;
-    return { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure, clockError: this.sound.clockError, sound: this.sound.store.getState() };
+    return {
+      frame,
+      mixer,
+      encoder,
+      replay,
+      health,
+      renderer,
+      working,
+      space,
+      soundAwake,
+      failure,
+      clockError: this.sound.clockError,
+      sound: this.sound.store.getState(),
+    };
   }
 
   private setHealth(id: string, health: SourceHealth): void {
@@ -323,7 +358,8 @@ export class ShowHost {
     // Not at once: drivers report in the middle of commands too.
     queueMicrotask(() => {
       const { show, air } = this.state.desk;
-      if (!this.closed && show.sources.some((s) => s.id === id) && (air.lost[id] ?? '') !== now) this.dispatch({ type: 'source.report', args: { source: id, cause: now } });
+      if (!this.closed && show.sources.some((s) => s.id === id) && (air.lost[id] ?? '') !== now)
+        this.dispatch({ type: 'source.report', args: { source: id, cause: now } });
     });
   }
 
@@ -336,7 +372,10 @@ export class ShowHost {
   }
 
   /** Gives a canvas over to the mixer, which shows `picture` in it until the returned function is called. */
-  attachMonitor(canvas: HTMLCanvasElement, picture: MonitorPicture): { resize: (width: number, height: number) => void; detach: () => void } {
+  attachMonitor(
+    canvas: HTMLCanvasElement,
+    picture: MonitorPicture,
+  ): { resize: (width: number, height: number) => void; detach: () => void } {
     const key = nanoid();
     const offscreen = canvas.transferControlToOffscreen();
     this.toMixer({ type: 'monitor', key, canvas: offscreen, picture }, [offscreen]);
@@ -389,9 +428,12 @@ export class ShowHost {
     this.remote.close();
     await this.journal.settled();
     // Whoever has taken the show over meanwhile has it open.
-    await db.shows.where('id').equals(this.showId).modify((row) => {
-      if (row.openSince === this.openedAt) row.openSince = null;
-    });
+    await db.shows
+      .where('id')
+      .equals(this.showId)
+      .modify((row) => {
+        if (row.openSince === this.openedAt) row.openSince = null;
+      });
     this.mixer.terminate();
     this.encoder.terminate();
     await this.sound.close();

@@ -7,7 +7,12 @@ import { followSound } from './sound-events';
 
 /** Follows a desk of sound that only reports; what it makes of the reports is kept. */
 function follow(desk: Desk) {
-  const made: { desk: Desk | null; commands: Command[]; notices: string[]; report: Parameters<SoundDesk['listen']>[0] | null } = { desk, commands: [], notices: [], report: null };
+  const made: { desk: Desk | null; commands: Command[]; notices: string[]; report: Parameters<SoundDesk['listen']>[0] | null } = {
+    desk,
+    commands: [],
+    notices: [],
+    report: null,
+  };
   const sound = { listen: (report: NonNullable<typeof made.report>) => (made.report = report) } as unknown as SoundDesk;
   followSound(sound, {
     desk: () => made.desk,

@@ -17,15 +17,23 @@ function howled({ desk, command, notify }: Show, { busId, hz, held }: { busId: s
   const now = desk();
   const bus = now?.show.sound.buses.find((b) => b.id === busId);
   if (!bus || now?.air.sound.held[busId]) return;
-  if (!held) return notify('caution', `${bus.name} pushes its limiter with a steady tone of ${hz} Hz. If that is feedback, turn the bus down in Sound.`);
+  if (!held)
+    return notify(
+      'caution',
+      `${bus.name} pushes its limiter with a steady tone of ${hz} Hz. If that is feedback, turn the bus down in Sound.`,
+    );
   command({ type: 'sound.hold', args: { bus: busId, db: HOLD_DB, hz: Math.min(24_000, hz) } });
-  notify('trouble', `${bus.name} howled${hz > 0 ? ` at ${hz} Hz` : ''} and was turned down by ${HOLD_DB} dB. Break the loop in Sound, under Routing, and release it.`);
+  notify(
+    'trouble',
+    `${bus.name} howled${hz > 0 ? ` at ${hz} Hz` : ''} and was turned down by ${HOLD_DB} dB. Break the loop in Sound, under Routing, and release it.`,
+  );
 }
 
 /** A device has gone, or come back where `cause` is empty. */
 function deviceChanged({ desk, command }: Show, deviceId: string, cause: string): void {
   const now = desk();
-  if (now && (now.air.sound.lostDevices[deviceId] ?? '') !== cause) command({ type: 'sound.reportDevice', args: { deviceId, cause: cause.slice(0, 300) } });
+  if (now && (now.air.sound.lostDevices[deviceId] ?? '') !== cause)
+    command({ type: 'sound.reportDevice', args: { deviceId, cause: cause.slice(0, 300) } });
 }
 
 /** Makes commands and notices of what the sound desk reports. Not at once: it reports in the middle of commands too. */

@@ -16,7 +16,12 @@ function setup() {
       ...(source.settings.kind === 'media' ? { update: () => log.push(`update ${source.id}`) } : {}),
     };
   };
-  const format: EngineFormat = { clock: new SharedArrayBuffer(8), rate: { num: 25, den: 1 }, frameStep: 1, working: { width: 64, height: 36 } };
+  const format: EngineFormat = {
+    clock: new SharedArrayBuffer(8),
+    rate: { num: 25, den: 1 },
+    frameStep: 1,
+    working: { width: 64, height: 36 },
+  };
   const health: string[] = [];
   const drivers = new SourceDrivers(
     { simulated: driver, media: driver },
@@ -46,7 +51,10 @@ describe('the drivers of a show’s sources', () => {
     drivers.reconcile(desk.show, desk.air);
     drivers.reconcile(desk.show, desk.air);
     log.length = 0;
-    desk = must(must(must(desk, 'source.edit', { source: 'a', name: 'Other' }), 'source.move', { source: 'c', index: 0 }), 'source.pin', { source: 'b', number: 9 });
+    desk = must(must(must(desk, 'source.edit', { source: 'a', name: 'Other' }), 'source.move', { source: 'c', index: 0 }), 'source.pin', {
+      source: 'b',
+      number: 9,
+    });
     drivers.reconcile(desk.show, desk.air);
     expect(log).toEqual([]);
     desk = must(desk, 'media.play', { source: 'clip' });

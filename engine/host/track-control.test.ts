@@ -17,7 +17,12 @@ afterEach(() => {
 });
 
 /** Tracks of the clip and of the programme mix are wanted, unless `desk` says otherwise. */
-function setup(desk: Desk = must(must(sampleDesk(), 'sound.setChannel', { channels: ['clip'], iso: true }), 'sound.setBus', { bus: 'programme', record: true })) {
+function setup(
+  desk: Desk = must(must(sampleDesk(), 'sound.setChannel', { channels: ['clip'], iso: true }), 'sound.setBus', {
+    bus: 'programme',
+    record: true,
+  }),
+) {
   const made = { desk, taps: [] as string[], notices: [] as string[] };
   const sound = {
     tap: (id: string, from: { kind: string }) => {
@@ -47,9 +52,15 @@ describe('sound tracks beside a recording', () => {
     const [start] = recorder().heard('start');
     expect(start?.startSample).toBe(480_000);
     const id = made.desk.air.recording?.id ?? '';
-    expect(start?.tracks.map((t) => [t.id, t.info.description, t.info.channels])).toEqual([[`${id}-1`, 'Sample: Programme mix', 2], [`${id}-2`, 'Sample: Clip', 2]]);
+    expect(start?.tracks.map((t) => [t.id, t.info.description, t.info.channels])).toEqual([
+      [`${id}-1`, 'Sample: Programme mix', 2],
+      [`${id}-2`, 'Sample: Clip', 2],
+    ]);
     expect(new Set(start?.tracks.map((t) => t.info.timeReference)).size).toBe(1);
-    expect((await rows()).map((r) => [r.name.replace(/^Sample \S+ \S+ /, ''), r.extension, r.state])).toEqual([['· Programme mix', 'wav', 'recording'], ['· Clip', 'wav', 'recording']]);
+    expect((await rows()).map((r) => [r.name.replace(/^Sample \S+ \S+ /, ''), r.extension, r.state])).toEqual([
+      ['· Programme mix', 'wav', 'recording'],
+      ['· Clip', 'wav', 'recording'],
+    ]);
   });
 
   it('end with the recording; it is settled once every file is closed and its line says how long it is', async () => {
@@ -69,7 +80,10 @@ describe('sound tracks beside a recording', () => {
     expect(settled).toBe(false);
     recorder().say({ type: 'ended', tracks: [1, 2].map((n) => ({ id: `${id}-${n}`, bytes: 900, seconds: 2, silence: 0 })), error: '' });
     await waiting;
-    expect((await rows()).map((r) => [r.state, r.bytes, r.seconds])).toEqual([['done', 900, 2], ['done', 900, 2]]);
+    expect((await rows()).map((r) => [r.state, r.bytes, r.seconds])).toEqual([
+      ['done', 900, 2],
+      ['done', 900, 2],
+    ]);
     expect(FakeWorker.started[0]?.terminated).toBe(true);
     expect(made.notices).toEqual([]);
   });
@@ -80,7 +94,9 @@ describe('sound tracks beside a recording', () => {
     await started();
     const id = made.desk.air.recording?.id ?? '';
     recorder().say({ type: 'ended', tracks: [{ id: `${id}-1`, bytes: 900, seconds: 2, silence: 0 }], error: 'the disk is full' });
-    await vi.waitFor(() => expect(made.notices).toEqual(['trouble: The sound tracks ended early: the disk is full. What was recorded is kept.']));
+    await vi.waitFor(() =>
+      expect(made.notices).toEqual(['trouble: The sound tracks ended early: the disk is full. What was recorded is kept.']),
+    );
     expect(made.taps.slice(2).sort()).toEqual(['end 1', 'end 2']);
     await control.settled();
     expect((await rows())[0]).toMatchObject({ state: 'done', note: 'the disk is full' });
@@ -109,10 +125,24 @@ describe('sound tracks beside a recording', () => {
     run('output.stopRecording');
     // The next one's lines are there already: the database refuses them.
     await db.recordings.clear();
-    await db.recordings.add({ id: `${id}-1`, showId: 'show', name: '', extension: 'wav', startedAt: 0, state: 'done', bytes: 0, seconds: 0, note: '' });
+    await db.recordings.add({
+      id: `${id}-1`,
+      showId: 'show',
+      name: '',
+      extension: 'wav',
+      startedAt: 0,
+      state: 'done',
+      bytes: 0,
+      seconds: 0,
+      note: '',
+    });
     made.desk = { ...made.desk, air: { ...made.desk.air, recording: { id, startFrame: 9 } } };
     control.reconcile(made.desk);
-    await vi.waitFor(() => expect(made.notices).toEqual([expect.stringMatching(/^trouble: The sound tracks cannot be recorded: .*The recording goes on without them\.$/s)]));
+    await vi.waitFor(() =>
+      expect(made.notices).toEqual([
+        expect.stringMatching(/^trouble: The sound tracks cannot be recorded: .*The recording goes on without them\.$/s),
+      ]),
+    );
     expect(made.taps.filter((t) => t.startsWith('end'))).toHaveLength(4);
     expect(control.byteRate).toBe(0);
   });

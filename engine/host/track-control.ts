@@ -42,7 +42,10 @@ function wantedTracks({ show, air }: Desk): Wanted[] {
     const c = config.get(id);
     return sound.iso && c?.feed && 'key' in c.feed ? [{ name, from: { kind: 'feed', key: c.feed.key } }] : [];
   });
-  return [...show.sound.buses.filter((b) => b.record).map(({ id, name }): Wanted => ({ name: `${name} mix`, from: { kind: 'bus', busId: id } })), ...channels];
+  return [
+    ...show.sound.buses.filter((b) => b.record).map(({ id, name }): Wanted => ({ name: `${name} mix`, from: { kind: 'bus', busId: id } })),
+    ...channels,
+  ];
 }
 
 /** Samples from midnight to a moment, local time. */
@@ -100,9 +103,31 @@ export class TrackControl {
       const { port1, port2 } = new MessageChannel();
       const trackId = `${taking.recordingId}-${i + 1}`;
       taking.ends.push(this.sound.tap(`track ${trackId}`, from, port1));
-      return { id: trackId, port: port2, info: { channels: 2, sampleRate: SAMPLE_RATE, description: `${show.name}: ${name}`, startedAt: now, timeReference: sinceMidnight(now) } };
+      return {
+        id: trackId,
+        port: port2,
+        info: {
+          channels: 2,
+          sampleRate: SAMPLE_RATE,
+          description: `${show.name}: ${name}`,
+          startedAt: now,
+          timeReference: sinceMidnight(now),
+        },
+      };
     });
-    await db.recordings.bulkAdd(tracks.map((t, i) => ({ id: t.id, showId: this.showId, name: `${base} · ${wanted[i]?.name}`, extension: 'wav' as const, startedAt: now.getTime(), state: 'recording' as const, bytes: 0, seconds: 0, note: '' })));
+    await db.recordings.bulkAdd(
+      tracks.map((t, i) => ({
+        id: t.id,
+        showId: this.showId,
+        name: `${base} · ${wanted[i]?.name}`,
+        extension: 'wav' as const,
+        startedAt: now.getTime(),
+        state: 'recording' as const,
+        bytes: 0,
+        seconds: 0,
+        note: '',
+      })),
+    );
     const worker = new Worker(new URL('../sound/track-recorder.worker.ts', import.meta.url), { type: 'module' });
     taking.worker = worker;
     let done = () => undefined as void;
@@ -112,7 +137,10 @@ export class TrackControl {
     this.writing.set(worker, { closed, done });
     worker.onmessage = ({ data }: MessageEvent<FromTrackRecorder>) => void this.receive(worker, data);
     const message: ToTrackRecorder = { type: 'start', startSample: startSample(show, startFrame), tracks };
-    worker.postMessage(message, tracks.map((t) => t.port));
+    worker.postMessage(
+      message,
+      tracks.map((t) => t.port),
+    );
     // Stopped while its tracks were being listed: the files are made, and closed at once.
     if (taking.stopped) worker.postMessage({ type: 'stop' } satisfies ToTrackRecorder);
   }
@@ -135,7 +163,8 @@ export class TrackControl {
         if (this.taking?.worker === worker) this.stop();
       }
     }
-    for (const { id, bytes, seconds } of message.tracks) await db.recordings.update(id, { bytes, seconds, ...(ended && { state: 'done' as const, note: message.error }) });
+    for (const { id, bytes, seconds } of message.tracks)
+      await db.recordings.update(id, { bytes, seconds, ...(ended && { state: 'done' as const, note: message.error }) });
     if (ended) {
       this.writing.get(worker)?.done();
       this.writing.delete(worker);

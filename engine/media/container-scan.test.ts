@@ -1,19 +1,36 @@
-import { BlobSource, BufferTarget, EncodedPacket, EncodedVideoPacketSource, Input, ALL_FORMATS, Mp4OutputFormat, Output, WebMOutputFormat } from 'mediabunny';
+import {
+  BlobSource,
+  BufferTarget,
+  EncodedPacket,
+  EncodedVideoPacketSource,
+  Input,
+  ALL_FORMATS,
+  Mp4OutputFormat,
+  Output,
+  WebMOutputFormat,
+} from 'mediabunny';
 import { describe, expect, it } from 'vitest';
 import { type Scan, scanContainer } from './container-scan';
 
 /** Four seconds of pictures that say nothing, as a recorder of ours writes them. */
 async function made(webm: boolean, streaming = false): Promise<Uint8Array<ArrayBuffer>> {
-  const output = new Output({ format: webm ? new WebMOutputFormat({ appendOnly: streaming }) : new Mp4OutputFormat({ fastStart: 'fragmented' }), target: new BufferTarget() });
+  const output = new Output({
+    format: webm ? new WebMOutputFormat({ appendOnly: streaming }) : new Mp4OutputFormat({ fastStart: 'fragmented' }),
+    target: new BufferTarget(),
+  });
   const source = new EncodedVideoPacketSource('vp8');
   output.addVideoTrack(source);
   await output.start();
-  for (let i = 0; i < 100; i += 1) await source.add(new EncodedPacket(new Uint8Array(400).fill(i + 1), i % 25 === 0 ? 'key' : 'delta', i / 25, 0.04), { decoderConfig: { codec: 'vp8', codedWidth: 64, codedHeight: 36 } });
+  for (let i = 0; i < 100; i += 1)
+    await source.add(new EncodedPacket(new Uint8Array(400).fill(i + 1), i % 25 === 0 ? 'key' : 'delta', i / 25, 0.04), {
+      decoderConfig: { codec: 'vp8', codedWidth: 64, codedHeight: 36 },
+    });
   await output.finalize();
   return new Uint8Array((output.target as BufferTarget).buffer as ArrayBuffer);
 }
 
-const scan = (bytes: Uint8Array): Scan => scanContainer({ size: bytes.length, read: (from, length) => bytes.subarray(from, from + length) });
+const scan = (bytes: Uint8Array): Scan =>
+  scanContainer({ size: bytes.length, read: (from, length) => bytes.subarray(from, from + length) });
 
 /** Seconds that a demuxer finds in what is whole. */
 async function seconds(bytes: Uint8Array<ArrayBuffer>): Promise<number> {
@@ -49,7 +66,10 @@ describe('the structure of media files', () => {
   });
 
   it('ends at the last whole picture of a file that was cut off, which plays as long as it is', async () => {
-    for (const [bytes, cuts] of [[await made(true), [0.3, 0.5, 0.77, 0.98]], [await made(true, true), [0.3, 0.6, 0.9]]] as const) {
+    for (const [bytes, cuts] of [
+      [await made(true), [0.3, 0.5, 0.77, 0.98]],
+      [await made(true, true), [0.3, 0.6, 0.9]],
+    ] as const) {
       for (const cut of cuts) {
         const found = await seconds(bytes.slice(0, Math.round(bytes.length * cut)));
         expect(found).toBeGreaterThan(4 * cut - 1.2);

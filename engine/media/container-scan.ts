@@ -94,7 +94,12 @@ function scanEbml(reader: ByteReader): Scan {
     return walk(reader, element.from, element.end, IN_CLUSTER, (block) => (block.end <= reader.size ? block.end : 0));
   });
   const expected = Math.min(segment.end, reader.size);
-  const damage = sound < expected ? `it is damaged from byte ${sound} on` : segment.end !== Infinity && segment.end > reader.size ? 'its end is missing' : null;
+  const damage =
+    sound < expected
+      ? `it is damaged from byte ${sound} on`
+      : segment.end !== Infinity && segment.end > reader.size
+        ? 'its end is missing'
+        : null;
   return { sound, tail: damage === null && segment.end !== Infinity ? null : EBML_TAIL, damage };
 }
 
@@ -122,5 +127,7 @@ export function scanContainer(reader: ByteReader): Scan {
   const view = new DataView(head.buffer, head.byteOffset, head.byteLength);
   if (head.length >= 4 && view.getUint32(0) === EBML) return scanEbml(reader);
   const brand = String.fromCharCode(...head.subarray(4, 8));
-  return ['ftyp', 'moov', 'moof', 'mdat', 'free', 'skip', 'wide', 'styp'].includes(brand) ? scanBoxes(reader) : { sound: reader.size, tail: null, damage: null };
+  return ['ftyp', 'moov', 'moof', 'mdat', 'free', 'skip', 'wide', 'styp'].includes(brand)
+    ? scanBoxes(reader)
+    : { sound: reader.size, tail: null, damage: null };
 }

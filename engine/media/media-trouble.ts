@@ -4,4 +4,5 @@
 export class MediaTrouble extends Error {}
 
 /** Why, in words: what a library says of itself helps nobody. */
-export const mediaTrouble = (error: unknown): string => (error instanceof MediaTrouble ? error.message : 'it is damaged, or not what its name says');
+export const mediaTrouble = (error: unknown): string =>
+  error instanceof MediaTrouble ? error.message : 'it is damaged, or not what its name says';

@@ -10,5 +10,6 @@ const HEAD_BYTES = 512 * 1024;
 /** Throws when a PNG, JPEG or WebP file must not be decoded. @throws MediaTrouble; any error for what is no picture. */
 export async function checkPictureSize(file: Blob): Promise<void> {
   const { width, height } = imageSize(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()));
-  if (width > LONGEST_SIDE || height > LONGEST_SIDE) throw new MediaTrouble(`it is ${width}×${height}, and stills go up to ${LONGEST_SIDE} pixels a side. Make it smaller and add it again`);
+  if (width > LONGEST_SIDE || height > LONGEST_SIDE)
+    throw new MediaTrouble(`it is ${width}×${height}, and stills go up to ${LONGEST_SIDE} pixels a side. Make it smaller and add it again`);
 }

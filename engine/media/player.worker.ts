@@ -63,7 +63,10 @@ async function sendSound(reader: SoundReader, clock: SharedClock, rate: Rate, po
     const count = Math.max(1, Math.min(until - cursor, Math.round(state.left * SAMPLE_RATE), SAMPLE_RATE / 5));
     const channels = await reader.read(state.position, count);
     const chunk: SoundChunk = { sample: cursor, channels };
-    port.postMessage(chunk, channels.map((c) => c.buffer));
+    port.postMessage(
+      chunk,
+      channels.map((c) => c.buffer),
+    );
     cursor += count;
   }
 }
@@ -84,7 +87,8 @@ async function run(start: Extract<ToPlayer, { type: 'start' }>): Promise<void> {
   const video = await input.getPrimaryVideoTrack();
   const audio = await input.getPrimaryAudioTrack();
   if (!video && !audio) throw new MediaTrouble('it holds neither pictures nor sound');
-  if (video && !(await video.canDecode())) throw new MediaTrouble(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
+  if (video && !(await video.canDecode()))
+    throw new MediaTrouble(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
   const pictures = video && new PictureReader(video);
   if (!pictures) await sendPlate(start, frameToMicros(microsToFrame(clock.now(), rate), rate));
   const sounds = audio && (await audio.canDecode()) ? new SoundReader(audio) : null;
@@ -114,5 +118,7 @@ scope.onmessage = ({ data }: MessageEvent<ToPlayer>) => {
     player = data.player;
     return;
   }
-  run(data).catch((error: unknown) => say({ type: 'failed', message: `${data.settings.fileName} cannot be played: ${mediaTrouble(error)}` }));
+  run(data).catch((error: unknown) =>
+    say({ type: 'failed', message: `${data.settings.fileName} cannot be played: ${mediaTrouble(error)}` }),
+  );
 };

@@ -13,7 +13,8 @@ export interface MediaFacts {
 }
 
 export type ToProbe = { type: 'media'; file: Blob } | { type: 'still'; file: Blob };
-export type FromProbe = { type: 'media'; facts: MediaFacts } | { type: 'still'; image: ImageBitmap; hasAlpha: boolean } | { type: 'trouble'; why: string };
+export type FromProbe =
+  { type: 'media'; facts: MediaFacts } | { type: 'still'; image: ImageBitmap; hasAlpha: boolean } | { type: 'trouble'; why: string };
 
 /** Side of the small copy in which transparent parts are looked for. */
 const ALPHA_SIDE = 256;
@@ -24,10 +25,13 @@ async function probeMedia(file: Blob): Promise<MediaFacts> {
     const video = await input.getPrimaryVideoTrack();
     const audio = await input.getPrimaryAudioTrack();
     const hasSound = audio !== null && (await audio.canDecode());
-    if (!video && !hasSound) throw new MediaTrouble('it holds neither pictures nor sound that can be read. Add an MP4, WebM, MOV, WAV or MP3 file');
-    if (video && !(await video.canDecode())) throw new MediaTrouble(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
+    if (!video && !hasSound)
+      throw new MediaTrouble('it holds neither pictures nor sound that can be read. Add an MP4, WebM, MOV, WAV or MP3 file');
+    if (video && !(await video.canDecode()))
+      throw new MediaTrouble(`this browser cannot decode its pictures (${(await video.getCodec()) ?? 'unknown codec'})`);
     const duration = await input.computeDuration();
-    if (!(duration > 0) || !Number.isFinite(duration)) throw new MediaTrouble('it ends before its first picture: it was cut off, or is damaged');
+    if (!(duration > 0) || !Number.isFinite(duration))
+      throw new MediaTrouble('it ends before its first picture: it was cut off, or is damaged');
     return { duration, hasPictures: video !== null, hasSound, hasAlpha: (await video?.canBeTransparent()) ?? false };
   } finally {
     input.dispose();
@@ -57,5 +61,13 @@ workerScope.onmessage = ({ data }: MessageEvent<ToProbe>) => {
     data.type === 'media'
       ? probeMedia(data.file).then((facts) => say({ type: 'media', facts }))
       : probeStill(data.file).then(({ image, hasAlpha }) => say({ type: 'still', image, hasAlpha }, [image]));
-  work.catch((error: unknown) => say({ type: 'trouble', why: data.type === 'still' && !(error instanceof MediaTrouble) ? 'it cannot be decoded: it is damaged, or not the picture its name says' : mediaTrouble(error) }));
+  work.catch((error: unknown) =>
+    say({
+      type: 'trouble',
+      why:
+        data.type === 'still' && !(error instanceof MediaTrouble)
+          ? 'it cannot be decoded: it is damaged, or not the picture its name says'
+          : mediaTrouble(error),
+    }),
+  );
 };

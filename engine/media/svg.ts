@@ -38,7 +38,12 @@ function referencesOf(element: Element): { id: string; how: string }[] {
   return found;
 }
 
-const numbersOf = (text: string | null): number[] => (text ?? '').split(/[\s,]+/).filter(Boolean).map(Number).filter(Number.isFinite);
+const numbersOf = (text: string | null): number[] =>
+  (text ?? '')
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number)
+    .filter(Number.isFinite);
 
 /** How often a pattern is repeated over what it fills, at the very most that is worth telling apart. */
 function tilesOf(pattern: Element): number {
@@ -68,14 +73,22 @@ function costOf(root: Element): Cost {
       cost.layers += layer ? 1 + other.layers * Math.max(1, other.layers) : other.layers;
     };
     for (const child of element.children) {
-      if (!['defs', 'symbol', 'pattern', 'mask', 'clipPath', 'filter', 'marker', 'linearGradient', 'radialGradient'].includes(child.tagName)) add(visit(child));
+      if (
+        !['defs', 'symbol', 'pattern', 'mask', 'clipPath', 'filter', 'marker', 'linearGradient', 'radialGradient'].includes(child.tagName)
+      )
+        add(visit(child));
     }
     for (const { id, how } of referencesOf(element)) {
       const target = byId.get(id);
       if (!target) continue;
       if (/gradient$/i.test(target.tagName)) add({ drawn: target.children.length, layers: 0 });
       else if (target.tagName === 'pattern' && how !== 'pattern') add(visit(target), tilesOf(target), true);
-      else add(visit(target), how.startsWith('marker') ? 1 + numbersOf(element.getAttribute('points') ?? element.getAttribute('d')).length : 1, how !== 'use');
+      else
+        add(
+          visit(target),
+          how.startsWith('marker') ? 1 + numbersOf(element.getAttribute('points') ?? element.getAttribute('d')).length : 1,
+          how !== 'use',
+        );
     }
     open.delete(element);
     known.set(element, cost);
@@ -86,23 +99,38 @@ function costOf(root: Element): Cost {
 
 function weigh(root: Element): void {
   const elements = [root, ...root.querySelectorAll('*')];
-  if (elements.length > MOST_ELEMENTS) throw new MediaTrouble(`it holds ${elements.length} elements, and ${MOST_ELEMENTS} can be drawn. Save it as PNG instead`);
+  if (elements.length > MOST_ELEMENTS)
+    throw new MediaTrouble(`it holds ${elements.length} elements, and ${MOST_ELEMENTS} can be drawn. Save it as PNG instead`);
   const { drawn, layers } = costOf(root);
-  if (drawn > MOST_DRAWN || layers > MOST_LAYERS) throw new MediaTrouble('it would take too long to draw: its patterns, masks or repeated parts are nested too deep. Save it as PNG instead');
+  if (drawn > MOST_DRAWN || layers > MOST_LAYERS)
+    throw new MediaTrouble(
+      'it would take too long to draw: its patterns, masks or repeated parts are nested too deep. Save it as PNG instead',
+    );
   for (const element of elements) {
-    if (FILTER_NUMBERS.some((name) => numbersOf(element.getAttribute(name)).some((n) => Math.abs(n) > WIDEST_FILTER))) throw new MediaTrouble('a filter of it is wider than can be drawn. Save it as PNG instead');
+    if (FILTER_NUMBERS.some((name) => numbersOf(element.getAttribute(name)).some((n) => Math.abs(n) > WIDEST_FILTER)))
+      throw new MediaTrouble('a filter of it is wider than can be drawn. Save it as PNG instead');
     const dashes = numbersOf(element.getAttribute('stroke-dasharray'));
-    if (dashes.length > 0 && 1000 / (dashes.reduce((a, b) => a + Math.abs(b), 0) / dashes.length) > MOST_DASHES) throw new MediaTrouble('its dashes are finer than can be drawn. Save it as PNG instead');
+    if (dashes.length > 0 && 1000 / (dashes.reduce((a, b) => a + Math.abs(b), 0) / dashes.length) > MOST_DASHES)
+      throw new MediaTrouble('its dashes are finer than can be drawn. Save it as PNG instead');
   }
 }
 
 /** An SVG without scripts, handlers and outside references, that can be drawn in good time. @throws MediaTrouble */
 export function safeSvg(text: string): string {
-  if (text.length > LONGEST) throw new MediaTrouble(`it is ${Math.round(text.length / 1e6)} MB of text, and ${LONGEST / 1e6} MB can be drawn. Save it as PNG instead`);
+  if (text.length > LONGEST)
+    throw new MediaTrouble(
+      `it is ${Math.round(text.length / 1e6)} MB of text, and ${LONGEST / 1e6} MB can be drawn. Save it as PNG instead`,
+    );
   // Counted before it is parsed: parsing is the page's work too.
   const opened = text.split('<').length - text.split('</').length;
-  if (opened > MOST_ELEMENTS + 1000) throw new MediaTrouble(`it holds about ${opened} elements, and ${MOST_ELEMENTS} can be drawn. Save it as PNG instead`);
-  const clean = DOMPurify.sanitize(text, { USE_PROFILES: { svg: true, svgFilters: true }, FORBID_TAGS: ['style', 'foreignObject'], NAMESPACE: 'http://www.w3.org/2000/svg', PARSER_MEDIA_TYPE: 'application/xhtml+xml' } as never);
+  if (opened > MOST_ELEMENTS + 1000)
+    throw new MediaTrouble(`it holds about ${opened} elements, and ${MOST_ELEMENTS} can be drawn. Save it as PNG instead`);
+  const clean = DOMPurify.sanitize(text, {
+    USE_PROFILES: { svg: true, svgFilters: true },
+    FORBID_TAGS: ['style', 'foreignObject'],
+    NAMESPACE: 'http://www.w3.org/2000/svg',
+    PARSER_MEDIA_TYPE: 'application/xhtml+xml',
+  } as never);
   const local = String(clean).replace(/(xlink:)?href\s*=\s*(["'])(?!#)[^"']*\2/gi, '');
   if (!/<svg[\s>]/i.test(local)) throw new MediaTrouble('it holds no SVG picture');
   const safe = local.includes('xmlns=') ? local : local.replace(/<svg/i, '<svg xmlns="http://www.w3.org/2000/svg"');

@@ -2,7 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { extensionOf, videoConfig } from './codecs';
 import { type EncodeSettings } from './messages';
 
-const settings = (width: number, height: number, fps: number, frameStep = 1): EncodeSettings => ({ codec: 'h264', bitrate: 2e6, raster: { width, height }, rate: { num: fps, den: 1 }, frameStep, feed: 'programme' });
+const settings = (width: number, height: number, fps: number, frameStep = 1): EncodeSettings => ({
+  codec: 'h264',
+  bitrate: 2e6,
+  raster: { width, height },
+  rate: { num: fps, den: 1 },
+  frameStep,
+  feed: 'programme',
+});
 
 describe('codec strings', () => {
   it.each([

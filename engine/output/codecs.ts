@@ -8,7 +8,13 @@ export const SOUND_BITRATE = 160_000;
 /** H.264 level by macroblocks a second (ITU-T H.264 table A-1), as the last byte of the codec string. */
 function h264Level(raster: Raster, fps: number): string {
   const perSecond = Math.ceil(raster.width / 16) * Math.ceil(raster.height / 16) * fps;
-  const levels: [number, string][] = [[40_500, '1e'], [108_000, '1f'], [245_760, '28'], [522_240, '2a'], [983_040, '33']];
+  const levels: [number, string][] = [
+    [40_500, '1e'],
+    [108_000, '1f'],
+    [245_760, '28'],
+    [522_240, '2a'],
+    [983_040, '33'],
+  ];
   return levels.find(([limit]) => perSecond <= limit)?.[1] ?? '34';
 }
 

@@ -5,7 +5,14 @@ import { FakeFrame, fakeFrame } from '#tests/support/fake-frames';
 import { type EncodeSettings } from './messages';
 import { type PacketSink, ProgrammeEncode } from './programme-encode';
 
-const SETTINGS: EncodeSettings = { codec: 'h264', bitrate: 1e6, raster: { width: 64, height: 36 }, rate: { num: 25, den: 1 }, frameStep: 1, feed: 'programme' };
+const SETTINGS: EncodeSettings = {
+  codec: 'h264',
+  bitrate: 1e6,
+  raster: { width: 64, height: 36 },
+  rate: { num: 25, den: 1 },
+  frameStep: 1,
+  feed: 'programme',
+};
 const FRAME = 40_000;
 const SAMPLES = 1920;
 
@@ -21,7 +28,8 @@ afterEach(() => {
 function sink() {
   const got = { pictures: [] as { frame: number; key: boolean; described: boolean }[], sounds: [] as number[], failures: [] as string[] };
   const taker: PacketSink = {
-    video: (chunk, meta) => got.pictures.push({ frame: chunk.timestamp / FRAME, key: chunk.type === 'key', described: meta.decoderConfig !== undefined }),
+    video: (chunk, meta) =>
+      got.pictures.push({ frame: chunk.timestamp / FRAME, key: chunk.type === 'key', described: meta.decoderConfig !== undefined }),
     audio: (chunk) => got.sounds.push(chunk.timestamp),
     failed: (message) => got.failures.push(message),
   };
@@ -111,7 +119,10 @@ describe('an encode of the programme', () => {
   });
 
   it('has sound without a seam from its first picture on: what is missing is silence, what comes twice is left out', () => {
-    const pieces = fc.array(fc.record({ skip: fc.integer({ min: -500, max: 800 }), length: fc.integer({ min: 1, max: 600 }) }), { minLength: 1, maxLength: 20 });
+    const pieces = fc.array(fc.record({ skip: fc.integer({ min: -500, max: 800 }), length: fc.integer({ min: 1, max: 600 }) }), {
+      minLength: 1,
+      maxLength: 20,
+    });
     fc.assert(
       fc.property(pieces, fc.integer({ min: -400, max: 400 }), (list, lead) => {
         const encode = new ProgrammeEncode(SETTINGS);

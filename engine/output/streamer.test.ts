@@ -6,7 +6,14 @@ import { type EncodeSettings } from './messages';
 import { ProgrammeEncode } from './programme-encode';
 import { Streamer } from './streamer';
 
-const SETTINGS: EncodeSettings = { codec: 'h264', bitrate: 1e6, raster: { width: 64, height: 36 }, rate: { num: 25, den: 1 }, frameStep: 1, feed: 'programme' };
+const SETTINGS: EncodeSettings = {
+  codec: 'h264',
+  bitrate: 1e6,
+  raster: { width: 64, height: 36 },
+  rate: { num: 25, den: 1 },
+  frameStep: 1,
+  feed: 'programme',
+};
 
 interface Put {
   path: string;
@@ -108,7 +115,10 @@ describe('the stream', () => {
     const streamer = new Streamer('id', 'http://there/ingest/pier', 'wrong', () => undefined);
     world.answers = [401, 403];
     await stream(streamer, 3);
-    expect(streamer.status()).toMatchObject({ state: 'retrying', trouble: 'The destination refused the stream (401). Check address and key; trying again all the same.' });
+    expect(streamer.status()).toMatchObject({
+      state: 'retrying',
+      trouble: 'The destination refused the stream (401). Check address and key; trying again all the same.',
+    });
     await vi.waitFor(() => expect(streamer.status()).toMatchObject({ state: 'live', trouble: '', queued: 0 }), 20_000);
     await streamer.close();
     expect(await read('video')).toHaveLength(75);

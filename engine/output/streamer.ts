@@ -1,12 +1,5 @@
 /** Streams the programme as CMAF: one track each for picture and sound, put to the destination segment by segment. */
-import {
-  EncodedAudioPacketSource,
-  EncodedPacket,
-  EncodedVideoPacketSource,
-  Mp4OutputFormat,
-  NullTarget,
-  Output,
-} from 'mediabunny';
+import { EncodedAudioPacketSource, EncodedPacket, EncodedVideoPacketSource, Mp4OutputFormat, NullTarget, Output } from 'mediabunny';
 import { causeOf } from '#core/schema/cause';
 import { ByteRate } from './byte-rate';
 import { type StreamStatus } from './messages';
@@ -117,8 +110,20 @@ export class Streamer implements PacketSink {
     const failed = (message: string) => this.failed(message);
     const video = new EncodedVideoPacketSource('avc');
     const audio = new EncodedAudioPacketSource('opus');
-    this.videoTrack = new Track('video', (p, m) => video.add(p, m), (o) => void o.addVideoTrack(video), out, failed);
-    this.audioTrack = new Track('audio', (p, m) => audio.add(p, m), (o) => void o.addAudioTrack(audio), out, failed);
+    this.videoTrack = new Track(
+      'video',
+      (p, m) => video.add(p, m),
+      (o) => void o.addVideoTrack(video),
+      out,
+      failed,
+    );
+    this.audioTrack = new Track(
+      'audio',
+      (p, m) => audio.add(p, m),
+      (o) => void o.addAudioTrack(audio),
+      out,
+      failed,
+    );
   }
 
   private async send(segment: Segment): Promise<void> {
@@ -171,7 +176,18 @@ export class Streamer implements PacketSink {
   status(): StreamStatus {
     const { state, queued, queuedSeconds, dropped, lostSeconds, reconnects, trouble } = this.queue;
     // Both tracks wait side by side: the time waiting is that of one.
-    return { id: this.id, state, seconds: this.seconds, bitrate: this.rate.bitrate, queued, queuedSeconds: queuedSeconds / 2, dropped, lostSeconds: lostSeconds / 2, reconnects, trouble };
+    return {
+      id: this.id,
+      state,
+      seconds: this.seconds,
+      bitrate: this.rate.bitrate,
+      queued,
+      queuedSeconds: queuedSeconds / 2,
+      dropped,
+      lostSeconds: lostSeconds / 2,
+      reconnects,
+      trouble,
+    };
   }
 
   /** Sends what is left, for a few seconds at most. */

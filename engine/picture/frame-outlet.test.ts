@@ -16,7 +16,12 @@ describe('an outlet of frames', () => {
     const frames = Array.from({ length: 10 }, (_, i) => fakeFrame(String(i)));
     for (const frame of frames) outlet.send({ frame });
     expect([port.sent.length, outlet.refused]).toEqual([3, 7]);
-    expect(frames.map((f) => (f as unknown as { closed: boolean }).closed)).toEqual([false, false, false, ...Array.from({ length: 7 }, () => true)]);
+    expect(frames.map((f) => (f as unknown as { closed: boolean }).closed)).toEqual([
+      false,
+      false,
+      false,
+      ...Array.from({ length: 7 }, () => true),
+    ]);
     port.onmessage?.();
     port.onmessage?.();
     for (let i = 0; i < 4; i += 1) outlet.send({ frame: fakeFrame('more') });

@@ -108,7 +108,11 @@ export class GlMixer {
   /** A scene as a picture of the surface's size, drawn apart. */
   private apart(scene: Scene, raster: Raster, { viewport }: Surface): Target {
     const target = this.targets.take(viewport.width, viewport.height);
-    this.drawScene(scene, raster, { framebuffer: target.framebuffer, viewport: { x: 0, y: 0, width: viewport.width, height: viewport.height }, flip: 1 });
+    this.drawScene(scene, raster, {
+      framebuffer: target.framebuffer,
+      viewport: { x: 0, y: 0, width: viewport.width, height: viewport.height },
+      flip: 1,
+    });
     return target;
   }
 
@@ -144,12 +148,27 @@ export class GlMixer {
     } else if (mix.kind === 'zoom') {
       for (const tap of zoomBlurTaps(mix.position)) {
         const [width, height] = [raster.width * tap.scale, raster.height * tap.scale];
-        this.drawPlain(tap.over ? b : a, { x: (raster.width - width) / 2, y: (raster.height - height) / 2, width, height }, WHOLE, false, raster, surface, tap.weight);
+        this.drawPlain(
+          tap.over ? b : a,
+          { x: (raster.width - width) / 2, y: (raster.height - height) / 2, width, height },
+          WHOLE,
+          false,
+          raster,
+          surface,
+          tap.weight,
+        );
       }
     } else this.mixByProgram(a, b, mix, image, raster, surface);
   }
 
-  private mixByProgram(a: Picture, b: Picture, mix: Exclude<Mix, MoveMix | { kind: 'dip' | 'zoom' }>, image: Picture | null, raster: Raster, surface: Surface): void {
+  private mixByProgram(
+    a: Picture,
+    b: Picture,
+    mix: Exclude<Mix, MoveMix | { kind: 'dip' | 'zoom' }>,
+    image: Picture | null,
+    raster: Raster,
+    surface: Surface,
+  ): void {
     const { gl } = this;
     const set = this.use(this.mixer);
     set.u_plane0?.(a.planes[0]);
@@ -220,11 +239,21 @@ export class GlMixer {
       const moved = { ...seen.target, x: seen.target.x + shadow.x, y: seen.target.y + shadow.y };
       this.drawOutline(moved, radius, rotation, [0, 0, 0, shadow.opacity * opacity], -1, shadow, raster, surface);
     }
-    if (radius > 0 || rotation !== 0 || item.grade || item.key || item.matte) this.drawShaped(item, picture, second, seen, raster, surface, opacity);
+    if (radius > 0 || rotation !== 0 || item.grade || item.key || item.matte)
+      this.drawShaped(item, picture, second, seen, raster, surface, opacity);
     else this.drawPlain(picture, seen.target, seen.window, seen.mirror, raster, surface, opacity);
     if (border && border.width > 0) {
       const [r, g, b] = parseColour(border.colour);
-      this.drawOutline(seen.target, radius, rotation, [r * opacity, g * opacity, b * opacity, opacity], border.width, null, raster, surface);
+      this.drawOutline(
+        seen.target,
+        radius,
+        rotation,
+        [r * opacity, g * opacity, b * opacity, opacity],
+        border.width,
+        null,
+        raster,
+        surface,
+      );
     }
     if (clipped) this.gl.disable(this.gl.SCISSOR_TEST);
   }
@@ -283,7 +312,13 @@ export class GlMixer {
     if (!info) return;
     const set = this.use(info);
     const scaleX = (rect.width / raster.width) * surface.viewport.width;
-    const exact = !mirror && window.width === 1 && window.height === 1 && Math.abs(scaleX - picture.width) < 0.01 && Number.isInteger(rect.x) && Number.isInteger(rect.y);
+    const exact =
+      !mirror &&
+      window.width === 1 &&
+      window.height === 1 &&
+      Math.abs(scaleX - picture.width) < 0.01 &&
+      Number.isInteger(rect.x) &&
+      Number.isInteger(rect.y);
     const times = halvings({ target: rect, window, mirror }, picture, surface.viewport.width / raster.width);
     this.bindPicture(set, picture, exact, times);
     this.place(set, rect, raster, surface);
@@ -295,7 +330,15 @@ export class GlMixer {
     this.unreduce(picture, times);
   }
 
-  private drawShaped(item: DrawItem, picture: Picture, second: Picture | null, seen: Placement, raster: Raster, surface: Surface, opacity: number): void {
+  private drawShaped(
+    item: DrawItem,
+    picture: Picture,
+    second: Picture | null,
+    seen: Placement,
+    raster: Raster,
+    surface: Surface,
+    opacity: number,
+  ): void {
     const { gl } = this;
     const info = this.shaped.get(picture.layout);
     if (!info) return;
@@ -331,7 +374,16 @@ export class GlMixer {
     this.unreduce(picture, times);
   }
 
-  private drawOutline(rect: Rect, radius: number, rotation: number, colour: number[], width: number, shadow: Shadow | null, raster: Raster, surface: Surface): void {
+  private drawOutline(
+    rect: Rect,
+    radius: number,
+    rotation: number,
+    colour: number[],
+    width: number,
+    shadow: Shadow | null,
+    raster: Raster,
+    surface: Surface,
+  ): void {
     const { gl } = this;
     const set = this.use(this.outline);
     const blur = shadow?.blur ?? 0;
@@ -380,4 +432,5 @@ const isMove = (mix: Mix): mix is MoveMix => mix.kind === 'push' || mix.kind ===
 
 const even = (n: number): number => Math.round(n / 2) * 2;
 
-const windowVector = (w: Rect, mirror: boolean): number[] => (mirror ? [w.x + w.width, w.y, -w.width, w.height] : [w.x, w.y, w.width, w.height]);
+const windowVector = (w: Rect, mirror: boolean): number[] =>
+  mirror ? [w.x + w.width, w.y, -w.width, w.height] : [w.x, w.y, w.width, w.height];

@@ -7,7 +7,11 @@ export interface Target {
 }
 
 /** A framebuffer with one texture of `width` × `height`. */
-export function createTarget(gl: WebGL2RenderingContext, width: number, height: number): { framebuffer: WebGLFramebuffer; texture: WebGLTexture } {
+export function createTarget(
+  gl: WebGL2RenderingContext,
+  width: number,
+  height: number,
+): { framebuffer: WebGLFramebuffer; texture: WebGLTexture } {
   const texture = createTexture(gl);
   gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA8, width, height, 0, gl.RGBA, gl.UNSIGNED_BYTE, null);
   const framebuffer = gl.createFramebuffer();

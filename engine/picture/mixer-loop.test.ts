@@ -58,7 +58,13 @@ function setup(desk: Desk = sampleDesk()) {
   );
   // Pictures come from no source here: each is there, and the same until `feed` renews it.
   const versions = new Map<string, number>();
-  loop.sources.lookup = (_show, ref) => ({ image: fakeFrame('') as VideoFrame, width: 64, height: 36, opaque: true, version: String(versions.get(ref.kind === 'source' ? ref.id : '') ?? 0) });
+  loop.sources.lookup = (_show, ref) => ({
+    image: fakeFrame('') as VideoFrame,
+    width: 64,
+    height: 36,
+    opaque: true,
+    version: String(versions.get(ref.kind === 'source' ? ref.id : '') ?? 0),
+  });
   const feed = (id: string) => versions.set(id, (versions.get(id) ?? 0) + 1);
   const taken: { number: number; stamp: number; shows: string | null; duration: number | null }[] = [];
   const sink = (id: string, kind: 'programme' | 'clean') =>

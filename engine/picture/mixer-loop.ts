@@ -222,7 +222,11 @@ export class MixerLoop {
     const canvas = new OffscreenCanvas(THUMBNAIL_WIDTH, Math.max(2, Math.round((THUMBNAIL_WIDTH * height) / width)));
     const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
     if (!this.last || !context) return null;
-    await this.renderer.monitors([{ plan: wholePicture(PROGRAMME, this.show.raster), context, width: canvas.width, height: canvas.height, done: () => undefined }], this.show.raster, () => true);
+    await this.renderer.monitors(
+      [{ plan: wholePicture(PROGRAMME, this.show.raster), context, width: canvas.width, height: canvas.height, done: () => undefined }],
+      this.show.raster,
+      () => true,
+    );
     return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
   }
 }

@@ -38,9 +38,13 @@ function taken(): void {
 /** WebGL2 where a graphics card draws it; in software planes are far quicker than a software driver. */
 async function chooseRenderer(working: Raster, prefer: 'gl' | 'soft' | null) {
   const canvas = new OffscreenCanvas(working.width, working.height);
-  const gl = prefer === 'soft' ? null : canvas.getContext('webgl2', { alpha: false, antialias: false, depth: false, stencil: false, powerPreference: 'high-performance' });
+  const gl =
+    prefer === 'soft'
+      ? null
+      : canvas.getContext('webgl2', { alpha: false, antialias: false, depth: false, stencil: false, powerPreference: 'high-performance' });
   const described = gl ? describeRenderer(gl) : { renderer: 'no WebGL2', software: true };
-  if (!gl || (described.software && prefer !== 'gl')) return { ...described, create: (lookup: PictureLookup): Renderer => new SoftRenderer(working, lookup) };
+  if (!gl || (described.software && prefer !== 'gl'))
+    return { ...described, create: (lookup: PictureLookup): Renderer => new SoftRenderer(working, lookup) };
   const path = await chooseUploadPath(gl);
   return { ...described, create: (lookup: PictureLookup): Renderer => new GlRenderer(gl, lookup, path) };
 }

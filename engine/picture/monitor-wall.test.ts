@@ -13,10 +13,12 @@ function setup() {
   wall.attach('tile', canvas(), { kind: 'source', id: 'a' });
   let content = 'one';
   const jobs = (desk = sampleDesk()) =>
-    wall.jobs(desk.show, desk.air, planFrame(desk.show, desk.air, 0), PROGRAMME, () => content).map((job) => {
-      job.done();
-      return job.plan.base[0]?.texture;
-    });
+    wall
+      .jobs(desk.show, desk.air, planFrame(desk.show, desk.air, 0), PROGRAMME, () => content)
+      .map((job) => {
+        job.done();
+        return job.plan.base[0]?.texture;
+      });
   return { wall, jobs, change: (text: string) => (content = text) };
 }
 
@@ -67,7 +69,9 @@ describe('the monitor wall', () => {
     expect(counts).toEqual({ next: 20, tile: 10 });
     change('last');
     const desk = sampleDesk();
-    expect(wall.jobs(desk.show, desk.air, planFrame(desk.show, desk.air, 0), PROGRAMME, () => 'last').map((j) => [j.width, j.height])).toContainEqual([8, 5]);
+    expect(
+      wall.jobs(desk.show, desk.air, planFrame(desk.show, desk.air, 0), PROGRAMME, () => 'last').map((j) => [j.width, j.height]),
+    ).toContainEqual([8, 5]);
   });
 
   it('leaves out what has not changed, and draws again after a new size', () => {

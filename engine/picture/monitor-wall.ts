@@ -43,7 +43,8 @@ export class MonitorWall {
 
   attach(key: string, canvas: OffscreenCanvas, picture: MonitorPicture): void {
     const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-    if (context) this.monitors.set(key, { canvas, context, picture, shown: { width: canvas.width, height: canvas.height }, drawnAt: 0, version: '' });
+    if (context)
+      this.monitors.set(key, { canvas, context, picture, shown: { width: canvas.width, height: canvas.height }, drawnAt: 0, version: '' });
   }
 
   resize(key: string, width: number, height: number): void {

@@ -28,7 +28,8 @@ interface Held {
 }
 
 /** True for frames that are BT.709 limited, or do not say and are taken for it, as the graphics card's path does. */
-const isStandard = ({ colorSpace }: VideoFrame): boolean => !colorSpace.fullRange && !['smpte170m', 'bt470bg'].includes(colorSpace.matrix ?? '');
+const isStandard = ({ colorSpace }: VideoFrame): boolean =>
+  !colorSpace.fullRange && !['smpte170m', 'bt470bg'].includes(colorSpace.matrix ?? '');
 
 export class SoftRenderer implements Renderer {
   readonly description = 'in software, in Y′CbCr planes';
@@ -46,18 +47,31 @@ export class SoftRenderer implements Renderer {
   }
 
   private createMixer(): SoftMixer {
-    return new SoftMixer(this.raster, (ref, w, h) => this.planesOf(ref, w, h), (ref) => this.lookup(ref));
+    return new SoftMixer(
+      this.raster,
+      (ref, w, h) => this.planesOf(ref, w, h),
+      (ref) => this.lookup(ref),
+    );
   }
 
   /** The one frame that a plan is, pixel for pixel, in the very form this mixer would make of it. */
   private wholeFrame(plan: PicturePlan, raster: Raster): (RefPicture & { image: VideoFrame }) | null {
     const item = plan.base[0];
-    if (!item || plan.base.length > 1 || plan.mix || plan.lanes.length > 0 || plan.top?.length || plan.black > 0 || item.opacity < 1) return null;
+    if (!item || plan.base.length > 1 || plan.mix || plan.lanes.length > 0 || plan.top?.length || plan.black > 0 || item.opacity < 1)
+      return null;
     if (item.key || item.grade || item.radius || item.rotation || item.border || item.clip || item.matte) return null;
     const picture = this.lookup(item.texture);
     if (!picture || !isFrame(picture.image) || picture.width !== this.raster.width || picture.height !== this.raster.height) return null;
     const { target, window, mirror } = placementOf(item, picture);
-    const whole = target.x === 0 && target.y === 0 && target.width === raster.width && target.height === raster.height && window.x === 0 && window.y === 0 && window.width === 1 && window.height === 1;
+    const whole =
+      target.x === 0 &&
+      target.y === 0 &&
+      target.width === raster.width &&
+      target.height === raster.height &&
+      window.x === 0 &&
+      window.y === 0 &&
+      window.width === 1 &&
+      window.height === 1;
     if (!whole || mirror || !['I420', 'NV12'].includes(picture.image.format ?? '') || !isStandard(picture.image)) return null;
     return { ...picture, image: picture.image };
   }
@@ -74,7 +88,13 @@ export class SoftRenderer implements Renderer {
     const planes = this.room(key, known, width, height, transparent);
     if (format === 'I420' && width % 2 === 0 && height % 2 === 0) {
       const size = width * height;
-      await frame.copyTo(planes.bytes, { layout: [{ offset: 0, stride: width }, { offset: size, stride: width / 2 }, { offset: size * 1.25, stride: width / 2 }] });
+      await frame.copyTo(planes.bytes, {
+        layout: [
+          { offset: 0, stride: width },
+          { offset: size, stride: width / 2 },
+          { offset: size * 1.25, stride: width / 2 },
+        ],
+      });
     } else if (format === 'I420' || format === 'NV12') {
       const bytes = this.scratchOf(frame.allocationSize());
       fillFromYuv(planes, bytes, await frame.copyTo(bytes));
@@ -83,7 +103,12 @@ export class SoftRenderer implements Renderer {
       const options = rgb === format ? {} : { format: rgb as 'RGBA' | 'RGBX' };
       const bytes = this.scratchOf(frame.allocationSize(options));
       const [place] = await frame.copyTo(bytes, options);
-      fillFromRgba(planes, { data: bytes, pointer: this.scratch.pointer, stride: place?.stride ?? width * 4, red: rgb.startsWith('B') ? 2 : 0 });
+      fillFromRgba(planes, {
+        data: bytes,
+        pointer: this.scratch.pointer,
+        stride: place?.stride ?? width * 4,
+        red: rgb.startsWith('B') ? 2 : 0,
+      });
     }
     if ((format === 'I420' || format === 'NV12') && !isStandard(frame)) {
       const { matrix, offset } = conversion(frame.colorSpace.matrix, frame.colorSpace.fullRange ?? false);
@@ -94,7 +119,8 @@ export class SoftRenderer implements Renderer {
 
   /** Planes of a size under a key: those it had, when they fit. */
   private room(key: string, known: Held | undefined, width: number, height: number, withAlpha = false): Planes {
-    if (known && known.planes.width === width && known.planes.height === height && (known.planes.alpha !== null) === withAlpha) return known.planes;
+    if (known && known.planes.width === width && known.planes.height === height && (known.planes.alpha !== null) === withAlpha)
+      return known.planes;
     this.forget(key);
     return createPlanes(width, height, withAlpha);
   }
@@ -139,7 +165,14 @@ export class SoftRenderer implements Renderer {
     if (whole) return new VideoFrame(whole.image, { timestamp: stamp, duration });
     await this.takeFrames(plan);
     const { bytes, width, height } = this.mixer.draw(plan, raster);
-    return new VideoFrame(bytes, { format: 'I420', codedWidth: width, codedHeight: height, timestamp: stamp, duration, colorSpace: COLOUR_SPACE });
+    return new VideoFrame(bytes, {
+      format: 'I420',
+      codedWidth: width,
+      codedHeight: height,
+      timestamp: stamp,
+      duration,
+      colorSpace: COLOUR_SPACE,
+    });
   }
 
   /** Takes in the frames that a plan shows. */
@@ -171,7 +204,11 @@ export class SoftRenderer implements Renderer {
   private monitorOf(width: number, height: number): SmallMixer {
     const key = `${width}×${height}`;
     const known = this.small.get(key) ?? {
-      mixer: new SoftMixer({ width, height }, (ref, w, h) => this.planesOf(ref, w, h), (ref) => this.lookup(ref)),
+      mixer: new SoftMixer(
+        { width, height },
+        (ref, w, h) => this.planesOf(ref, w, h),
+        (ref) => this.lookup(ref),
+      ),
       rgba: allocate(width * height * 4),
       used: 0,
     };

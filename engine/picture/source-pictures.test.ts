@@ -104,7 +104,13 @@ describe('copies of a source’s frames', () => {
   it('go to whoever records it, also after the source was connected anew, until it is enough', () => {
     const { pictures } = setup();
     const taken: string[] = [];
-    const recorder = { postMessage: ({ frame, stamp }: { frame: VideoFrame; stamp: number }) => { taken.push(`${shown(frame)} at ${stamp}`); frame.close(); }, close: () => taken.push('closed') };
+    const recorder = {
+      postMessage: ({ frame, stamp }: { frame: VideoFrame; stamp: number }) => {
+        taken.push(`${shown(frame)} at ${stamp}`);
+        frame.close();
+      },
+      close: () => taken.push('closed'),
+    };
     pictures.tap('a', recorder as unknown as MessagePort);
     const [one, two] = [driver(), driver()];
     pictures.connectPort('a', one.port);

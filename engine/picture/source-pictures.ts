@@ -111,7 +111,10 @@ export class SourcePictures {
   lookup(show: Show, ref: TextureRef, raster: Raster): RefPicture | null {
     if (ref.kind === 'card') return this.card(ref.card, raster);
     if (ref.kind === 'colour') return this.colour(ref.colour);
-    if (ref.kind === 'seat') return this.plate(`seat ${ref.name} ${ref.colour} ${raster.height}`, true, () => drawSeat(ref.name, ref.colour, raster.width, raster.height));
+    if (ref.kind === 'seat')
+      return this.plate(`seat ${ref.name} ${ref.colour} ${raster.height}`, true, () =>
+        drawSeat(ref.name, ref.colour, raster.width, raster.height),
+      );
     if (ref.kind === 'scene') return null;
     const source = findSource(show, ref.id);
     if (!source) return null;
@@ -120,7 +123,13 @@ export class SourcePictures {
     if (entry?.still) return entry.still;
     if (entry?.current) {
       const { frame, serial } = entry.current;
-      return { image: frame, width: frame.displayWidth, height: frame.displayHeight, opaque: !frame.format?.endsWith('A'), version: `frame ${serial}` };
+      return {
+        image: frame,
+        width: frame.displayWidth,
+        height: frame.displayHeight,
+        opaque: !frame.format?.endsWith('A'),
+        version: `frame ${serial}`,
+      };
     }
     const cause = this.health.get(ref.id)?.cause || 'waiting for its picture';
     return this.plate(`gone ${source.name} ${cause} ${source.colour} ${raster.height}`, true, () =>

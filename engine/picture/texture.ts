@@ -40,8 +40,17 @@ interface PlaneShape {
 function planeShapes(gl: WebGL2RenderingContext, layout: Layout, width: number, height: number): PlaneShape[] {
   const half = { width: (width + 1) >> 1, height: (height + 1) >> 1 };
   const r8 = { internal: gl.R8, format: gl.RED, bytes: 1 };
-  if (layout === 'i420') return [{ width, height, ...r8 }, { ...half, ...r8 }, { ...half, ...r8 }];
-  if (layout === 'nv12') return [{ width, height, ...r8 }, { ...half, internal: gl.RG8, format: gl.RG, bytes: 2 }];
+  if (layout === 'i420')
+    return [
+      { width, height, ...r8 },
+      { ...half, ...r8 },
+      { ...half, ...r8 },
+    ];
+  if (layout === 'nv12')
+    return [
+      { width, height, ...r8 },
+      { ...half, internal: gl.RG8, format: gl.RG, bytes: 2 },
+    ];
   return [{ width, height, internal: gl.RGBA8, format: gl.RGBA, bytes: 4 }];
 }
 

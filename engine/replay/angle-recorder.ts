@@ -80,7 +80,14 @@ export class AngleRecorder {
 
   private output(chunk: EncodedVideoChunk, meta: EncodedVideoChunkMetadata | undefined, width: number, height: number): void {
     const described = meta?.decoderConfig;
-    if (described) this.config = sameOr(this.config, { kind: 'picture', codec: described.codec, width, height, description: toBase64(described.description) });
+    if (described)
+      this.config = sameOr(this.config, {
+        kind: 'picture',
+        codec: described.codec,
+        width,
+        height,
+        description: toBase64(described.description),
+      });
     if (!this.config) return;
     const data = new Uint8Array(chunk.byteLength);
     chunk.copyTo(data);

@@ -8,7 +8,14 @@ type SoundTrack = Extract<TrackConfig, { kind: 'sound' }>;
 
 /** H.264 baseline: no reordering, quick to decode, and every editor opens it. */
 export function pictureConfig(width: number, height: number, { bitrate, framerate }: RecordingFormat): VideoEncoderConfig {
-  return videoConfig({ codec: 'h264', raster: { width, height }, rate: { num: Math.round(framerate * 1000), den: 1000 }, frameStep: 1, bitrate, feed: 'programme' });
+  return videoConfig({
+    codec: 'h264',
+    raster: { width, height },
+    rate: { num: Math.round(framerate * 1000), den: 1000 },
+    frameStep: 1,
+    bitrate,
+    feed: 'programme',
+  });
 }
 
 /** Bits a second of recorded sound. */

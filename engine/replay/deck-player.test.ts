@@ -31,10 +31,32 @@ function setup(recordedUntil = 1000) {
     },
   } as unknown as PictureCache;
   const sounds = {
-    read: (_track: string, from: number, count: number, step: number) => Promise.resolve([0, 1].map(() => Float32Array.from({ length: count }, (_, i) => from + i * step))),
+    read: (_track: string, from: number, count: number, step: number) =>
+      Promise.resolve([0, 1].map(() => Float32Array.from({ length: count }, (_, i) => from + i * step))),
   } as unknown as SoundCache;
-  const port = (name: string) => ({ postMessage: ({ frame, stamp, flush }: FrameMessage) => { made.pictures.push(`${name}${shown(frame)} at ${stamp / FRAME}${flush ? ' flush' : ''}`); frame.close(); }, close: () => undefined }) as unknown as MessagePort;
-  const player = new DeckPlayer(1, { frames: port(''), second: port('second '), sound: { postMessage: (message: SoundChunk | SoundFlush) => made.sounds.push(message), close: () => undefined } as unknown as MessagePort }, { num: 25, den: 1 }, pictures, sounds, (stamp) => fakeFrame('nothing', stamp));
+  const port = (name: string) =>
+    ({
+      postMessage: ({ frame, stamp, flush }: FrameMessage) => {
+        made.pictures.push(`${name}${shown(frame)} at ${stamp / FRAME}${flush ? ' flush' : ''}`);
+        frame.close();
+      },
+      close: () => undefined,
+    }) as unknown as MessagePort;
+  const player = new DeckPlayer(
+    1,
+    {
+      frames: port(''),
+      second: port('second '),
+      sound: {
+        postMessage: (message: SoundChunk | SoundFlush) => made.sounds.push(message),
+        close: () => undefined,
+      } as unknown as MessagePort,
+    },
+    { num: 25, den: 1 },
+    pictures,
+    sounds,
+    (stamp) => fakeFrame('nothing', stamp),
+  );
   return { made, player };
 }
 
@@ -43,7 +65,12 @@ const never = () => false;
 
 /** Deck 1 on angle a at frame 100 of the timeline, with the sound of a, in the 200th frame of the show. */
 function standing(): Desk {
-  const desk = must(must(replayDesk(), 'replay.setAngleSound', { source: 'a', sound: 'a' }, 200), 'deck.goTo', { deck: 1, frame: 100 }, 200);
+  const desk = must(
+    must(replayDesk(), 'replay.setAngleSound', { source: 'a', sound: 'a' }, 200),
+    'deck.goTo',
+    { deck: 1, frame: 100 },
+    200,
+  );
   return must(desk, 'deck.setAngle', { deck: 1, angle: 'a' }, 200);
 }
 
@@ -109,7 +136,10 @@ describe('the sound of a deck', () => {
     for (const { sample, channels } of all) {
       expect(sample).toBe(next);
       // Show frame 210 is frame 100 of the timeline.
-      expect([channels[0]?.[0], channels[0]?.at(-1)]).toEqual([sample - 110 * SAMPLES, sample - 110 * SAMPLES + (channels[0]?.length ?? 0) - 1]);
+      expect([channels[0]?.[0], channels[0]?.at(-1)]).toEqual([
+        sample - 110 * SAMPLES,
+        sample - 110 * SAMPLES + (channels[0]?.length ?? 0) - 1,
+      ]);
       next += channels[0]?.length ?? 0;
     }
     expect(next).toBe(215 * SAMPLES);
@@ -142,6 +172,10 @@ describe('the sound of a deck', () => {
     await player.sound(decks(playing), 210, 211 * FRAME, never);
     const before = chunks(made).length;
     await player.sound(decks(playing), 210, 400 * FRAME, never);
-    expect(chunks(made).slice(before).map((c) => c.sample)).toEqual([399 * SAMPLES]);
+    expect(
+      chunks(made)
+        .slice(before)
+        .map((c) => c.sample),
+    ).toEqual([399 * SAMPLES]);
   });
 });

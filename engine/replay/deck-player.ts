@@ -48,7 +48,14 @@ export class DeckPlayer {
     ]);
   }
 
-  private async send(port: MessagePort, picture: DeckPicture, place: DeckPlace, frame: number, flush: boolean, stale: () => boolean): Promise<void> {
+  private async send(
+    port: MessagePort,
+    picture: DeckPicture,
+    place: DeckPlace,
+    frame: number,
+    flush: boolean,
+    stale: () => boolean,
+  ): Promise<void> {
     const found = await this.pictures.frameAt(picture.angleId, frameToMicros(picture.position, this.rate), place.rate);
     // What is sent by a closed port would stay open.
     if (stale() || this.closed) {
@@ -83,7 +90,11 @@ export class DeckPlayer {
       const from = this.cursor;
       this.cursor = end;
       const chunk = await this.chunkOf(desk, frame, from, end - from, perFrame);
-      if (chunk && !stale()) this.ports.sound.postMessage(chunk, chunk.channels.map((c) => c.buffer));
+      if (chunk && !stale())
+        this.ports.sound.postMessage(
+          chunk,
+          chunk.channels.map((c) => c.buffer),
+        );
     }
   }
 

@@ -6,7 +6,12 @@ import { type Material } from './material';
 import { type Packet, type TrackConfig } from './segment-format';
 
 /** Packets of a track from the group that holds `from` up to `to` (show microseconds). */
-async function* packetsBetween(material: Material, trackId: string, from: number, to: number): AsyncGenerator<{ packet: Packet; config: TrackConfig }> {
+async function* packetsBetween(
+  material: Material,
+  trackId: string,
+  from: number,
+  to: number,
+): AsyncGenerator<{ packet: Packet; config: TrackConfig }> {
   for (const segment of material.segmentsOf(trackId)) {
     if (segment.to <= from || segment.from >= to) continue;
     for (let index = 0; index < segment.groups.length; index += 1) {
@@ -30,7 +35,15 @@ export function canCopy(material: Material, angleId: string, from: number, to: n
  * Puts the packets of a span into `output`, its times counted from `from`. What lies before it, back to a key frame, gets
  * negative times: the container (an edit list in MP4) leaves it out when it plays. Returns the frames that are seen.
  */
-export async function copySpan(material: Material, output: Output, angleId: string, soundTrack: string | undefined, span: { from: number; to: number }, rate: Rate, progress: (share: number) => void): Promise<number> {
+export async function copySpan(
+  material: Material,
+  output: Output,
+  angleId: string,
+  soundTrack: string | undefined,
+  span: { from: number; to: number },
+  rate: Rate,
+  progress: (share: number) => void,
+): Promise<number> {
   const from = frameToMicros(span.from, rate);
   const to = frameToMicros(span.to, rate);
   const first = material.segmentsOf(angleId).find((s) => s.to > from && s.from < to);
@@ -66,4 +79,5 @@ export async function copySpan(material: Material, output: Output, angleId: stri
   return frames;
 }
 
-const encoded = (packet: Packet, from: number): EncodedPacket => new EncodedPacket(packet.data, packet.key ? 'key' : 'delta', (packet.stamp - from) / 1e6, packet.duration / 1e6);
+const encoded = (packet: Packet, from: number): EncodedPacket =>
+  new EncodedPacket(packet.data, packet.key ? 'key' : 'delta', (packet.stamp - from) / 1e6, packet.duration / 1e6);

@@ -17,7 +17,14 @@ const WORK_MS = 24;
 type Clips = Extract<ExportJob, { kind: 'clips' }>;
 
 /** Draws and encodes every frame of a play-out. Returns how many there are. */
-export async function renderClips(material: Material, output: Output, job: Clips, sounds: Record<string, string>, rate: Rate, progress: (share: number) => void): Promise<number> {
+export async function renderClips(
+  material: Material,
+  output: Output,
+  job: Clips,
+  sounds: Record<string, string>,
+  rate: Rate,
+  progress: (share: number) => void,
+): Promise<number> {
   const { items, joinFrames, container, bitrate, blend, soundAtSpeed } = job;
   const roll: Roll = { items, index: 0, joinFrames, after: 'hold', runOn: 0 };
   const total = totalFrames(items, joinFrames);
@@ -53,7 +60,17 @@ export async function renderClips(material: Material, output: Output, job: Clips
     const sample = new VideoSample(canvas, { timestamp: frameToSeconds(at, rate), duration: frameToSeconds(1, rate) });
     await video.add(sample);
     sample.close();
-    if (audio) await addSound(audio, cache, item, sounds[item.angleId], place.position, [samplesUntil(at), samplesUntil(at + 1)], soundAtSpeed, rate);
+    if (audio)
+      await addSound(
+        audio,
+        cache,
+        item,
+        sounds[item.angleId],
+        place.position,
+        [samplesUntil(at), samplesUntil(at + 1)],
+        soundAtSpeed,
+        rate,
+      );
     progress((at + 1) / total);
     const busy = performance.now() - worked;
     if (busy > WORK_MS) {
@@ -66,7 +83,16 @@ export async function renderClips(material: Material, output: Output, job: Clips
 }
 
 /** Sound of one frame: of the angle that is seen, silence where there is none or the speed leaves none. */
-async function addSound(audio: AudioSampleSource, cache: SoundCache, item: RollItem, track: string | undefined, position: number, [from, to]: [number, number], atSpeed: boolean, rate: Rate): Promise<void> {
+async function addSound(
+  audio: AudioSampleSource,
+  cache: SoundCache,
+  item: RollItem,
+  track: string | undefined,
+  position: number,
+  [from, to]: [number, number],
+  atSpeed: boolean,
+  rate: Rate,
+): Promise<void> {
   const count = to - from;
   const data = new Float32Array(count * 2);
   if (track !== undefined && (item.speed === 100 || atSpeed)) {
@@ -75,7 +101,13 @@ async function addSound(audio: AudioSampleSource, cache: SoundCache, item: RollI
     data.set(left);
     data.set(right, count);
   }
-  const sample = new AudioSample({ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: SAMPLE_RATE, timestamp: from / SAMPLE_RATE });
+  const sample = new AudioSample({
+    data,
+    format: 'f32-planar',
+    numberOfChannels: 2,
+    sampleRate: SAMPLE_RATE,
+    timestamp: from / SAMPLE_RATE,
+  });
   await audio.add(sample);
   sample.close();
 }
@@ -84,7 +116,8 @@ async function addSound(audio: AudioSampleSource, cache: SoundCache, item: RollI
 function sizeOf(material: Material, items: readonly RollItem[]): [number, number] {
   let best: [number, number] = [0, 0];
   for (const { angleId } of items) {
-    for (const { config } of material.segmentsOf(angleId)) if (config.kind === 'picture' && config.width * config.height > best[0] * best[1]) best = [config.width, config.height];
+    for (const { config } of material.segmentsOf(angleId))
+      if (config.kind === 'picture' && config.width * config.height > best[0] * best[1]) best = [config.width, config.height];
   }
   if (best[0] === 0) throw new Error('nothing of it is recorded any more');
   return best;

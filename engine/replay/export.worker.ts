@@ -16,14 +16,19 @@ const say = (message: FromExport) => workerScope.postMessage(message);
 function copyable(job: ExportJob): { angleId: string; from: number; to: number } | null {
   if (job.kind === 'angle') return job;
   const [item] = job.items;
-  return job.items.length === 1 && item && item.speed === 100 && job.container === 'mp4' ? { angleId: item.angleId, from: item.in, to: item.out } : null;
+  return job.items.length === 1 && item && item.speed === 100 && job.container === 'mp4'
+    ? { angleId: item.angleId, from: item.in, to: item.out }
+    : null;
 }
 
 async function run({ showId, rate, fileName, job, sounds }: ToExport): Promise<void> {
   const material = new Material();
   material.take({ type: 'segments', segments: await storedSegments(showId) });
   const handle = await openForWriting('exports', fileName);
-  const target = new StreamTarget(new WritableStream<StreamTargetChunk>({ write: ({ data, position }) => void handle.write(data, { at: position }) }), { chunked: true });
+  const target = new StreamTarget(
+    new WritableStream<StreamTargetChunk>({ write: ({ data, position }) => void handle.write(data, { at: position }) }),
+    { chunked: true },
+  );
   const webm = job.kind === 'clips' && job.container === 'webm';
   const output = new Output({ format: webm ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: false }), target });
   let last = 0;

@@ -36,7 +36,10 @@ export class GroupDecode {
   /** A frame of the caller's: the last at or before `micros`; null when the group has been thrown away or cannot be decoded. */
   async at(micros: number): Promise<VideoFrame | null> {
     const { packets } = this.group;
-    const index = Math.max(0, lastAtOrBefore(packets, micros, (p) => p.stamp));
+    const index = Math.max(
+      0,
+      lastAtOrBefore(packets, micros, (p) => p.stamp),
+    );
     const wanted = packets[index];
     if (!wanted || this.closed) return null;
     this.feed(index + 1);
@@ -75,7 +78,14 @@ export class GroupDecode {
       for (; this.fed < count; this.fed += 1) {
         const packet = packets[this.fed];
         if (!packet) break;
-        this.decoder.decoder.decode(new EncodedVideoChunk({ type: packet.key ? 'key' : 'delta', timestamp: packet.stamp, duration: packet.duration, data: packet.data }));
+        this.decoder.decoder.decode(
+          new EncodedVideoChunk({
+            type: packet.key ? 'key' : 'delta',
+            timestamp: packet.stamp,
+            duration: packet.duration,
+            data: packet.data,
+          }),
+        );
       }
     }
     if (this.fed === packets.length && this.group.complete()) this.finish();
@@ -85,7 +95,10 @@ export class GroupDecode {
     const { config } = this.group.segment;
     if (config.kind !== 'picture') throw new Error('Sound has no pictures.');
     // Frames are kept for a while: those of a graphics card come from a small pool, and would stop its decoder.
-    const lent = this.pool.take({ ...pictureDecoder(config), hardwareAcceleration: 'prefer-software', optimizeForLatency: true }, JSON.stringify(config));
+    const lent = this.pool.take(
+      { ...pictureDecoder(config), hardwareAcceleration: 'prefer-software', optimizeForLatency: true },
+      JSON.stringify(config),
+    );
     lent.output = (frame) => this.took(frame);
     lent.failed = () => this.finished();
     return lent;

@@ -50,7 +50,9 @@ describe('material', () => {
     const material = new Material();
     material.take({ type: 'opened', segment: { ...segment('g', 0, 0), to: 0, groups: [] } });
     for (let frame = 0; frame < 6; frame += 1) material.take({ type: 'packet', segmentId: 'g', packet: packet(frame) });
-    const [first, second] = await Promise.all([0, 4].map((f) => material.read(material.place('line', f * FRAME) as NonNullable<ReturnType<Material['place']>>)));
+    const [first, second] = await Promise.all(
+      [0, 4].map((f) => material.read(material.place('line', f * FRAME) as NonNullable<ReturnType<Material['place']>>)),
+    );
     expect([first?.packets.length, first?.complete(), second?.packets.length, second?.complete()]).toEqual([4, true, 2, false]);
     material.take({ type: 'packet', segmentId: 'g', packet: packet(6) });
     expect(second?.packets.length).toBe(3);

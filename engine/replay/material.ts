@@ -65,7 +65,10 @@ export class Material {
     this.byId.delete(id);
     this.closeFile(id);
     const list = this.tracks.get(segment.trackId);
-    list?.splice(list.findIndex((s) => s.id === id), 1);
+    list?.splice(
+      list.findIndex((s) => s.id === id),
+      1,
+    );
   }
 
   private grow(id: string, packet: Packet): void {
@@ -90,7 +93,13 @@ export class Material {
   place(trackId: string, micros: number): { segment: StoredSegment; index: number } | null {
     const segment = segmentAt(this.segmentsOf(trackId), micros);
     if (!segment || segment.groups.length === 0) return null;
-    return { segment, index: Math.max(0, lastAtOrBefore(segment.groups, micros, (g) => g.stamp)) };
+    return {
+      segment,
+      index: Math.max(
+        0,
+        lastAtOrBefore(segment.groups, micros, (g) => g.stamp),
+      ),
+    };
   }
 
   /** The group `by` groups after another, over segments; null where nothing follows without a gap. */

@@ -58,9 +58,7 @@ export interface ReplayStatus {
 }
 
 export type FromReplayRecorder =
-  | { type: 'status'; status: ReplayStatus }
-  | { type: 'trouble'; message: string }
-  | { type: 'closed'; key: number };
+  { type: 'status'; status: ReplayStatus } | { type: 'trouble'; message: string } | { type: 'closed'; key: number };
 
 /** From the recorder to whoever reads. */
 export type IndexMessage =

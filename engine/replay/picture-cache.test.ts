@@ -23,8 +23,14 @@ afterEach(() => {
 /** Frames 0 to 79 and, after a gap, 120 to 199 of one track; frame n shows n. The segment still grows, so it is in memory. */
 function material(): Material {
   const made = new Material();
-  for (const [id, from, to] of [['one', 0, 80], ['two', 120, 200]] as const) {
-    made.take({ type: 'opened', segment: { id, trackId: 'line', from: from * FRAME, to: from * FRAME, bytes: 0, frames: 0, config: CONFIG, groups: [] } });
+  for (const [id, from, to] of [
+    ['one', 0, 80],
+    ['two', 120, 200],
+  ] as const) {
+    made.take({
+      type: 'opened',
+      segment: { id, trackId: 'line', from: from * FRAME, to: from * FRAME, bytes: 0, frames: 0, config: CONFIG, groups: [] },
+    });
     for (let f = from; f < to; f += 1) {
       const packet: Packet = { key: f % GROUP === 0, stamp: f * FRAME, duration: FRAME, data: new Uint8Array([f]) };
       made.take({ type: 'packet', segmentId: id, packet });
@@ -45,7 +51,11 @@ async function shows(cache: PictureCache, frame: number, rate: number): Promise<
 
 describe('the decoded frames that decks keep', () => {
   it('are the very frames asked for, in any order and at any speed, within the bytes that are set; none is left open', async () => {
-    const wish = fc.record({ frame: fc.integer({ min: 0, max: 210 }), rate: fc.constantFrom(0, 1, -1, 4, Infinity), together: fc.boolean() });
+    const wish = fc.record({
+      frame: fc.integer({ min: 0, max: 210 }),
+      rate: fc.constantFrom(0, 1, -1, 4, Infinity),
+      together: fc.boolean(),
+    });
     await fc.assert(
       fc.asyncProperty(fc.array(wish, { minLength: 1, maxLength: 25 }), async (wishes) => {
         FakeFrame.open = 0;
@@ -126,8 +136,16 @@ describe('the decoded frames that decks keep', () => {
 
   it('show the frame of a group that still grows as soon as it is there', async () => {
     const growing = new Material();
-    growing.take({ type: 'opened', segment: { id: 'g', trackId: 'line', from: 0, to: 0, bytes: 0, frames: 0, config: CONFIG, groups: [] } });
-    const put = (f: number) => growing.take({ type: 'packet', segmentId: 'g', packet: { key: f % GROUP === 0, stamp: f * FRAME, duration: FRAME, data: new Uint8Array([f]) } });
+    growing.take({
+      type: 'opened',
+      segment: { id: 'g', trackId: 'line', from: 0, to: 0, bytes: 0, frames: 0, config: CONFIG, groups: [] },
+    });
+    const put = (f: number) =>
+      growing.take({
+        type: 'packet',
+        segmentId: 'g',
+        packet: { key: f % GROUP === 0, stamp: f * FRAME, duration: FRAME, data: new Uint8Array([f]) },
+      });
     [0, 1, 2].forEach(put);
     const cache = new PictureCache(growing, 1e9);
     expect(await shows(cache, 2, Infinity)).toBe('2');

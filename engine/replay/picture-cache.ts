@@ -61,14 +61,20 @@ export class PictureCache {
   private whenStanding(place: NonNullable<ReturnType<Material['place']>>, group: GroupDecode): void {
     const before = this.stood;
     this.stood = place;
-    const near = before && before.segment.trackId === place.segment.trackId && Math.abs((before.segment.groups[before.index]?.stamp ?? 0) - (place.segment.groups[place.index]?.stamp ?? 0)) < NEAR_MICROS;
+    const near =
+      before &&
+      before.segment.trackId === place.segment.trackId &&
+      Math.abs((before.segment.groups[before.index]?.stamp ?? 0) - (place.segment.groups[place.index]?.stamp ?? 0)) < NEAR_MICROS;
     clearTimeout(this.idle);
-    this.idle = setTimeout(() => {
-      if (!near) return group.rest();
-      group.complete();
-      void this.prefetch(place, -1);
-      void this.prefetch(place, 1);
-    }, near ? 0 : REST_MS);
+    this.idle = setTimeout(
+      () => {
+        if (!near) return group.rest();
+        group.complete();
+        void this.prefetch(place, -1);
+        void this.prefetch(place, 1);
+      },
+      near ? 0 : REST_MS,
+    );
   }
 
   /** Decodes `count` groups beside `place`, one after another. */

@@ -103,7 +103,8 @@ async function closeSegments(): Promise<void> {
 async function record(on: boolean): Promise<void> {
   await ready;
   recording = on;
-  for (const { recorder } of running.values()) Object.assign(recorder.track.status, { state: 'waiting', trouble: on ? 'waiting for its first picture' : '' });
+  for (const { recorder } of running.values())
+    Object.assign(recorder.track.status, { state: 'waiting', trouble: on ? 'waiting for its first picture' : '' });
   if (!on) await closeSegments();
   report();
 }
@@ -135,9 +136,26 @@ function report(): void {
   const runs = Object.fromEntries([...byTrack].map(([id, list]) => [id, runsOf(list)]));
   const state = budgetState(all, protect?.budget ?? { kind: 'gigabytes', value: 8 }, bytesPerSecond);
   const { usedBytes, limitBytes, secondsLeft, overfull } = state;
-  if (overfull && !saidOverfull) say({ type: 'trouble', message: 'The replay budget is used up, and all of it lies under clips. Recording goes on beyond it: raise the budget, or remove clips' });
+  if (overfull && !saidOverfull)
+    say({
+      type: 'trouble',
+      message:
+        'The replay budget is used up, and all of it lies under clips. Recording goes on beyond it: raise the budget, or remove clips',
+    });
   saidOverfull = overfull;
-  say({ type: 'status', status: { recording, tracks, runs, usedBytes, limitBytes, secondsLeft: Number.isFinite(secondsLeft) ? secondsLeft : -1, overfull, bytesPerSecond } });
+  say({
+    type: 'status',
+    status: {
+      recording,
+      tracks,
+      runs,
+      usedBytes,
+      limitBytes,
+      secondsLeft: Number.isFinite(secondsLeft) ? secondsLeft : -1,
+      overfull,
+      bytesPerSecond,
+    },
+  });
 }
 
 async function start(message: Extract<ToReplayRecorder, { type: 'start' }>): Promise<void> {
@@ -154,7 +172,9 @@ async function start(message: Extract<ToReplayRecorder, { type: 'start' }>): Pro
 workerScope.onmessage = ({ data }: MessageEvent<ToReplayRecorder>) => {
   switch (data.type) {
     case 'start':
-      ready = start(data).catch((error: unknown) => say({ type: 'trouble', message: `Older replay material cannot be read: ${causeOf(error)}` }));
+      ready = start(data).catch((error: unknown) =>
+        say({ type: 'trouble', message: `Older replay material cannot be read: ${causeOf(error)}` }),
+      );
       return;
     case 'format':
       format = data.format;

@@ -92,16 +92,24 @@ describe('the recorder of an angle', () => {
     vi.advanceTimersByTime(2100);
     put(recorder, 60, 63);
     await recorder.flush();
-    expect(seen.packets.slice(3).map((p) => [p.stamp / FRAME, p.key])).toEqual([[60, true], [61, false], [62, false]]);
+    expect(seen.packets.slice(3).map((p) => [p.stamp / FRAME, p.key])).toEqual([
+      [60, true],
+      [61, false],
+      [62, false],
+    ]);
     expect([seen.opened, seen.troubles.length]).toEqual([2, 1]);
     expect(FakeFrame.open).toBe(0);
   });
 });
 
 describe('the recorder of a sound', () => {
-  const chunk = (sample: number, length: number, value = 1) => ({ sample, channels: [0, 1].map(() => new Float32Array(length).fill(value)) });
+  const chunk = (sample: number, length: number, value = 1) => ({
+    sample,
+    channels: [0, 1].map(() => new Float32Array(length).fill(value)),
+  });
   /** First sample and length of all that was encoded. */
-  const pieces = () => (FakeAudioEncoder.made.at(-1)?.heard ?? []).map((d) => [Math.round((d.timestamp * 48) / 1000), d.numberOfFrames, d.data[0]]);
+  const pieces = () =>
+    (FakeAudioEncoder.made.at(-1)?.heard ?? []).map((d) => [Math.round((d.timestamp * 48) / 1000), d.numberOfFrames, d.data[0]]);
 
   it('fills short holes with silence, leaves out what comes twice, and lets a long hole be a gap', () => {
     const { made } = track();
@@ -112,7 +120,14 @@ describe('the recorder of a sound', () => {
     recorder.chunk(chunk(96_000, 480));
     // Time has jumped back: a new beginning too.
     recorder.chunk(chunk(60_000, 480));
-    expect(pieces()).toEqual([[48_000, 480, 1], [48_480, 100, 0], [48_580, 480, 1], [49_060, 380, 1], [96_000, 480, 1], [60_000, 480, 1]]);
+    expect(pieces()).toEqual([
+      [48_000, 480, 1],
+      [48_480, 100, 0],
+      [48_580, 480, 1],
+      [49_060, 380, 1],
+      [96_000, 480, 1],
+      [60_000, 480, 1],
+    ]);
   });
 
   it('records one channel on both sides, and says when its encoder fails', async () => {

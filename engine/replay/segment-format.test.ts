@@ -17,7 +17,9 @@ function joined(parts: Uint8Array[]): Uint8Array<ArrayBuffer> {
   return bytes;
 }
 
-const anyPackets = fc.array(fc.uint8Array({ minLength: 1, maxLength: 200 }), { minLength: 1, maxLength: 40 }).map((data) => data.map((d, i): Packet => ({ key: i % 12 === 0, stamp: 1e12 + i * 40_000, duration: 40_000, data: d.slice() })));
+const anyPackets = fc
+  .array(fc.uint8Array({ minLength: 1, maxLength: 200 }), { minLength: 1, maxLength: 40 })
+  .map((data) => data.map((d, i): Packet => ({ key: i % 12 === 0, stamp: 1e12 + i * 40_000, duration: 40_000, data: d.slice() })));
 
 describe('a segment file', () => {
   it('that is cut off at any byte reads up to its last whole packet', () => {
@@ -35,7 +37,12 @@ describe('a segment file', () => {
           return;
         }
         expect(found).toMatchObject({ owner: OWNER, config: PICTURE, frames: fits, from: 1e12, to: 1e12 + fits * 40_000 });
-        expect(found?.groups.map((g) => g.stamp)).toEqual(packets.slice(0, fits).filter((p) => p.key).map((p) => p.stamp));
+        expect(found?.groups.map((g) => g.stamp)).toEqual(
+          packets
+            .slice(0, fits)
+            .filter((p) => p.key)
+            .map((p) => p.stamp),
+        );
         // What is found can be read again from the offsets that are noted.
         const last = found?.groups.at(-1);
         expect(scanSegment(joined([head, whole.slice(last?.offset, found?.bytes)]), 500_000)?.from).toBe(last?.stamp);
@@ -44,9 +51,11 @@ describe('a segment file', () => {
   });
 
   it('of other bytes is none', () => {
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => {
-      expect(scanSegment(bytes.slice(), 500_000)).toBeNull();
-    }));
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => {
+        expect(scanSegment(bytes.slice(), 500_000)).toBeNull();
+      }),
+    );
   });
 });
 

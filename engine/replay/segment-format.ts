@@ -72,7 +72,7 @@ export function packetBytes({ key, stamp, duration, data }: Packet): Uint8Array<
 export function readPackets(bytes: Uint8Array<ArrayBuffer>): Packet[] {
   const packets: Packet[] = [];
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  for (let at = 0; at + PACKET_HEAD <= bytes.length; ) {
+  for (let at = 0; at + PACKET_HEAD <= bytes.length;) {
     const length = view.getUint32(at, true);
     if (at + PACKET_HEAD + length > bytes.length) break;
     const data = bytes.subarray(at + PACKET_HEAD, at + PACKET_HEAD + length);
@@ -100,7 +100,8 @@ export function scanSegment(bytes: Uint8Array<ArrayBuffer>, groupMicros: number)
   let [from, to, frames] = [NaN, NaN, 0];
   for (const packet of readPackets(bytes.subarray(at))) {
     const last = groups.at(-1);
-    if (packet.key && (!last || config.kind === 'picture' || packet.stamp - last.stamp >= groupMicros)) groups.push({ stamp: packet.stamp, offset: at });
+    if (packet.key && (!last || config.kind === 'picture' || packet.stamp - last.stamp >= groupMicros))
+      groups.push({ stamp: packet.stamp, offset: at });
     if (Number.isNaN(from)) from = packet.stamp;
     to = packet.stamp + packet.duration;
     if (config.kind === 'picture') frames += 1;
@@ -115,7 +116,9 @@ export const toBase64 = (data: AllowSharedBufferSource | undefined): string => {
   return btoa(String.fromCharCode(...bytes));
 };
 
-export const fromBase64 = (text: string): Uint8Array<ArrayBuffer> | undefined => (text === '' ? undefined : Uint8Array.from(atob(text), (c) => c.charCodeAt(0)));
+export const fromBase64 = (text: string): Uint8Array<ArrayBuffer> | undefined =>
+  text === '' ? undefined : Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
 
 /** The configuration that is known when the new one says the same: then a comparison of references is enough. */
-export const sameOr = (known: TrackConfig | null, made: TrackConfig): TrackConfig => (known && JSON.stringify(known) === JSON.stringify(made) ? known : made);
+export const sameOr = (known: TrackConfig | null, made: TrackConfig): TrackConfig =>
+  known && JSON.stringify(known) === JSON.stringify(made) ? known : made;

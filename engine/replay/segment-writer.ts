@@ -59,7 +59,8 @@ export class SegmentWriter {
     }
     const last = segment.groups.at(-1);
     const picture = segment.config.kind === 'picture';
-    if (packet.key && (!last || picture || packet.stamp - last.stamp >= SOUND_GROUP_MICROS)) segment.groups.push({ stamp: packet.stamp, offset: segment.bytes });
+    if (packet.key && (!last || picture || packet.stamp - last.stamp >= SOUND_GROUP_MICROS))
+      segment.groups.push({ stamp: packet.stamp, offset: segment.bytes });
     segment.bytes += bytes.length;
     if (picture) segment.frames += 1;
     segment.to = Math.max(segment.to, packet.stamp + packet.duration);

@@ -96,7 +96,8 @@ async function decode(config: Extract<TrackConfig, { kind: 'sound' }>, lead: Pac
   });
   try {
     decoder.configure(soundDecoder(config));
-    for (const p of [...lead, ...packets]) decoder.decode(new EncodedAudioChunk({ type: 'key', timestamp: p.stamp, duration: p.duration, data: p.data }));
+    for (const p of [...lead, ...packets])
+      decoder.decode(new EncodedAudioChunk({ type: 'key', timestamp: p.stamp, duration: p.duration, data: p.data }));
     await decoder.flush();
   } catch {
     return null;

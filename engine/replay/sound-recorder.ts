@@ -43,7 +43,14 @@ export class SoundRecorder {
     data.set(left);
     data.set(right, left.length);
     const timestamp = Math.round((this.next / SAMPLE_RATE) * 1e6);
-    const sound = new AudioData({ format: 'f32-planar', sampleRate: SAMPLE_RATE, numberOfFrames: left.length, numberOfChannels: 2, timestamp, data });
+    const sound = new AudioData({
+      format: 'f32-planar',
+      sampleRate: SAMPLE_RATE,
+      numberOfFrames: left.length,
+      numberOfChannels: 2,
+      timestamp,
+      data,
+    });
     this.encoder?.encode(sound);
     sound.close();
     this.next += left.length;
@@ -51,7 +58,14 @@ export class SoundRecorder {
 
   private output(chunk: EncodedAudioChunk, meta?: EncodedAudioChunkMetadata): void {
     const described = meta?.decoderConfig;
-    if (described) this.config = sameOr(this.config, { kind: 'sound', codec: described.codec, sampleRate: described.sampleRate, channels: described.numberOfChannels, description: toBase64(described.description) });
+    if (described)
+      this.config = sameOr(this.config, {
+        kind: 'sound',
+        codec: described.codec,
+        sampleRate: described.sampleRate,
+        channels: described.numberOfChannels,
+        description: toBase64(described.description),
+      });
     if (!this.config) return;
     const data = new Uint8Array(chunk.byteLength);
     chunk.copyTo(data);

@@ -32,7 +32,8 @@ function setup() {
   });
   /** Frames `from` to `to`, a key every `group`. */
   const put = (from: number, to: number, { group = 8, config = PICTURE, bytes = 10 } = {}) => {
-    for (let f = from; f < to; f += 1) track.put({ key: f % group === 0, stamp: f * FRAME, duration: FRAME, data: new Uint8Array(bytes).fill(f) }, config);
+    for (let f = from; f < to; f += 1)
+      track.put({ key: f % group === 0, stamp: f * FRAME, duration: FRAME, data: new Uint8Array(bytes).fill(f) }, config);
   };
   return { track, seen, put };
 }
@@ -46,10 +47,22 @@ describe('a recorded track', () => {
     put(0, 600);
     track.endSegment();
     await track.settled();
-    expect(seen.closed.map((s) => [s.from / FRAME, s.to / FRAME])).toEqual([[0, 256], [256, 512], [512, 600]]);
+    expect(seen.closed.map((s) => [s.from / FRAME, s.to / FRAME])).toEqual([
+      [0, 256],
+      [256, 512],
+      [512, 600],
+    ]);
     expect(seen.packets).toBe(600);
     for (const segment of seen.closed) {
-      expect(scan(segment.id)).toMatchObject({ owner: { showId: 'show', trackId: 'line' }, config: PICTURE, from: segment.from, to: segment.to, frames: segment.frames, bytes: segment.bytes, groups: segment.groups });
+      expect(scan(segment.id)).toMatchObject({
+        owner: { showId: 'show', trackId: 'line' },
+        config: PICTURE,
+        from: segment.from,
+        to: segment.to,
+        frames: segment.frames,
+        bytes: segment.bytes,
+        groups: segment.groups,
+      });
       expect(segment.groups.map((g) => g.stamp % (8 * FRAME))).toEqual(segment.groups.map(() => 0));
     }
     expect(disk.open).toBe(0);
@@ -66,7 +79,11 @@ describe('a recorded track', () => {
     put(48, 56, { config: { ...PICTURE, width: 8 } });
     track.endSegment();
     await track.settled();
-    expect(seen.closed.map((s) => [s.from / FRAME, s.to / FRAME])).toEqual([[8, 20], [40, 48], [48, 56]]);
+    expect(seen.closed.map((s) => [s.from / FRAME, s.to / FRAME])).toEqual([
+      [8, 20],
+      [40, 48],
+      [48, 56],
+    ]);
     expect(seen.closed.at(-1)?.config).toMatchObject({ width: 8 });
   });
 
@@ -121,7 +138,11 @@ describe('a recorded track', () => {
     disk.refusal = new Error('too many files are open');
     put(0, 4);
     await track.settled();
-    await vi.waitFor(() => expect(seen.troubles).toEqual(['Line camera: cannot be written: the disk refused it (too many files are open); it is tried again. The other angles go on.']));
+    await vi.waitFor(() =>
+      expect(seen.troubles).toEqual([
+        'Line camera: cannot be written: the disk refused it (too many files are open); it is tried again. The other angles go on.',
+      ]),
+    );
   });
 
   it('measures its bytes a second', async () => {

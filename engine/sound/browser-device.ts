@@ -16,16 +16,19 @@ declare global {
 
 /** The device; null for the default one where the browser does not name it. @throws Error when it is not there. */
 async function requireDevice(kind: MediaDeviceKind, deviceId: string, label: string): Promise<MediaDeviceInfo | null> {
-  if (deviceId === '' || deviceId === 'default') return (await navigator.mediaDevices.enumerateDevices()).find((d) => d.kind === kind) ?? null;
+  if (deviceId === '' || deviceId === 'default')
+    return (await navigator.mediaDevices.enumerateDevices()).find((d) => d.kind === kind) ?? null;
   const found = await findDevice(kind, deviceId, label);
   if (!found) throw new Error('it is not plugged in');
   return found;
 }
 
 /** What to say of a device that runs at another rate. */
-const rateNote = (rate: number | undefined) => (rate !== undefined && rate !== SAMPLE_RATE ? `runs at ${rate / 1000} kHz: converted to ${SAMPLE_RATE / 1000}` : '');
+const rateNote = (rate: number | undefined) =>
+  rate !== undefined && rate !== SAMPLE_RATE ? `runs at ${rate / 1000} kHz: converted to ${SAMPLE_RATE / 1000}` : '';
 
-const missing = (what: string, pair: number, channels: number) => `it has ${channels} ${what}: ${what} ${pair * 2 - 1}–${pair * 2} do not exist there`;
+const missing = (what: string, pair: number, channels: number) =>
+  `it has ${channels} ${what}: ${what} ${pair * 2 - 1}–${pair * 2} do not exist there`;
 
 /** Pairs that so many channels make; a single one counts as a pair. */
 const pairsIn = (channels: number) => Math.max(1, Math.min(MOST_PAIRS, Math.floor(channels / 2)));
@@ -40,10 +43,21 @@ function watch(kind: MediaDeviceKind, deviceId: string, onLost: (cause: string) 
   return () => navigator.mediaDevices.removeEventListener('devicechange', check);
 }
 
-async function openInput(context: AudioContext, deviceId: string, label: string, pairs: number, onLost: (cause: string) => void): Promise<OpenDevice> {
+async function openInput(
+  context: AudioContext,
+  deviceId: string,
+  label: string,
+  pairs: number,
+  onLost: (cause: string) => void,
+): Promise<OpenDevice> {
   try {
     const device = await requireDevice('audioinput', deviceId, label);
-    const audio: MediaTrackConstraints = { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: { ideal: pairs * 2 } };
+    const audio: MediaTrackConstraints = {
+      echoCancellation: false,
+      noiseSuppression: false,
+      autoGainControl: false,
+      channelCount: { ideal: pairs * 2 },
+    };
     if (device && device.deviceId !== '') audio.deviceId = { exact: device.deviceId };
     const stream = await navigator.mediaDevices.getUserMedia({ audio });
     const [track] = stream.getAudioTracks();
@@ -83,7 +97,13 @@ async function openInput(context: AudioContext, deviceId: string, label: string,
   }
 }
 
-async function openOutput(context: AudioContext, deviceId: string, label: string, pairs: number, onLost: (cause: string) => void): Promise<OpenDevice> {
+async function openOutput(
+  context: AudioContext,
+  deviceId: string,
+  label: string,
+  pairs: number,
+  onLost: (cause: string) => void,
+): Promise<OpenDevice> {
   try {
     const device = await requireDevice('audiooutput', deviceId, label);
     const sinkId = device?.deviceId ?? '';
@@ -131,7 +151,10 @@ async function list(): Promise<SoundDeviceInfo[]> {
     if (kind === 'videoinput' || deviceId === '') continue;
     const info = known.get(`${kind} ${deviceId}`) ?? { deviceId, label: label || 'Sound device', inputPairs: 0, outputPairs: 0 };
     // How many outputs it really has is seen when it is opened; inputs tell where the browser may ask them.
-    if (kind === 'audioinput') info.inputPairs = pairsIn(('getCapabilities' in device ? (device as InputDeviceInfo).getCapabilities().channelCount?.max : undefined) ?? 2);
+    if (kind === 'audioinput')
+      info.inputPairs = pairsIn(
+        ('getCapabilities' in device ? (device as InputDeviceInfo).getCapabilities().channelCount?.max : undefined) ?? 2,
+      );
     else info.outputPairs = 1;
     known.set(`${kind} ${deviceId}`, info);
   }

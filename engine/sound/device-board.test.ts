@@ -76,7 +76,10 @@ beforeEach(() => {
     feed: (key, node) => take(`${key} from ${named(node)}`),
     bus: (busId) => {
       const ends = new Map<AudioNode, () => void>();
-      const node = { connect: (to: AudioNode) => ends.set(to, take(`${busId} to ${named(to)}`)), disconnect: (to: AudioNode) => ends.get(to)?.() };
+      const node = {
+        connect: (to: AudioNode) => ends.set(to, take(`${busId} to ${named(to)}`)),
+        disconnect: (to: AudioNode) => ends.get(to)?.(),
+      };
       return { node: node as unknown as AudioNode, output: 1 };
     },
     state: (list) => {
@@ -98,7 +101,13 @@ const at = (deviceId: string, pair: number): Pair => ({ deviceId, deviceLabel: d
 function soundWith(patches: [bus: string, to: Pair][], inputs: Pair[] = []): Sound {
   const sound = createSound();
   sound.patches = patches.map(([busId, to], i) => ({ id: `p${i}`, busId, to }));
-  sound.inputs = inputs.map((from, i) => ({ id: `in${i}`, feed: { kind: 'device', deviceId: from.deviceId, deviceLabel: from.deviceLabel, first: from.pair * 2 - 1, stereo: true } }) as Sound['inputs'][0]);
+  sound.inputs = inputs.map(
+    (from, i) =>
+      ({
+        id: `in${i}`,
+        feed: { kind: 'device', deviceId: from.deviceId, deviceLabel: from.deviceLabel, first: from.pair * 2 - 1, stereo: true },
+      }) as Sound['inputs'][0],
+  );
   return sound;
 }
 
@@ -111,7 +120,15 @@ const stateOf = (deviceId: string, side: 'input' | 'output' = 'output') => state
 
 describe('the board of sound devices', () => {
   it('opens what the show names, plugs it in, and tells how many pairs there are', async () => {
-    await reconcile(soundWith([['room', at('desk', 1)], ['ear', at('desk', 2)]], [at('booth', 1)]));
+    await reconcile(
+      soundWith(
+        [
+          ['room', at('desk', 1)],
+          ['ear', at('desk', 2)],
+        ],
+        [at('booth', 1)],
+      ),
+    );
     expect(wires.toSorted()).toEqual(['ear to desk 2', 'input booth 1 from booth 1', 'room to desk 1']);
     expect(stateOf('desk')).toMatchObject({ state: 'live', note: '', pairs: 4 });
     expect(stateOf('booth', 'input')).toMatchObject({ state: 'live', pairs: 1 });
@@ -119,8 +136,18 @@ describe('the board of sound devices', () => {
   });
 
   it('changes only what has changed, and lets go of what nobody names any more', async () => {
-    await reconcile(soundWith([['room', at('desk', 2)], ['ear', at('booth', 1)]]));
-    await reconcile(soundWith([['room', at('desk', 1)], ['ear', at('booth', 1)]]));
+    await reconcile(
+      soundWith([
+        ['room', at('desk', 2)],
+        ['ear', at('booth', 1)],
+      ]),
+    );
+    await reconcile(
+      soundWith([
+        ['room', at('desk', 1)],
+        ['ear', at('booth', 1)],
+      ]),
+    );
     expect(wires.toSorted()).toEqual(['ear to booth 1', 'room to desk 1']);
     expect(devices.map((d) => d.opened)).toEqual([[2], [1]]);
     await reconcile(soundWith([['room', at('desk', 1)]]));
@@ -131,19 +158,34 @@ describe('the board of sound devices', () => {
 
   it('opens a device anew when more of its pairs are wanted', async () => {
     await reconcile(soundWith([['room', at('desk', 1)]]));
-    await reconcile(soundWith([['room', at('desk', 1)], ['ear', at('desk', 3)]]));
+    await reconcile(
+      soundWith([
+        ['room', at('desk', 1)],
+        ['ear', at('desk', 3)],
+      ]),
+    );
     expect(devices[0]).toMatchObject({ opened: [1, 3], closed: 1 });
     expect(wires.toSorted()).toEqual(['ear to desk 3', 'room to desk 1']);
   });
 
   it('says which pair a device does not have, and plays the others', async () => {
-    await reconcile(soundWith([['room', at('booth', 1)], ['ear', at('booth', 2)]]));
+    await reconcile(
+      soundWith([
+        ['room', at('booth', 1)],
+        ['ear', at('booth', 2)],
+      ]),
+    );
     expect(stateOf('booth')).toMatchObject({ state: 'lost', note: 'it has 2 outputs', pairs: 1 });
     expect(wires).toEqual(['room to booth 1']);
   });
 
   it('misses a device that is pulled, plays on with the rest, and takes it up again when it is back', async () => {
-    await reconcile(soundWith([['room', at('desk', 1)], ['ear', at('booth', 1)]]));
+    await reconcile(
+      soundWith([
+        ['room', at('desk', 1)],
+        ['ear', at('booth', 1)],
+      ]),
+    );
     devices[1]?.pull();
     expect(stateOf('booth')).toMatchObject({ state: 'lost', note: 'it was unplugged' });
     expect(wires).toEqual(['room to desk 1']);

@@ -112,7 +112,9 @@ export class DeviceBoard {
     };
     try {
       if (!driver) throw new Error('nothing here can open it');
-      const opened = await (side.side === 'input' ? driver.openInput(this.host.context, side.deviceId, side.label, pairs, lost) : driver.openOutput(this.host.context, side.deviceId, side.label, pairs, lost));
+      const opened = await (side.side === 'input'
+        ? driver.openInput(this.host.context, side.deviceId, side.label, pairs, lost)
+        : driver.openOutput(this.host.context, side.deviceId, side.label, pairs, lost));
       if (this.closed || this.sides.get(side.key) !== side) return opened.close();
       side.open = opened;
       this.set(side, 'live', opened.note);
@@ -131,7 +133,8 @@ export class DeviceBoard {
     if (!open || !this.sound) return;
     const wanted = new Map<string, () => () => void>();
     if (side.side === 'input') {
-      for (const pair of side.pairs) wanted.set(String(pair), () => this.host.feed(inputKey(deviceId, pair), open.pair(pair), open.index(pair)));
+      for (const pair of side.pairs)
+        wanted.set(String(pair), () => this.host.feed(inputKey(deviceId, pair), open.pair(pair), open.index(pair)));
     } else {
       for (const { busId, to } of this.sound.patches) {
         if (to.deviceId !== deviceId) continue;

@@ -161,7 +161,8 @@ export class SoundDesk {
     }
     const before = this.store.getState();
     const lateMs = Math.round((message.lateSamples / SAMPLE_RATE) * 1000);
-    if (lateMs !== before.lateMs || Object.keys(reduction).length > 0 || Object.keys(before.reduction).length > 0) this.store.setState({ reduction, lateMs });
+    if (lateMs !== before.lateMs || Object.keys(reduction).length > 0 || Object.keys(before.reduction).length > 0)
+      this.store.setState({ reduction, lateMs });
   }
 
   /** Sound chunks of a source come in through `port`. */

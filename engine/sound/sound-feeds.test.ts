@@ -10,7 +10,11 @@ const chunk = (sample: number, length: number): SoundChunk => ({ sample, channel
 
 /** A port whose messages arrive at once. */
 function port(): { port: MessagePort; send: (data: unknown) => void; sent: unknown[] } {
-  const fake = { onmessage: null as ((event: MessageEvent) => void) | null, close: () => undefined, postMessage: (data: unknown) => sent.push(data) };
+  const fake = {
+    onmessage: null as ((event: MessageEvent) => void) | null,
+    close: () => undefined,
+    postMessage: (data: unknown) => sent.push(data),
+  };
   const sent: unknown[] = [];
   return { port: fake as unknown as MessagePort, send: (data) => fake.onmessage?.({ data } as MessageEvent), sent };
 }
@@ -74,7 +78,9 @@ describe('a tap', () => {
 describe('the history of loudness', () => {
   it('keeps a point a second, begins anew with a measurement, and stands while one is stopped', () => {
     const history = new LoudnessHistory();
-    const reading = { programme: { momentary: -20, shortTerm: -21, integrated: -22, range: 0, truePeak: -3, momentaryMax: 0, shortTermMax: 0, seconds: 0 } };
+    const reading = {
+      programme: { momentary: -20, shortTerm: -21, integrated: -22, range: 0, truePeak: -3, momentaryMax: 0, shortTermMax: 0, seconds: 0 },
+    };
     for (let t = 0; t < 50; t += 1) history.add(100 + t / 5, reading);
     expect(history.of('programme').length).toBe(10);
     history.follow({ programme: { start: 7, stop: null } });

@@ -11,8 +11,7 @@ export interface TrackToRecord {
 
 export type ToTrackRecorder =
   /** All files begin at this show sample. */
-  | { type: 'start'; startSample: number; tracks: TrackToRecord[] }
-  | { type: 'stop' };
+  { type: 'start'; startSample: number; tracks: TrackToRecord[] } | { type: 'stop' };
 
 export type FromTrackRecorder =
   | { type: 'status'; tracks: { id: string; bytes: number; seconds: number }[] }

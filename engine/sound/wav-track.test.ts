@@ -15,17 +15,37 @@ async function setup(disk = new FakeDisk()) {
   const handle = (await entry.createSyncAccessHandle()) as unknown as SyncHandle;
   const { port1, port2 } = new MessageChannel();
   port1.close();
-  const track = new WavTrack({ id: 't', port: port2, info: { channels: 2, sampleRate: 48_000, description: 'Pier: Harbour', startedAt: new Date(2026, 5, 1, 12), timeReference: 12 * 3600 * 48_000 } }, handle, START);
+  const track = new WavTrack(
+    {
+      id: 't',
+      port: port2,
+      info: {
+        channels: 2,
+        sampleRate: 48_000,
+        description: 'Pier: Harbour',
+        startedAt: new Date(2026, 5, 1, 12),
+        timeReference: 12 * 3600 * 48_000,
+      },
+    },
+    handle,
+    START,
+  );
   return { disk, track, file: () => readWav(Buffer.from(disk.bytesOf('recordings', 't.wav') as Uint8Array)) };
 }
 
 /** A chunk whose every sample tells where it belongs. */
 const levelOf = (sample: number) => ((sample % 997) + 1) / 1000;
-const chunk = (sample: number, length: number): SoundChunk => ({ sample, channels: [0, 1].map((side) => Float32Array.from({ length }, (_, i) => levelOf(sample + i) * (side === 0 ? 1 : -1))) });
+const chunk = (sample: number, length: number): SoundChunk => ({
+  sample,
+  channels: [0, 1].map((side) => Float32Array.from({ length }, (_, i) => levelOf(sample + i) * (side === 0 ? 1 : -1))),
+});
 
 describe('a sound track on disk', () => {
   it('has every sample at its place and silence where none came, whatever the chunks are', async () => {
-    const pieces = fc.array(fc.record({ skip: fc.integer({ min: -300, max: 500 }), length: fc.integer({ min: 1, max: 400 }) }), { minLength: 1, maxLength: 20 });
+    const pieces = fc.array(fc.record({ skip: fc.integer({ min: -300, max: 500 }), length: fc.integer({ min: 1, max: 400 }) }), {
+      minLength: 1,
+      maxLength: 20,
+    });
     await fc.assert(
       fc.asyncProperty(pieces, async (list) => {
         const { track, file } = await setup();
@@ -46,7 +66,8 @@ describe('a sound track on disk', () => {
         expect(timeReference).toBe(12 * 3600 * 48_000);
         left.forEach((value, i) => {
           const wanted = covered.has(START + i) ? levelOf(START + i) : 0;
-          if (Math.abs(value - wanted) > 1e-6 || Math.abs((right[i] as number) + wanted) > 1e-6) throw new Error(`sample ${i}: ${value}, not ${wanted}`);
+          if (Math.abs(value - wanted) > 1e-6 || Math.abs((right[i] as number) + wanted) > 1e-6)
+            throw new Error(`sample ${i}: ${value}, not ${wanted}`);
         });
         expect(track.silence).toBe(left.length - covered.size);
       }),

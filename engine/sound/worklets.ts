@@ -88,7 +88,8 @@ class DeskNode extends AudioWorkletProcessor {
   }
 
   process(inputs: Float32Array[][], outputs: Float32Array[][]): boolean {
-    while (this.pending[0] && this.pending[0].at < currentFrame + BLOCK) this.desk.setGains((this.pending.shift() as { gains: DeskGains }).gains);
+    while (this.pending[0] && this.pending[0].at < currentFrame + BLOCK)
+      this.desk.setGains((this.pending.shift() as { gains: DeskGains }).gains);
     this.gather(inputs);
     for (const howl of this.desk.process(this.feeds, BLOCK)) this.say({ type: 'howl', ...howl });
     this.put(outputs[0], this.desk.ears);

@@ -95,11 +95,15 @@ export class Database extends Dexie {
       .stores({ airs: 'showId' })
       .upgrade(async (t) => {
         const rows = (await t.table('shows').toArray()) as (ShowRow & { air?: Air | null; savedFrame?: number })[];
-        for (const { id, air, savedFrame } of rows) if (air) await t.table('airs').put({ showId: id, air, savedFrame: savedFrame ?? 0 } satisfies AirRow);
-        await t.table('shows').toCollection().modify((row: { air?: unknown; savedFrame?: unknown }) => {
-          delete row.air;
-          delete row.savedFrame;
-        });
+        for (const { id, air, savedFrame } of rows)
+          if (air) await t.table('airs').put({ showId: id, air, savedFrame: savedFrame ?? 0 } satisfies AirRow);
+        await t
+          .table('shows')
+          .toCollection()
+          .modify((row: { air?: unknown; savedFrame?: unknown }) => {
+            delete row.air;
+            delete row.savedFrame;
+          });
       });
   }
 }
@@ -116,7 +120,13 @@ const STORAGE_ANSWERS_MS = 8000;
 export async function openDatabase(): Promise<void> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const silence = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new Error("The browser's storage does not answer. Close all windows of this browser and open Bivoca again; nothing is lost.")), STORAGE_ANSWERS_MS);
+    timer = setTimeout(
+      () =>
+        reject(
+          new Error("The browser's storage does not answer. Close all windows of this browser and open Bivoca again; nothing is lost."),
+        ),
+      STORAGE_ANSWERS_MS,
+    );
   });
   await Promise.race([db.open(), silence]).finally(() => clearTimeout(timer));
 }

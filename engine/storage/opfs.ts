@@ -39,7 +39,8 @@ export async function openForWriting(name: Folder, file: string): Promise<SyncHa
 }
 
 /** A shared handle for reading; null where the browser has none. */
-export const openForReading = async (entry: FileSystemFileHandle): Promise<ReadHandle | null> => (await (entry as WorkerFile).createSyncAccessHandle?.({ mode: 'read-only' }).catch(() => null)) ?? null;
+export const openForReading = async (entry: FileSystemFileHandle): Promise<ReadHandle | null> =>
+  (await (entry as WorkerFile).createSyncAccessHandle?.({ mode: 'read-only' }).catch(() => null)) ?? null;
 
 /** Removes a file; one that is gone already is no fault. */
 export async function removeFile(from: Folder, name: string): Promise<void> {

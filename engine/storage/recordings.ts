@@ -9,7 +9,9 @@ export const listRecordings = (): Promise<RecordingRow[]> => db.recordings.order
 export async function recordingFile(row: RecordingRow): Promise<File> {
   const handle = await (await folder('recordings')).getFileHandle(`${row.id}.${row.extension}`);
   const file = await handle.getFile();
-  return new File([file], `${row.name}.${row.extension}`, { type: { mp4: 'video/mp4', webm: 'video/webm', wav: 'audio/wav' }[row.extension] });
+  return new File([file], `${row.name}.${row.extension}`, {
+    type: { mp4: 'video/mp4', webm: 'video/webm', wav: 'audio/wav' }[row.extension],
+  });
 }
 
 export const renameRecording = (id: string, name: string): Promise<unknown> => db.recordings.update(id, { name });

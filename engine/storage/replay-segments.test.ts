@@ -4,10 +4,24 @@ import { type StoredSegment } from '../replay/messages';
 import { type Packet, readPackets, type TrackConfig } from '../replay/segment-format';
 import { SegmentWriter } from '../replay/segment-writer';
 import { db } from './db';
-import { addSegment, dropReplayOf, dropSegments, finishSegment, openSegment, recoverSegments, segmentFile, storedSegments } from './replay-segments';
+import {
+  addSegment,
+  dropReplayOf,
+  dropSegments,
+  finishSegment,
+  openSegment,
+  recoverSegments,
+  segmentFile,
+  storedSegments,
+} from './replay-segments';
 
 const CONFIG: TrackConfig = { kind: 'picture', codec: 'avc1', width: 4, height: 2, description: '' };
-const packet = (frame: number): Packet => ({ key: frame % 4 === 0, stamp: frame * 40_000, duration: 40_000, data: new Uint8Array(20).fill(frame) });
+const packet = (frame: number): Packet => ({
+  key: frame % 4 === 0,
+  stamp: frame * 40_000,
+  duration: 40_000,
+  data: new Uint8Array(20).fill(frame),
+});
 
 let disk: FakeDisk;
 
@@ -44,7 +58,12 @@ describe('the index of replay segments', () => {
     const reader = await openSegment('late');
     const [first, second] = late.groups;
     const packets = readPackets(await reader.read(first?.offset ?? NaN, second?.offset ?? NaN));
-    expect(packets.map((p) => [p.stamp / 40_000, p.data[0], p.key])).toEqual([[40, 40, true], [41, 41, false], [42, 42, false], [43, 43, false]]);
+    expect(packets.map((p) => [p.stamp / 40_000, p.data[0], p.key])).toEqual([
+      [40, 40, true],
+      [41, 41, false],
+      [42, 42, false],
+      [43, 43, false],
+    ]);
     reader.close();
     await expect(openSegment('gone')).rejects.toThrow('no such file');
   });
@@ -55,7 +74,10 @@ describe('the index of replay segments', () => {
     const bytes = disk.bytesOf('replay', 'cut') as Uint8Array;
     disk.put('replay', 'cut', bytes.subarray(0, bytes.length - 5));
     const found = await recoverSegments('show');
-    expect(found.map((s) => [s.id, s.from / 40_000, s.to / 40_000, s.frames])).toEqual([['whole', 0, 8, 8], ['cut', 8, 14, 6]]);
+    expect(found.map((s) => [s.id, s.from / 40_000, s.to / 40_000, s.frames])).toEqual([
+      ['whole', 0, 8, 8],
+      ['cut', 8, 14, 6],
+    ]);
     expect(found[0]).toEqual(whole);
     expect(found[1]?.groups).toEqual(cut.groups);
     // From then on it is a segment like any other.

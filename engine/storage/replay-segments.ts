@@ -6,7 +6,8 @@ import { db } from './db';
 import { folder, openForReading, removeFile } from './opfs';
 
 /** Notes a segment at its beginning, so that a crash does not lose it. */
-export const addSegment = (showId: string, segment: StoredSegment): Promise<unknown> => db.replaySegments.put({ ...segment, showId, state: 'open' });
+export const addSegment = (showId: string, segment: StoredSegment): Promise<unknown> =>
+  db.replaySegments.put({ ...segment, showId, state: 'open' });
 
 /** Notes a segment whose file is complete. An empty one goes. */
 export async function finishSegment(showId: string, segment: StoredSegment): Promise<void> {
@@ -53,7 +54,11 @@ export async function openSegment(id: string): Promise<SegmentReader> {
 
 /** Segments of a show that are complete on disk, in order of time. */
 export async function storedSegments(showId: string): Promise<StoredSegment[]> {
-  const rows = await db.replaySegments.where('showId').equals(showId).filter((row) => row.state === 'done').toArray();
+  const rows = await db.replaySegments
+    .where('showId')
+    .equals(showId)
+    .filter((row) => row.state === 'done')
+    .toArray();
   return rows.map(({ state: _, showId: __, ...segment }) => segment).sort((a, b) => a.from - b.from);
 }
 
@@ -99,6 +104,9 @@ async function lostSegments(showId: string): Promise<StoredSegment[]> {
 
 /** Removes everything that shows of the past have recorded. */
 export async function dropReplayOf(showIds: readonly string[]): Promise<void> {
-  const ids = await db.replaySegments.where('showId').anyOf([...showIds]).primaryKeys();
+  const ids = await db.replaySegments
+    .where('showId')
+    .anyOf([...showIds])
+    .primaryKeys();
   await dropSegments(ids);
 }

@@ -41,7 +41,8 @@ async function readInWorker(file: Blob): Promise<ShowPackage> {
   const worker = new Worker(new URL('./show-package.worker.ts', import.meta.url), { type: 'module' });
   const answer = await askWorker<FromPackage>(worker, file, {
     limitMs: patienceFor(file),
-    late: () => new ShowError('This file could not be unpacked in good time: it is damaged, or this machine is too busy. Nothing was changed.'),
+    late: () =>
+      new ShowError('This file could not be unpacked in good time: it is damaged, or this machine is too busy. Nothing was changed.'),
     failed: () => new ShowError('This file is damaged: unpacking it failed. Nothing was changed.'),
   });
   if (answer.type === 'trouble') throw new ShowError(answer.message, answer.problems);

@@ -6,7 +6,8 @@ import { readPackage } from './show-package';
 const { show } = sampleDesk();
 const clip = new Uint8Array(5000).map((_, i) => (i * 31) % 251);
 const text = JSON.stringify({ show, assets: [{ id: 'asset', name: 'clip.mp4', type: 'video/mp4' }] });
-const file = (contents: Parameters<typeof zipSync>[0]) => zipSync({ 'show.json': strToU8(text), 'assets/asset': [clip, { level: 0 }], ...contents }) as Uint8Array<ArrayBuffer>;
+const file = (contents: Parameters<typeof zipSync>[0]) =>
+  zipSync({ 'show.json': strToU8(text), 'assets/asset': [clip, { level: 0 }], ...contents }) as Uint8Array<ArrayBuffer>;
 const read = (bytes: Uint8Array<ArrayBuffer>) => readPackage(new Blob([bytes]));
 
 describe('a show file', () => {
@@ -28,7 +29,9 @@ describe('a show file', () => {
 
   it('is refused before it unpacks to a thousand times its size', async () => {
     const started = performance.now();
-    await expect(read(file({ 'assets/other': [new Uint8Array(80e6), { level: 9 }] }))).rejects.toThrow(/assets\/other in it would unpack to 80 MB from 1 MB/);
+    await expect(read(file({ 'assets/other': [new Uint8Array(80e6), { level: 9 }] }))).rejects.toThrow(
+      /assets\/other in it would unpack to 80 MB from 1 MB/,
+    );
     expect(performance.now() - started).toBeLessThan(5000);
     await expect(read(file({ 'show.json': [new Uint8Array(101e6).fill(32), { level: 1 }] }))).rejects.toThrow('show.json');
   });

@@ -42,8 +42,12 @@ function checkSizes(entries: readonly Entry[]): void {
     if (names.has(filename)) throw damaged(`${filename.slice(0, 80)} is in it twice`);
     names.add(filename);
     total += uncompressedSize;
-    if (filename === 'show.json' && uncompressedSize > DOCUMENT_LIMIT) throw damaged(`its show.json would be ${Math.round(uncompressedSize / 1e6)} MB`);
-    if (uncompressedSize > EASY_BYTES && uncompressedSize > compressedSize * MOST_RATIO) throw damaged(`${filename.slice(0, 80)} in it would unpack to ${Math.round(uncompressedSize / 1e6)} MB from ${Math.max(1, Math.round(compressedSize / 1e6))} MB`);
+    if (filename === 'show.json' && uncompressedSize > DOCUMENT_LIMIT)
+      throw damaged(`its show.json would be ${Math.round(uncompressedSize / 1e6)} MB`);
+    if (uncompressedSize > EASY_BYTES && uncompressedSize > compressedSize * MOST_RATIO)
+      throw damaged(
+        `${filename.slice(0, 80)} in it would unpack to ${Math.round(uncompressedSize / 1e6)} MB from ${Math.max(1, Math.round(compressedSize / 1e6))} MB`,
+      );
   }
   if (total > UNPACKED_LIMIT) throw new ShowError(`This file is too large to import: it would unpack to ${Math.round(total / 1e9)} GB.`);
 }
@@ -81,7 +85,8 @@ async function document(entry: FileEntry | undefined): Promise<{ show: Show; ass
   if (isTooDeep(raw)) throw new ShowError('This show is damaged: its show.json is nested deeper than any show is.');
   const { show, assets } = (raw ?? {}) as { show?: unknown; assets?: unknown };
   const list = (Array.isArray(assets) ? (assets as (Partial<AssetEntry> | null)[]) : []).filter(
-    (a): a is AssetEntry => typeof a?.id === 'string' && /^[\w-]{1,64}$/.test(a.id) && typeof a.name === 'string' && typeof a.type === 'string',
+    (a): a is AssetEntry =>
+      typeof a?.id === 'string' && /^[\w-]{1,64}$/.test(a.id) && typeof a.name === 'string' && typeof a.type === 'string',
   );
   return { show: readShow(show), assets: list };
 }

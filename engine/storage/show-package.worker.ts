@@ -11,6 +11,11 @@ const say = (message: FromPackage) => workerScope.postMessage(message);
 workerScope.onmessage = ({ data }: MessageEvent<Blob>) => {
   readPackage(data).then(
     (content) => say({ type: 'read', content }),
-    (error: unknown) => say({ type: 'trouble', message: error instanceof ShowError ? error.message : 'This file is damaged, or is not a Bivoca show.', problems: error instanceof ShowError ? error.problems.slice(0, 100) : [] }),
+    (error: unknown) =>
+      say({
+        type: 'trouble',
+        message: error instanceof ShowError ? error.message : 'This file is damaged, or is not a Bivoca show.',
+        problems: error instanceof ShowError ? error.problems.slice(0, 100) : [],
+      }),
   );
 };

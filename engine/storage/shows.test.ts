@@ -52,17 +52,34 @@ describe('the list of shows', () => {
     const copy = await duplicateShow(id);
     expect(copy).not.toBe(id);
     const rows = await db.shows.toArray();
-    expect(rows.map((r) => [r.name, r.show.name, r.show.id === r.id]).sort((a, b) => String(a[0]).length - String(b[0]).length)).toEqual([['Regatta', 'Regatta', true], ['Regatta (copy)', 'Regatta (copy)', true]]);
+    expect(rows.map((r) => [r.name, r.show.name, r.show.id === r.id]).sort((a, b) => String(a[0]).length - String(b[0]).length)).toEqual([
+      ['Regatta', 'Regatta', true],
+      ['Regatta (copy)', 'Regatta (copy)', true],
+    ]);
     await expect(duplicateShow('never was')).rejects.toThrow('This show is no longer in the list.');
   });
 
   it('brings a deleted show back for a day; then it goes with its replay and the files nobody else uses', async () => {
-    const [shared, own] = [await storeAsset(new Blob(['shared']), 'a.png', 'image/png'), await storeAsset(new Blob(['own']), 'b.png', 'image/png')];
+    const [shared, own] = [
+      await storeAsset(new Blob(['shared']), 'a.png', 'image/png'),
+      await storeAsset(new Blob(['own']), 'b.png', 'image/png'),
+    ];
     const kept = await showWith('Kept', shared);
     const gone = await showWith('Gone', own);
     gone.sources.push(createSource(gone, 'second', 'Second', { kind: 'still', assetId: shared, fileName: 'a.png', hasAlpha: false }));
     await db.shows.update('Gone', { show: gone });
-    await db.replaySegments.add({ id: 'segment', showId: 'Gone', trackId: 'line', from: 0, to: 1, bytes: 1, frames: 1, state: 'done', config: { kind: 'picture', codec: 'avc1', width: 2, height: 2, description: '' }, groups: [] });
+    await db.replaySegments.add({
+      id: 'segment',
+      showId: 'Gone',
+      trackId: 'line',
+      from: 0,
+      to: 1,
+      bytes: 1,
+      frames: 1,
+      state: 'done',
+      config: { kind: 'picture', codec: 'avc1', width: 2, height: 2, description: '' },
+      groups: [],
+    });
     disk.put('replay', 'segment', new Uint8Array(9));
     await deleteShow('Gone');
     expect(await names()).toEqual(['Kept']);
@@ -97,13 +114,25 @@ describe('files that shows use', () => {
 
   it('that do not fit are refused with both sizes, and nothing is left behind', async () => {
     disk.quota = 3e6;
-    await expect(storeAsset(new Blob([new Uint8Array(4e6)]), 'long.mp4', 'video/mp4')).rejects.toThrow('long.mp4 does not fit: it needs 4 MB, and 3 MB are free.');
+    await expect(storeAsset(new Blob([new Uint8Array(4e6)]), 'long.mp4', 'video/mp4')).rejects.toThrow(
+      'long.mp4 does not fit: it needs 4 MB, and 3 MB are free.',
+    );
     expect([disk.namesIn('assets'), await db.assets.count()]).toEqual([[], 0]);
   });
 });
 
 describe('the list of recordings', () => {
-  const row = (id: string, startedAt: number, state: RecordingRow['state'] = 'done'): RecordingRow => ({ id, showId: 'show', name: `Take ${id}`, extension: 'wav', startedAt, state, bytes: 3, seconds: 1, note: '' });
+  const row = (id: string, startedAt: number, state: RecordingRow['state'] = 'done'): RecordingRow => ({
+    id,
+    showId: 'show',
+    name: `Take ${id}`,
+    extension: 'wav',
+    startedAt,
+    state,
+    bytes: 3,
+    seconds: 1,
+    note: '',
+  });
 
   it('has the newest first; a file is saved under the name the crew gave it', async () => {
     await db.recordings.bulkAdd([row('one', 1), row('two', 2)]);
@@ -118,7 +147,9 @@ describe('the list of recordings', () => {
     await db.recordings.bulkAdd([row('one', 1), row('gone', 2), row('running', 3, 'recording')]);
     disk.put('recordings', 'one.wav', new Uint8Array(3));
     for (const id of ['one', 'gone']) await deleteRecording((await db.recordings.get(id)) as RecordingRow);
-    await expect(deleteRecording((await db.recordings.get('running')) as RecordingRow)).rejects.toThrow('This recording is still running. Stop it first.');
+    await expect(deleteRecording((await db.recordings.get('running')) as RecordingRow)).rejects.toThrow(
+      'This recording is still running. Stop it first.',
+    );
     expect((await listRecordings()).map((r) => r.id)).toEqual(['running']);
     expect(disk.namesIn('recordings')).toEqual([]);
   });

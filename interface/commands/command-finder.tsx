@@ -153,7 +153,11 @@ export function CommandFinder({ open, onClose }: { open: boolean; onClose: () =>
 
 function Row({ type, title, about, onSelect }: { type: string; title: string; about: string; onSelect: () => void }) {
   return (
-    <Command.Item value={`${title} ${type}`} onSelect={onSelect} className="flex cursor-pointer flex-col rounded-[3px] px-2 py-1.5 data-[selected=true]:bg-raised">
+    <Command.Item
+      value={`${title} ${type}`}
+      onSelect={onSelect}
+      className="flex cursor-pointer flex-col rounded-[3px] px-2 py-1.5 data-[selected=true]:bg-raised"
+    >
       <span className="flex justify-between gap-4">
         <span className="font-semibold">{title}</span>
         <span className="figures text-xs text-muted">{type}</span>

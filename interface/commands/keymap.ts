@@ -22,15 +22,41 @@ const digits = Array.from({ length: 10 }, (_, i): [string, number] => [`Digit${(
 export const DESK_KEYS: readonly KeyBinding[] = [
   { code: 'Space', type: 'picture.take', does: 'Take', group: 'Picture' },
   { code: 'KeyX', type: 'picture.cut', does: 'Cut to Next', group: 'Picture' },
-  ...digits.map(([code, number]): KeyBinding => ({ code, type: 'picture.setNextByNumber', args: { number }, does: `Number ${number} to Next`, group: 'Picture' })),
-  ...digits.map(([code, number]): KeyBinding => ({ code, shift: true, type: 'picture.cutByNumber', args: { number }, does: `Number ${number} straight to air`, group: 'Picture' })),
+  ...digits.map(([code, number]): KeyBinding => ({
+    code,
+    type: 'picture.setNextByNumber',
+    args: { number },
+    does: `Number ${number} to Next`,
+    group: 'Picture',
+  })),
+  ...digits.map(([code, number]): KeyBinding => ({
+    code,
+    shift: true,
+    type: 'picture.cutByNumber',
+    args: { number },
+    does: `Number ${number} straight to air`,
+    group: 'Picture',
+  })),
   { code: 'KeyD', type: 'picture.arm', args: { kind: 'dissolve' }, does: 'Arm dissolve', group: 'Picture' },
   { code: 'KeyF', type: 'transition.armFavourite', args: { place: 1 }, does: 'Arm the first favourite', group: 'Picture' },
   { code: 'KeyG', type: 'transition.armFavourite', args: { place: 2 }, does: 'Arm the second favourite', group: 'Picture' },
   { code: 'KeyH', type: 'picture.arm', args: { kind: 'glide', easing: 'in-out' }, does: 'Arm glide', group: 'Picture' },
   { code: 'KeyB', shift: true, hold: true, type: 'picture.fadeToBlack', does: 'Fade to black, or back (hold)', group: 'Picture' },
-  ...LANE_KEYS.slice(0, LANE_COUNT).map((code, i): KeyBinding => ({ code, type: 'lane.toggle', args: { lane: `lane-${i + 1}` }, does: `Lane ${i + 1} in or out`, group: 'Lanes' })),
-  ...LANE_KEYS.slice(0, LANE_COUNT).map((code, i): KeyBinding => ({ code, shift: true, type: 'lane.arm', args: { lane: `lane-${i + 1}` }, does: `Lane ${i + 1} with the next take`, group: 'Lanes' })),
+  ...LANE_KEYS.slice(0, LANE_COUNT).map((code, i): KeyBinding => ({
+    code,
+    type: 'lane.toggle',
+    args: { lane: `lane-${i + 1}` },
+    does: `Lane ${i + 1} in or out`,
+    group: 'Lanes',
+  })),
+  ...LANE_KEYS.slice(0, LANE_COUNT).map((code, i): KeyBinding => ({
+    code,
+    shift: true,
+    type: 'lane.arm',
+    args: { lane: `lane-${i + 1}` },
+    does: `Lane ${i + 1} with the next take`,
+    group: 'Lanes',
+  })),
   { code: 'KeyV', type: 'replay.lookBack', args: { deck: 1 }, does: 'Look back; again starts it again', group: 'Replay' },
   { code: 'KeyV', shift: true, type: 'replay.backToLive', does: 'Back to what was on air', group: 'Replay' },
   { code: 'KeyT', type: 'clip.grab', args: { deck: 1, length: 1 }, does: 'Grab the last seconds', group: 'Replay' },
@@ -70,6 +96,7 @@ export function keyName({ code, shift, ctrl, alt }: KeyBinding): string {
 export function bindingFor(event: Pick<KeyboardEvent, 'code' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>): KeyBinding | undefined {
   const ctrl = event.ctrlKey || event.metaKey;
   return DESK_KEYS.find(
-    (k) => k.code === event.code && (k.shift ?? false) === event.shiftKey && (k.ctrl ?? false) === ctrl && (k.alt ?? false) === event.altKey,
+    (k) =>
+      k.code === event.code && (k.shift ?? false) === event.shiftKey && (k.ctrl ?? false) === ctrl && (k.alt ?? false) === event.altKey,
   );
 }

@@ -38,7 +38,13 @@ export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => voi
   const inLayouts = useLocation().pathname.endsWith('/layouts');
   if (inReplay) {
     return (
-      <Dialog open={open} onClose={onClose} title="Keys of Replay" about="They work on the chosen deck and the chosen clips. Ctrl K finds any command by name." extraWide>
+      <Dialog
+        open={open}
+        onClose={onClose}
+        title="Keys of Replay"
+        about="They work on the chosen deck and the chosen clips. Ctrl K finds any command by name."
+        extraWide
+      >
         <KeyDrawing />
       </Dialog>
     );
@@ -58,10 +64,19 @@ export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => voi
     );
   }
   return (
-    <Dialog open={open} onClose={onClose} title="Keys" about="Numbers are those pinned to sources, framings and layouts. Ctrl K finds any command by name." wide>
+    <Dialog
+      open={open}
+      onClose={onClose}
+      title="Keys"
+      about="Numbers are those pinned to sources, framings and layouts. Ctrl K finds any command by name."
+      wide
+    >
       <div className="grid grid-cols-2 gap-x-8 gap-y-4">
         {GROUPS.map((group) => {
-          const lines = DESK_KEYS.filter((k) => k.group === group && !k.code.startsWith('Digit')).map((k): [string, string] => [keyName(k), k.does]);
+          const lines = DESK_KEYS.filter((k) => k.group === group && !k.code.startsWith('Digit')).map((k): [string, string] => [
+            keyName(k),
+            k.does,
+          ]);
           return (
             <section key={group}>
               <h3 className="mb-1 font-semibold text-straw">{group}</h3>

@@ -9,7 +9,8 @@ const HOLD = 700;
 function belongsToControl(event: KeyboardEvent, reached: boolean): boolean {
   const target = event.target as HTMLElement | null;
   if (!target) return false;
-  if (target.closest('input:not([type=checkbox]):not([type=range]), textarea, select, [contenteditable], [role=dialog], [role=menu]')) return true;
+  if (target.closest('input:not([type=checkbox]):not([type=range]), textarea, select, [contenteditable], [role=dialog], [role=menu]'))
+    return true;
   // A focused button keeps Space only when reached by Tab; after a mouse press Space still means take, whatever keys
   // were pressed between (the browser's own :focus-visible comes on with the first of them).
   return event.code === 'Space' && (target.matches('input') || (reached && target.matches('button, [role=tab]')));

@@ -7,7 +7,9 @@ const KEY = 'bivoca.controls';
 function stored(): ControlBinding[] {
   try {
     const list: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
-    return Array.isArray(list) ? (list as ControlBinding[]).filter((b) => typeof b?.device === 'string' && typeof b.control === 'string') : [];
+    return Array.isArray(list)
+      ? (list as ControlBinding[]).filter((b) => typeof b?.device === 'string' && typeof b.control === 'string')
+      : [];
   } catch {
     return [];
   }

@@ -14,7 +14,14 @@ function Learn() {
   const { device, control, kind } = last;
   const binding = bindingOf(device, control);
   const mine = own.some((b) => b.device === device && b.control === control);
-  const roles: ControlRole[] = kind === 'button' ? ['press'] : kind === 'wheel' || kind === 'touch' ? ['jog'] : kind === 'lever' ? ['shuttle', 'speed'] : ['jog', 'shuttle', 'speed'];
+  const roles: ControlRole[] =
+    kind === 'button'
+      ? ['press']
+      : kind === 'wheel' || kind === 'touch'
+        ? ['jog']
+        : kind === 'lever'
+          ? ['shuttle', 'speed']
+          : ['jog', 'shuttle', 'speed'];
   const role = binding?.role ?? '';
   return (
     <div className="flex flex-col gap-1 p-2" role="status">
@@ -24,7 +31,13 @@ function Learn() {
       <div className="flex flex-wrap items-center gap-1">
         {roles.map((r) =>
           r === 'press' ? (
-            <select key={r} aria-label={`What ${control} does`} className="w-64" value={binding?.action ?? ''} onChange={(e) => bind({ device, control, role: 'press', action: e.target.value })}>
+            <select
+              key={r}
+              aria-label={`What ${control} does`}
+              className="w-64"
+              value={binding?.action ?? ''}
+              onChange={(e) => bind({ device, control, role: 'press', action: e.target.value })}
+            >
               <option value="">does nothing</option>
               {REPLAY_ACTIONS.map((a) => (
                 <option key={a.id} value={a.id}>
@@ -62,9 +75,7 @@ export function ControllersPanel({ drivers }: { drivers: readonly ControlDriver[
             </span>
             {choose && <Button onClick={() => void choose().catch(() => undefined)}>Choose…</Button>}
             {id === 'panel' && (
-              <Button onClick={() => window.open('/panel', 'bivoca-jog-panel', 'popup,width=420,height=860')}>
-                In a window
-              </Button>
+              <Button onClick={() => window.open('/panel', 'bivoca-jog-panel', 'popup,width=420,height=860')}>In a window</Button>
             )}
           </li>
         ))}

@@ -104,7 +104,19 @@ function Shuttle({ send }: { send: (event: ControlEvent) => void }) {
       <span className="flex justify-between text-muted">
         Shuttle <span className="figures text-text">{rate === 0 ? 'at rest' : `${rate}×`}</span>
       </span>
-      <input type="range" aria-label="Shuttle" className="h-11 w-full" min={-1} max={1} step={0.01} value={value} onChange={(e) => move(Number(e.target.value))} onPointerUp={() => move(0)} onBlur={() => value !== 0 && move(0)} onKeyUp={() => move(0)} />
+      <input
+        type="range"
+        aria-label="Shuttle"
+        className="h-11 w-full"
+        min={-1}
+        max={1}
+        step={0.01}
+        value={value}
+        onChange={(e) => move(Number(e.target.value))}
+        onPointerUp={() => move(0)}
+        onBlur={() => value !== 0 && move(0)}
+        onKeyUp={() => move(0)}
+      />
     </label>
   );
 }
@@ -116,11 +128,21 @@ export function JogPanel({ large }: { large?: boolean }) {
     send({ kind: 'button', id, pressed: true });
     send({ kind: 'button', id, pressed: false });
   };
-  const key = clsx('rounded-[3px] border border-line bg-raised px-1 hover:border-muted active:bg-straw active:text-deep', large ? 'min-h-12 text-lg' : 'min-h-11');
+  const key = clsx(
+    'rounded-[3px] border border-line bg-raised px-1 hover:border-muted active:bg-straw active:text-deep',
+    large ? 'min-h-12 text-lg' : 'min-h-11',
+  );
   return (
     <section aria-label="Jog panel" className={clsx('flex flex-col items-center gap-3', large ? 'mx-auto max-w-xl p-4' : 'w-64')}>
       <div className="flex w-full items-stretch">
-        <span className={clsx('figures grid flex-1 place-items-center py-1 text-2xl font-semibold', state?.live ? 'bg-text text-deep' : 'border-l-8 border-straw bg-raised text-straw')}>{state?.sign ?? 'no show'}</span>
+        <span
+          className={clsx(
+            'figures grid flex-1 place-items-center py-1 text-2xl font-semibold',
+            state?.live ? 'bg-text text-deep' : 'border-l-8 border-straw bg-raised text-straw',
+          )}
+        >
+          {state?.sign ?? 'no show'}
+        </span>
         <span className="figures flex flex-col justify-center px-2 text-[13px]">
           <span>
             Deck {state?.deck ?? '–'} · {state?.speed ?? '–'} %

@@ -34,7 +34,8 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
       driver.open(
         (event) => {
           const last = useControls.getState().last;
-          if (last?.device !== driver.id || last.control !== event.id) useControls.setState({ last: { device: driver.id, control: event.id, kind: event.kind } });
+          if (last?.device !== driver.id || last.control !== event.id)
+            useControls.setState({ last: { device: driver.id, control: event.id, kind: event.kind } });
           waiting.set(driver.id, [...(waiting.get(driver.id) ?? []), event]);
           if (asked) return;
           asked = true;
@@ -44,10 +45,19 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
       ),
     );
     const silence = tellPanels(() => {
-      const { desk: { show, air }, frame } = host.state;
+      const {
+        desk: { show, air },
+        frame,
+      } = host.state;
       const { deck } = useRoom.getState();
       const place = deckPlace(air.replay.decks[deck], air.replay, frame, show.rate);
-      return { deck, live: place.live, sign: place.live ? 'LIVE' : behindText(frame - place.position, show.rate), code: formatTimecode(Math.floor(place.position), show.rate), speed: air.replay.decks[deck].speed };
+      return {
+        deck,
+        live: place.live,
+        sign: place.live ? 'LIVE' : behindText(frame - place.position, show.rate),
+        code: formatTimecode(Math.floor(place.position), show.rate),
+        speed: air.replay.decks[deck].speed,
+      };
     });
     return () => {
       ends.forEach((end) => end());

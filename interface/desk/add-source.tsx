@@ -18,7 +18,8 @@ export function useAddFiles(): (files: File[]) => Promise<void> {
         const waiting = toast.loading(`Taking in ${file.name}…`);
         try {
           const settings = await addFile(file);
-          if (send('source.add', { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'File', settings })) toast.success(`${file.name} is in the list.`, { id: waiting });
+          if (send('source.add', { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'File', settings }))
+            toast.success(`${file.name} is in the list.`, { id: waiting });
           else toast.dismiss(waiting);
         } catch (error) {
           toast.error(causeOf(error), { id: waiting, duration: 8000 });

@@ -27,7 +27,9 @@ export function AirPanel() {
         <TimeLeft sourceId={onAirId} className="absolute right-[5px] bottom-[5px] text-3xl" />
         {black > 0 && (
           <p className="absolute inset-x-0 top-1/2 -translate-y-1/2 text-center">
-            <span className="figures border-2 border-air bg-deep px-3 py-1 text-xl font-semibold text-air">{black >= 100 ? 'BLACK' : `BLACK ${black} %`}</span>
+            <span className="figures border-2 border-air bg-deep px-3 py-1 text-xl font-semibold text-air">
+              {black >= 100 ? 'BLACK' : `BLACK ${black} %`}
+            </span>
           </p>
         )}
       </div>

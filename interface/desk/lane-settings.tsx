@@ -13,26 +13,49 @@ function MoveFields({ label, move, onChange }: { label: string; move: Move; onCh
   return (
     <div className="flex flex-wrap items-center gap-1">
       <span className="w-8 text-xs text-muted">{label}</span>
-      <select aria-label={`${label}: how`} className="px-1!" value={move.kind} onChange={(e) => onChange({ ...move, kind: e.target.value as Move['kind'] })}>
+      <select
+        aria-label={`${label}: how`}
+        className="px-1!"
+        value={move.kind}
+        onChange={(e) => onChange({ ...move, kind: e.target.value as Move['kind'] })}
+      >
         {MOVE_KINDS.map((kind) => (
           <option key={kind}>{kind}</option>
         ))}
       </select>
       {move.kind !== 'fade' && (
-        <select aria-label={`${label}: edge`} className="px-1!" value={move.edge} onChange={(e) => onChange({ ...move, edge: e.target.value as Move['edge'] })}>
+        <select
+          aria-label={`${label}: edge`}
+          className="px-1!"
+          value={move.edge}
+          onChange={(e) => onChange({ ...move, edge: e.target.value as Move['edge'] })}
+        >
           {EDGES.map((edge) => (
             <option key={edge}>{edge}</option>
           ))}
         </select>
       )}
-      <select aria-label={`${label}: pace`} className="px-1!" value={move.easing} onChange={(e) => onChange({ ...move, easing: e.target.value as Move['easing'] })}>
+      <select
+        aria-label={`${label}: pace`}
+        className="px-1!"
+        value={move.easing}
+        onChange={(e) => onChange({ ...move, easing: e.target.value as Move['easing'] })}
+      >
         {EASINGS.map((easing) => (
           <option key={easing} value={easing}>
             {EASING_NAMES[easing]}
           </option>
         ))}
       </select>
-      <NumberField className="w-16" label={`${label}: frames`} unit="fr" min={0} max={600} value={move.frames} onCommit={(frames) => onChange({ ...move, frames })} />
+      <NumberField
+        className="w-16"
+        label={`${label}: frames`}
+        unit="fr"
+        min={0}
+        max={600}
+        value={move.frames}
+        onCommit={(frames) => onChange({ ...move, frames })}
+      />
     </div>
   );
 }
@@ -44,21 +67,46 @@ export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
   const set = (change: Partial<Lane>) => send('lane.set', { lane: lane.id, ...change });
   const rect = lane.rect;
   const side = (label: string, key: keyof Rect, whole: number) =>
-    rect && <NumberField className="w-16" showLabel label={label} min={key === 'x' || key === 'y' ? -20_000 : 1} max={20_000} whole={whole} value={rect[key]} onCommit={(v) => set({ rect: { ...rect, [key]: v } })} />;
+    rect && (
+      <NumberField
+        className="w-16"
+        showLabel
+        label={label}
+        min={key === 'x' || key === 'y' ? -20_000 : 1}
+        max={20_000}
+        whole={whole}
+        value={rect[key]}
+        onCommit={(v) => set({ rect: { ...rect, [key]: v } })}
+      />
+    );
   return (
     <div className="mt-1.5 flex flex-col gap-1.5">
       <div className="flex flex-wrap items-end gap-2">
         <label className="flex flex-col gap-0.5">
           <span className="text-xs text-muted">Name</span>
-          <input className="w-24" defaultValue={lane.name} onBlur={(e) => e.target.value.trim() && e.target.value !== lane.name && set({ name: e.target.value.trim() })} />
+          <input
+            className="w-24"
+            defaultValue={lane.name}
+            onBlur={(e) => e.target.value.trim() && e.target.value !== lane.name && set({ name: e.target.value.trim() })}
+          />
         </label>
-        <NumberField className="w-24" showLabel label="Leaves after, s" min={0} max={86400} digits={1} value={lane.holdSeconds ?? 0} onCommit={(v) => set({ holdSeconds: v < 0.2 ? null : v })} />
+        <NumberField
+          className="w-24"
+          showLabel
+          label="Leaves after, s"
+          min={0}
+          max={86400}
+          digits={1}
+          value={lane.holdSeconds ?? 0}
+          onCommit={(v) => set({ holdSeconds: v < 0.2 ? null : v })}
+        />
         <span className="pb-1 text-xs text-muted">0 stays</span>
       </div>
       <MoveFields label="In" move={lane.in} onChange={(move) => set({ in: move })} />
       <MoveFields label="Out" move={lane.out} onChange={(move) => set({ out: move })} />
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={rect !== null} onChange={(e) => set({ rect: e.target.checked ? cardRect(raster) : null })} /> place of its own
+        <input type="checkbox" checked={rect !== null} onChange={(e) => set({ rect: e.target.checked ? cardRect(raster) : null })} /> place
+        of its own
       </label>
       {rect && (
         <div className="flex gap-1.5">
@@ -70,20 +118,44 @@ export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
       )}
       <label className="flex flex-col gap-0.5">
         <span className="text-xs text-muted">Up while this is on air</span>
-        <PictureSelect label="Up while this is on air" kinds={['layout', 'source', 'framing', 'seat', 'preset']} none="by hand only" value={lane.whileId} onChange={(whileId) => set({ whileId })} />
+        <PictureSelect
+          label="Up while this is on air"
+          kinds={['layout', 'source', 'framing', 'seat', 'preset']}
+          none="by hand only"
+          value={lane.whileId}
+          onChange={(whileId) => set({ whileId })}
+        />
       </label>
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={lane.throughBlack} onChange={(e) => set({ throughBlack: e.target.checked })} /> stays over a fade to black
+        <input type="checkbox" checked={lane.throughBlack} onChange={(e) => set({ throughBlack: e.target.checked })} /> stays over a fade to
+        black
       </label>
       <KeyFields value={lane.key} firstSource={firstSource} onChange={(key) => set({ key })} />
       <div className="flex gap-1">
-        <Button look="quiet" className="px-1!" aria-label={`${lane.name} over the next`} title="Further up" onClick={() => send('lane.move', { lane: lane.id, index: index + 1 })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`${lane.name} over the next`}
+          title="Further up"
+          onClick={() => send('lane.move', { lane: lane.id, index: index + 1 })}
+        >
           <ArrowUp size={15} />
         </Button>
-        <Button look="quiet" className="px-1!" aria-label={`${lane.name} under the one before`} title="Further down" onClick={() => send('lane.move', { lane: lane.id, index: Math.max(0, index - 1) })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`${lane.name} under the one before`}
+          title="Further down"
+          onClick={() => send('lane.move', { lane: lane.id, index: Math.max(0, index - 1) })}
+        >
           <ArrowDown size={15} />
         </Button>
-        <Button look="quiet" className="ml-auto px-1!" aria-label={`Remove ${lane.name}`} onClick={() => send('lane.remove', { lane: lane.id })}>
+        <Button
+          look="quiet"
+          className="ml-auto px-1!"
+          aria-label={`Remove ${lane.name}`}
+          onClick={() => send('lane.remove', { lane: lane.id })}
+        >
           <Trash2 size={14} /> Remove
         </Button>
       </div>

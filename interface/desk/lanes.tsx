@@ -39,7 +39,13 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
   const [open, setOpen] = useState(false);
   const close = useCallback(() => setOpen(false), []);
   const { up, armed, moving, shown, shownSource, left, ending, holdsNew } = useLaneState(lane);
-  const { cards, sources, layouts, seats, framings } = useHostState(({ desk: { show } }) => ({ cards: show.cards, sources: show.sources, layouts: show.layouts, seats: show.seats, framings: show.framings }));
+  const { cards, sources, layouts, seats, framings } = useHostState(({ desk: { show } }) => ({
+    cards: show.cards,
+    sources: show.sources,
+    layouts: show.layouts,
+    seats: show.seats,
+    framings: show.framings,
+  }));
   const value = lane.content ? `${lane.content.kind} ${lane.content.id}` : '';
   const choose = (text: string) => {
     const [kind, id] = text.split(' ');
@@ -53,18 +59,41 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
         {!up && shown && <span className="figures border border-air px-1 text-[13px] leading-tight text-air">OUT…</span>}
         {left && <span className={`figures px-1 text-lg leading-none ${ending ? 'bg-caution font-semibold text-deep' : ''}`}>{left}</span>}
         <TimeLeft sourceId={shownSource} className="text-lg" />
-        <Button look="quiet" className="ml-auto px-1!" aria-label={`Set up ${lane.name}`} aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Button
+          look="quiet"
+          className="ml-auto px-1!"
+          aria-label={`Set up ${lane.name}`}
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           <Settings2 size={15} />
         </Button>
-        <Button className="px-1.5!" pressed={armed} title={`With the next take${KEYS[index] ? ` (Shift ${KEYS[index]})` : ''}`} aria-label={`${lane.name} with the next take`} onClick={() => send('lane.arm', { lane: lane.id })}>
+        <Button
+          className="px-1.5!"
+          pressed={armed}
+          title={`With the next take${KEYS[index] ? ` (Shift ${KEYS[index]})` : ''}`}
+          aria-label={`${lane.name} with the next take`}
+          onClick={() => send('lane.arm', { lane: lane.id })}
+        >
           <Link2 size={15} />
         </Button>
-        <Button look={up ? 'air' : 'plain'} className="w-15" title={`${up ? 'Hide' : 'Show'}${KEYS[index] ? ` (${KEYS[index]})` : ''}`} aria-label={`${up ? 'Hide' : 'Show'} ${lane.name}`} onClick={() => send('lane.toggle', { lane: lane.id })}>
+        <Button
+          look={up ? 'air' : 'plain'}
+          className="w-15"
+          title={`${up ? 'Hide' : 'Show'}${KEYS[index] ? ` (${KEYS[index]})` : ''}`}
+          aria-label={`${up ? 'Hide' : 'Show'} ${lane.name}`}
+          onClick={() => send('lane.toggle', { lane: lane.id })}
+        >
           {up ? 'Hide' : 'Show'}
         </Button>
       </div>
       <div className="mt-1 flex items-center gap-1.5">
-        <select aria-label={`What ${lane.name} holds ready`} className="min-w-0 flex-1" value={value} onChange={(e) => choose(e.target.value)}>
+        <select
+          aria-label={`What ${lane.name} holds ready`}
+          className="min-w-0 flex-1"
+          value={value}
+          onChange={(e) => choose(e.target.value)}
+        >
           <option value="">nothing held ready</option>
           <optgroup label="Name cards">
             {cards.map((c) => (
@@ -118,14 +147,18 @@ export function Lanes() {
     <section aria-label="Lanes" className="flex max-h-[55%] shrink-0 flex-col">
       <div className="flex items-center px-2 py-1">
         <h2 className="font-semibold">Over the picture</h2>
-        <Button look="quiet" className="ml-auto px-1.5!" aria-label="Add a lane" title="Add a lane over the others" onClick={() => send('lane.add')}>
+        <Button
+          look="quiet"
+          className="ml-auto px-1.5!"
+          aria-label="Add a lane"
+          title="Add a lane over the others"
+          onClick={() => send('lane.add')}
+        >
           <Plus size={15} />
         </Button>
       </div>
       <ol className="min-h-0 overflow-y-auto">
-        {lanes
-          .map((lane, index) => <LaneRow key={lane.id} lane={lane} index={index} />)
-          .reverse()}
+        {lanes.map((lane, index) => <LaneRow key={lane.id} lane={lane} index={index} />).reverse()}
       </ol>
     </section>
   );

@@ -15,7 +15,10 @@ function CardRow({ card }: { card: NameCard }) {
   const [role, setRole] = useState(card.role);
   const { lanes, used } = useHostState(({ desk: { show } }) => ({
     lanes: show.lanes,
-    used: show.lanes.filter((l) => l.content?.kind === 'card' && l.content.id === card.id).map((l) => l.name).join(', '),
+    used: show.lanes
+      .filter((l) => l.content?.kind === 'card' && l.content.id === card.id)
+      .map((l) => l.name)
+      .join(', '),
   }));
   const save = () => {
     if (name !== card.name || role !== card.role) send('card.edit', { card: card.id, name, role });
@@ -24,12 +27,34 @@ function CardRow({ card }: { card: NameCard }) {
   return (
     <li className="grid grid-cols-[1fr_auto] gap-1 border-b border-line px-2 py-1.5">
       <div className="flex min-w-0 flex-col gap-1">
-        <input aria-label="Name on the card" placeholder="Name" maxLength={60} className="w-full font-semibold" value={name} onChange={(e) => setName(e.target.value)} onBlur={save} onKeyDown={(e) => e.key === 'Enter' && save()} />
-        <input aria-label="Who that is" placeholder="Who that is" maxLength={90} className="w-full text-[13px]" value={role} onChange={(e) => setRole(e.target.value)} onBlur={save} onKeyDown={(e) => e.key === 'Enter' && save()} />
+        <input
+          aria-label="Name on the card"
+          placeholder="Name"
+          maxLength={60}
+          className="w-full font-semibold"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={save}
+          onKeyDown={(e) => e.key === 'Enter' && save()}
+        />
+        <input
+          aria-label="Who that is"
+          placeholder="Who that is"
+          maxLength={90}
+          className="w-full text-[13px]"
+          value={role}
+          onChange={(e) => setRole(e.target.value)}
+          onBlur={save}
+          onKeyDown={(e) => e.key === 'Enter' && save()}
+        />
       </div>
       <div className="flex flex-col gap-1">
         {first && (
-          <Button pressed={used !== ''} title={used ? `Held ready by ${used}` : `Hold ready in ${first.name}`} onClick={() => send('lane.setContent', { lane: first.id, content: { kind: 'card', id: card.id } })}>
+          <Button
+            pressed={used !== ''}
+            title={used ? `Held ready by ${used}` : `Hold ready in ${first.name}`}
+            onClick={() => send('lane.setContent', { lane: first.id, content: { kind: 'card', id: card.id } })}
+          >
             {used ? 'Ready' : 'To lane'}
           </Button>
         )}
@@ -91,7 +116,9 @@ function Framings() {
           </li>
         ))}
       </ul>
-      {framings.length === 0 && <p className="text-muted">No framings yet. They are made in the room Layouts: a crop, a zoom, colours, a key of a source.</p>}
+      {framings.length === 0 && (
+        <p className="text-muted">No framings yet. They are made in the room Layouts: a crop, a zoom, colours, a key of a source.</p>
+      )}
     </section>
   );
 }

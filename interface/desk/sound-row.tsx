@@ -20,13 +20,34 @@ const Channel = memo(function Channel({ channel }: { channel: SoundChannel }) {
       <Meter id={id} label={`Level of ${name}`} />
       <Fader label={`Fader of ${name}, dB`} db={faderDb} onChange={(db) => send('sound.setFader', { channel: id, db })} />
       <div className="flex items-center gap-1">
-        <Button className="min-h-7! px-1!" pressed={muted} aria-label={`Mute ${name}`} title={muted ? 'Muted' : 'Mute'} onClick={() => send('sound.mute', { channel: id })}>
+        <Button
+          className="min-h-7! px-1!"
+          pressed={muted}
+          aria-label={`Mute ${name}`}
+          title={muted ? 'Muted' : 'Mute'}
+          onClick={() => send('sound.mute', { channel: id })}
+        >
           {muted ? <VolumeX size={14} /> : <Volume2 size={14} />}
         </Button>
-        <Button className="min-h-7! px-1!" pressed={follows} aria-label={`Sound of ${name} follows its picture`} title={follows ? 'Follows the picture' : 'Stays open'} onClick={() => send('sound.follow', { channel: id })}>
+        <Button
+          className="min-h-7! px-1!"
+          pressed={follows}
+          aria-label={`Sound of ${name} follows its picture`}
+          title={follows ? 'Follows the picture' : 'Stays open'}
+          onClick={() => send('sound.follow', { channel: id })}
+        >
           <Film size={14} />
         </Button>
-        <NumberField className="ml-auto w-15" label={`Level of ${name}, dB`} min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={faderDb} onCommit={(db) => send('sound.setFader', { channel: id, db })} />
+        <NumberField
+          className="ml-auto w-15"
+          label={`Level of ${name}, dB`}
+          min={FADER_FLOOR_DB}
+          max={FADER_TOP_DB}
+          whole={0}
+          digits={1}
+          value={faderDb}
+          onCommit={(db) => send('sound.setFader', { channel: id, db })}
+        />
       </div>
     </li>
   );
@@ -48,7 +69,12 @@ function RoutingSign() {
 export function SoundRow() {
   const host = useHost();
   const send = useSend();
-  const { sources, inputs, faderDb, awake } = useHostState(({ desk: { show }, soundAwake }) => ({ sources: show.sources, inputs: show.sound.inputs, faderDb: show.sound.buses[0]?.faderDb ?? 0, awake: soundAwake }));
+  const { sources, inputs, faderDb, awake } = useHostState(({ desk: { show }, soundAwake }) => ({
+    sources: show.sources,
+    inputs: show.sound.inputs,
+    faderDb: show.sound.buses[0]?.faderDb ?? 0,
+    awake: soundAwake,
+  }));
   const channels = channelsOf(host.state.desk.show);
   const setProgramme = (db: number) => send('sound.setBus', { bus: 'programme', faderDb: db });
   return (
@@ -68,9 +94,27 @@ export function SoundRow() {
         <div className="flex items-center gap-1">
           <label className="flex flex-1 items-center gap-1 text-xs text-muted" title="What you hear here; the programme is not changed">
             Ears
-            <input type="range" aria-label="Listening level here" className="w-full" min={0} max={1} step={0.01} defaultValue={0.8} onChange={(e) => host.sound.setListening(Number(e.target.value))} />
+            <input
+              type="range"
+              aria-label="Listening level here"
+              className="w-full"
+              min={0}
+              max={1}
+              step={0.01}
+              defaultValue={0.8}
+              onChange={(e) => host.sound.setListening(Number(e.target.value))}
+            />
           </label>
-          <NumberField className="w-15" label="Programme level, dB" min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={faderDb} onCommit={setProgramme} />
+          <NumberField
+            className="w-15"
+            label="Programme level, dB"
+            min={FADER_FLOOR_DB}
+            max={FADER_TOP_DB}
+            whole={0}
+            digits={1}
+            value={faderDb}
+            onCommit={setProgramme}
+          />
         </div>
       </div>
       <ul className="flex min-w-0 flex-1 overflow-x-auto">

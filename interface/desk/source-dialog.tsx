@@ -24,7 +24,9 @@ const END_WORDS = { hold: 'hold the last picture', loop: 'loop', black: 'go to b
 
 function MediaPart({ source, settings }: { source: Source; settings: MediaSettings }) {
   const send = useSend();
-  const position = useHostState(({ desk: { show, air }, frame }) => Math.round(playerState(air, source.id, settings, frame, show.rate).position * 10) / 10);
+  const position = useHostState(
+    ({ desk: { show, air }, frame }) => Math.round(playerState(air, source.id, settings, frame, show.rate).position * 10) / 10,
+  );
   const set = (change: Partial<MediaSettings>) => send('media.setPlayback', { source: source.id, ...change });
   return (
     <>
@@ -44,15 +46,32 @@ function MediaPart({ source, settings }: { source: Source; settings: MediaSettin
         </span>
       </Row>
       <Row label="In and out">
-        <NumberField className="w-24" label="In point, seconds" min={0} max={settings.duration} digits={2} value={settings.in} onCommit={(v) => set({ in: v })} />
-        <NumberField className="w-24" label="Out point, seconds" min={0} max={settings.duration} digits={2} value={settings.out ?? settings.duration} onCommit={(v) => set({ out: v >= settings.duration ? null : v })} />
+        <NumberField
+          className="w-24"
+          label="In point, seconds"
+          min={0}
+          max={settings.duration}
+          digits={2}
+          value={settings.in}
+          onCommit={(v) => set({ in: v })}
+        />
+        <NumberField
+          className="w-24"
+          label="Out point, seconds"
+          min={0}
+          max={settings.duration}
+          digits={2}
+          value={settings.out ?? settings.duration}
+          onCommit={(v) => set({ out: v >= settings.duration ? null : v })}
+        />
         <span className="text-xs text-muted">seconds</span>
         <Button onClick={() => set({ in: position })}>In here</Button>
         <Button onClick={() => set({ out: position })}>Out here</Button>
       </Row>
       <Row label="When taken">
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={settings.startOnTake} onChange={(e) => set({ startOnTake: e.target.checked })} /> play from the in point
+          <input type="checkbox" checked={settings.startOnTake} onChange={(e) => set({ startOnTake: e.target.checked })} /> play from the in
+          point
         </label>
       </Row>
       <Row label="At the end">
@@ -73,18 +92,39 @@ export function SourceDialog({ sourceId, onClose }: { sourceId: string | null; o
   const { source, groups, uses, health } = useHostState(({ desk: { show, air }, frame, health }) => ({
     source: findSource(show, sourceId),
     groups: show.groups,
-    uses: sourceId === null ? '' : usesOf(show, air, sourceId, frame).map((u) => u.place).join('; '),
+    uses:
+      sourceId === null
+        ? ''
+        : usesOf(show, air, sourceId, frame)
+            .map((u) => u.place)
+            .join('; '),
     health: sourceId === null ? undefined : health[sourceId],
   }));
   if (!source) return null;
   return (
-    <Dialog open onClose={onClose} title={source.name} {...(health?.state === 'lost' ? { about: `No picture: ${health.cause}.` } : {})} wide>
+    <Dialog
+      open
+      onClose={onClose}
+      title={source.name}
+      {...(health?.state === 'lost' ? { about: `No picture: ${health.cause}.` } : {})}
+      wide
+    >
       <Fields key={source.id} source={source} groups={groups} uses={uses} onClose={onClose} />
     </Dialog>
   );
 }
 
-function Fields({ source, groups, uses, onClose }: { source: Source; groups: { id: string; name: string }[]; uses: string; onClose: () => void }) {
+function Fields({
+  source,
+  groups,
+  uses,
+  onClose,
+}: {
+  source: Source;
+  groups: { id: string; name: string }[];
+  uses: string;
+  onClose: () => void;
+}) {
   const host = useHost();
   const send = useSend();
   const [name, setName] = useState(source.name);
@@ -98,15 +138,39 @@ function Fields({ source, groups, uses, onClose }: { source: Source; groups: { i
   return (
     <div className="flex flex-col gap-2.5">
       <Row label="Name">
-        <input className="flex-1" aria-label="Name" value={name} onChange={(e) => setName(e.target.value)} onBlur={() => name.trim() && name !== source.name && send('source.edit', { source: source.id, name: name.trim() })} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
-        <input type="color" aria-label="Colour of the tile" className="h-8 w-10 p-0.5!" value={source.colour} onChange={(e) => send('source.edit', { source: source.id, colour: e.target.value })} />
+        <input
+          className="flex-1"
+          aria-label="Name"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={() => name.trim() && name !== source.name && send('source.edit', { source: source.id, name: name.trim() })}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+        <input
+          type="color"
+          aria-label="Colour of the tile"
+          className="h-8 w-10 p-0.5!"
+          value={source.colour}
+          onChange={(e) => send('source.edit', { source: source.id, colour: e.target.value })}
+        />
       </Row>
       <Row label="Number on keys">
-        <NumberField className="w-20" label="Number on keys; 0 for none" min={0} max={99} value={source.number ?? 0} onCommit={(v) => send('source.pin', { source: source.id, number: v === 0 ? null : v })} />
+        <NumberField
+          className="w-20"
+          label="Number on keys; 0 for none"
+          min={0}
+          max={99}
+          value={source.number ?? 0}
+          onCommit={(v) => send('source.pin', { source: source.id, number: v === 0 ? null : v })}
+        />
         <span className="text-xs text-muted">stays when the order changes; 0 for none</span>
       </Row>
       <Row label="Group">
-        <select aria-label="Group" value={source.groupId ?? ''} onChange={(e) => send('source.setGroup', { source: source.id, group: e.target.value || null })}>
+        <select
+          aria-label="Group"
+          value={source.groupId ?? ''}
+          onChange={(e) => send('source.setGroup', { source: source.id, group: e.target.value || null })}
+        >
           <option value="">none</option>
           {groups.map((g) => (
             <option key={g.id} value={g.id}>
@@ -116,7 +180,16 @@ function Fields({ source, groups, uses, onClose }: { source: Source; groups: { i
         </select>
         {group && (
           <>
-            <input key={group.id} aria-label="Name of the group" defaultValue={group.name} onBlur={(e) => e.target.value.trim() && e.target.value !== group.name && send('group.edit', { group: group.id, name: e.target.value.trim() })} />
+            <input
+              key={group.id}
+              aria-label="Name of the group"
+              defaultValue={group.name}
+              onBlur={(e) =>
+                e.target.value.trim() &&
+                e.target.value !== group.name &&
+                send('group.edit', { group: group.id, name: e.target.value.trim() })
+              }
+            />
             <Button look="quiet" onClick={() => send('group.remove', { group: group.id })}>
               Remove group
             </Button>
@@ -125,7 +198,12 @@ function Fields({ source, groups, uses, onClose }: { source: Source; groups: { i
       </Row>
       <Row label="List">
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={source.feedsOnly} onChange={(e) => send('source.edit', { source: source.id, feedsOnly: e.target.checked })} /> feeds lanes and layouts only: not in the switching list
+          <input
+            type="checkbox"
+            checked={source.feedsOnly}
+            onChange={(e) => send('source.edit', { source: source.id, feedsOnly: e.target.checked })}
+          />{' '}
+          feeds lanes and layouts only: not in the switching list
         </label>
       </Row>
       {settings.kind !== 'colour' && settings.kind !== 'test' && (
@@ -137,13 +215,22 @@ function Fields({ source, groups, uses, onClose }: { source: Source; groups: { i
       {settings.kind === 'media' && <MediaPart source={source} settings={settings} />}
       {settings.kind === 'colour' && (
         <Row label="Colour">
-          <input type="color" aria-label="Colour" className="h-8 w-12 p-0.5!" value={settings.colour} onChange={(e) => send('source.setSettings', { source: source.id, settings: { kind: 'colour', colour: e.target.value } })} />
+          <input
+            type="color"
+            aria-label="Colour"
+            className="h-8 w-12 p-0.5!"
+            value={settings.colour}
+            onChange={(e) => send('source.setSettings', { source: source.id, settings: { kind: 'colour', colour: e.target.value } })}
+          />
         </Row>
       )}
       {settings.kind === 'camera' && (
         <Row label="Device">
           <span>{settings.deviceLabel || 'default camera'}</span>
-          <CameraForm verb="Change" onChoose={(_, next) => send('source.setSettings', { source: source.id, settings: next as unknown as Record<string, unknown> })} />
+          <CameraForm
+            verb="Change"
+            onChoose={(_, next) => send('source.setSettings', { source: source.id, settings: next as unknown as Record<string, unknown> })}
+          />
         </Row>
       )}
       <div className="flex items-center gap-2 border-t border-line pt-3">

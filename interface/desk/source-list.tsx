@@ -31,7 +31,12 @@ function SectionHead({ section }: { section: Section }) {
   const { id, name, folded, sources } = section;
   if (id === null) return name ? <h3 className="px-1 text-xs font-semibold text-muted">{name}</h3> : null;
   return (
-    <button type="button" className="flex min-h-7 w-full items-center gap-1 text-xs font-semibold text-muted hover:text-text" aria-expanded={!folded} onClick={() => send('group.edit', { group: id, folded: !folded })}>
+    <button
+      type="button"
+      className="flex min-h-7 w-full items-center gap-1 text-xs font-semibold text-muted hover:text-text"
+      aria-expanded={!folded}
+      onClick={() => send('group.edit', { group: id, folded: !folded })}
+    >
       {folded ? <ChevronRight size={15} /> : <ChevronDown size={15} />}
       {name}
       <span className="figures ml-auto pr-1">{sources.length}</span>
@@ -42,12 +47,18 @@ function SectionHead({ section }: { section: Section }) {
 export function SourceList() {
   const send = useSend();
   const sections = useSections();
-  const { order, feeds } = useHostState(({ desk: { show } }) => ({ order: show.sources, feeds: show.sources.filter((s) => s.feedsOnly).length }));
+  const { order, feeds } = useHostState(({ desk: { show } }) => ({
+    order: show.sources,
+    feeds: show.sources.filter((s) => s.feedsOnly).length,
+  }));
   const [editing, setEditing] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
   const [showFeeds, setShowFeeds] = useState(false);
   const addFiles = useAddFiles();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
 
   const moved = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
@@ -72,7 +83,13 @@ export function SourceList() {
     <section aria-label="Sources" className="sources flex flex-col" onDragOver={(e) => e.preventDefault()} onDrop={dropped}>
       <div className="flex items-center gap-1 px-2 py-1">
         <h2 className="font-semibold">Sources</h2>
-        <Button look="quiet" className="ml-auto px-1.5!" aria-label="Add a group" title="Add a group" onClick={() => send('group.add', { name: 'New group' })}>
+        <Button
+          look="quiet"
+          className="ml-auto px-1.5!"
+          aria-label="Add a group"
+          title="Add a group"
+          onClick={() => send('group.add', { name: 'New group' })}
+        >
           <FolderPlus size={16} />
         </Button>
         <Button onClick={() => setAdding(true)}>
@@ -81,9 +98,7 @@ export function SourceList() {
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-2 pb-2">
         {order.length === 0 && (
-          <p className="p-2 text-muted">
-            No sources yet. Add a camera, a screen, a file or a test picture, or drop files here.
-          </p>
+          <p className="p-2 text-muted">No sources yet. Add a camera, a screen, a file or a test picture, or drop files here.</p>
         )}
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved}>
           <SortableContext items={order.map((s) => s.id)} strategy={rectSortingStrategy}>
@@ -95,7 +110,12 @@ export function SourceList() {
             ))}
             {feeds > 0 && (
               <div className="mb-1.5">
-                <button type="button" className="flex min-h-7 w-full items-center gap-1 text-xs font-semibold text-muted hover:text-text" aria-expanded={showFeeds} onClick={() => setShowFeeds(!showFeeds)}>
+                <button
+                  type="button"
+                  className="flex min-h-7 w-full items-center gap-1 text-xs font-semibold text-muted hover:text-text"
+                  aria-expanded={showFeeds}
+                  onClick={() => setShowFeeds(!showFeeds)}
+                >
                   {showFeeds ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
                   Feeds lanes and layouts
                   <span className="figures ml-auto pr-1">{feeds}</span>

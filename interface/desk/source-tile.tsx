@@ -20,10 +20,20 @@ function MediaKeys({ source }: { source: Source }) {
   );
   return (
     <div className="absolute bottom-0 left-0 flex">
-      <button type="button" className={`${small} static!`} aria-label={`${playing ? 'Pause' : 'Play'} ${source.name}`} onClick={() => send('media.toggle', { source: source.id })}>
+      <button
+        type="button"
+        className={`${small} static!`}
+        aria-label={`${playing ? 'Pause' : 'Play'} ${source.name}`}
+        onClick={() => send('media.toggle', { source: source.id })}
+      >
         {playing ? <Pause size={15} /> : <Play size={15} />}
       </button>
-      <button type="button" className={`${small} static!`} aria-label={`${source.name} back to its in point`} onClick={() => send('media.cue', { source: source.id })}>
+      <button
+        type="button"
+        className={`${small} static!`}
+        aria-label={`${source.name} back to its in point`}
+        onClick={() => send('media.cue', { source: source.id })}
+      >
         <RotateCcw size={14} />
       </button>
     </div>
@@ -74,7 +84,12 @@ export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: st
           {waitsForScreen ? 'Start' : 'Try again'}
         </button>
       )}
-      <button type="button" className={`${small} top-0 right-0 opacity-0 group-hover:opacity-100 focus:opacity-100`} aria-label={`Edit ${source.name}`} onClick={() => onEdit(source.id)}>
+      <button
+        type="button"
+        className={`${small} top-0 right-0 opacity-0 group-hover:opacity-100 focus:opacity-100`}
+        aria-label={`Edit ${source.name}`}
+        onClick={() => onEdit(source.id)}
+      >
         <Pencil size={14} />
       </button>
       <button

@@ -63,23 +63,46 @@ function Bar() {
 /** Between Next and air: cut, take, the bar, the armed transition, black. */
 export function TakeRail() {
   const send = useSend();
-  const { transition, black, first, second } = useHostState(({ desk: { show, air } }) => ({ transition: show.transition, black: air.black.to === 1, first: show.transitions[0], second: show.transitions[1] }));
+  const { transition, black, first, second } = useHostState(({ desk: { show, air } }) => ({
+    transition: show.transition,
+    black: air.black.to === 1,
+    first: show.transitions[0],
+    second: show.transitions[1],
+  }));
   const favourites = [first, second].filter((f) => f !== undefined);
   return (
-    <section aria-label="Take" className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-[1099px]:flex-wrap max-[1099px]:py-2">
+    <section
+      aria-label="Take"
+      className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-[1099px]:flex-wrap max-[1099px]:py-2"
+    >
       <Button className="h-11 px-3! text-base! font-semibold" onClick={() => send('picture.cut')} title="Cut to Next (X)">
         Cut
       </Button>
-      <Button look="straw" className="h-11 px-5! text-lg!" onClick={() => send('picture.take')} title="Take with the armed transition (Space)">
+      <Button
+        look="straw"
+        className="h-11 px-5! text-lg!"
+        onClick={() => send('picture.take')}
+        title="Take with the armed transition (Space)"
+      >
         Take
       </Button>
       <Bar />
       <div className="flex min-w-0 items-center gap-1" role="group" aria-label="Transition">
-        <span className="figures w-24 truncate text-right text-xs text-straw" title={`Armed: ${transitionWords(transition)}`} aria-label="Armed transition">
+        <span
+          className="figures w-24 truncate text-right text-xs text-straw"
+          title={`Armed: ${transitionWords(transition)}`}
+          aria-label="Armed transition"
+        >
           {transitionName(transition)}
         </span>
         {favourites.map((f, i) => (
-          <Button key={f.id} className="max-w-24 min-w-0 px-1.5!" pressed={JSON.stringify(f.settings) === JSON.stringify(transition)} onClick={() => send('transition.arm', { transition: f.id })} title={`Arm ${f.name}: ${transitionWords(f.settings)} (${i === 0 ? 'F' : 'G'})`}>
+          <Button
+            key={f.id}
+            className="max-w-24 min-w-0 px-1.5!"
+            pressed={JSON.stringify(f.settings) === JSON.stringify(transition)}
+            onClick={() => send('transition.arm', { transition: f.id })}
+            title={`Arm ${f.name}: ${transitionWords(f.settings)} (${i === 0 ? 'F' : 'G'})`}
+          >
             <span className="truncate">{f.name}</span>
           </Button>
         ))}
@@ -87,11 +110,22 @@ export function TakeRail() {
       </div>
       <LengthField />
       {black ? (
-        <Button look="air" className="h-11" pressed onClick={() => send('picture.fadeToBlack', { on: false })} title="Fade back from black (Shift B)">
+        <Button
+          look="air"
+          className="h-11"
+          pressed
+          onClick={() => send('picture.fadeToBlack', { on: false })}
+          title="Fade back from black (Shift B)"
+        >
           Back
         </Button>
       ) : (
-        <HoldButton look="air" className="h-11" onHeld={() => send('picture.fadeToBlack', { on: true })} title="Hold: fade picture and sound to black (Shift B)">
+        <HoldButton
+          look="air"
+          className="h-11"
+          onHeld={() => send('picture.fadeToBlack', { on: true })}
+          title="Hold: fade picture and sound to black (Shift B)"
+        >
           Black
         </HoldButton>
       )}

@@ -43,7 +43,15 @@ export function TransitionFields({ value, onChange }: { value: Transition; onCha
             ))}
           </select>
         </label>
-        <NumberField className="w-20" showLabel label="Frames" min={1} max={1500} value={value.frames} onCommit={(frames) => onChange({ frames })} />
+        <NumberField
+          className="w-20"
+          showLabel
+          label="Frames"
+          min={1}
+          max={1500}
+          value={value.frames}
+          onCommit={(frames) => onChange({ frames })}
+        />
       </div>
       {ABOUT[value.kind] && <p className="text-xs text-muted">{ABOUT[value.kind]}</p>}
       {trouble !== null && (
@@ -64,27 +72,63 @@ export function TransitionFields({ value, onChange }: { value: Transition; onCha
         {value.kind === 'dip' && (
           <label className="flex flex-col gap-0.5">
             <span className="text-xs text-muted">Colour</span>
-            <input type="color" aria-label="Colour of the dip" className="h-8 w-12 p-0.5!" value={value.dipColour} onChange={(e) => onChange({ dipColour: e.target.value })} />
+            <input
+              type="color"
+              aria-label="Colour of the dip"
+              className="h-8 w-12 p-0.5!"
+              value={value.dipColour}
+              onChange={(e) => onChange({ dipColour: e.target.value })}
+            />
           </label>
         )}
         {value.kind === 'wipe' && (
           <>
             <label className="flex flex-col gap-0.5">
               <span className="text-xs text-muted">Shape</span>
-              <select aria-label="Shape of the wipe" value={value.shape} onChange={(e) => onChange({ shape: e.target.value as Transition['shape'] })}>
+              <select
+                aria-label="Shape of the wipe"
+                value={value.shape}
+                onChange={(e) => onChange({ shape: e.target.value as Transition['shape'] })}
+              >
                 {WIPE_SHAPES.map((shape) => (
                   <option key={shape}>{shape}</option>
                 ))}
               </select>
             </label>
-            {value.shape !== 'iris' && <NumberField className="w-20" showLabel label="Angle" unit="°" min={-360} max={360} value={value.angle} onCommit={(angle) => onChange({ angle })} />}
+            {value.shape !== 'iris' && (
+              <NumberField
+                className="w-20"
+                showLabel
+                label="Angle"
+                unit="°"
+                min={-360}
+                max={360}
+                value={value.angle}
+                onCommit={(angle) => onChange({ angle })}
+              />
+            )}
           </>
         )}
-        {soft && <NumberField className="w-20" showLabel label="Soft edge" unit="%" min={0} max={100} value={Math.round(value.softness * 100)} onCommit={(v) => onChange({ softness: v / 100 })} />}
+        {soft && (
+          <NumberField
+            className="w-20"
+            showLabel
+            label="Soft edge"
+            unit="%"
+            min={0}
+            max={100}
+            value={Math.round(value.softness * 100)}
+            onCommit={(v) => onChange({ softness: v / 100 })}
+          />
+        )}
         {(value.kind === 'push' || value.kind === 'slide') && (
           <label className="flex flex-col gap-0.5">
             <span className="text-xs text-muted">Travels</span>
-            <select aria-label="Direction of travel" value={value.direction} onChange={(e) => onChange({ direction: e.target.value as Transition['direction'] })}>
+            <select
+              aria-label="Direction of travel"
+              value={value.direction}
+              onChange={(e) => onChange({ direction: e.target.value as Transition['direction'] })}
+            >
               {DIRECTIONS.map((d) => (
                 <option key={d} value={d}>
                   {DIRECTION_NAMES[d]}
@@ -96,16 +140,38 @@ export function TransitionFields({ value, onChange }: { value: Transition; onCha
         {value.kind === 'luma' && (
           <label className="flex flex-col gap-0.5">
             <span className="text-xs text-muted">Grey picture</span>
-            <PictureSelect className="w-40" label="Grey picture" kinds={['source']} none="choose…" value={value.imageId} onChange={(imageId) => onChange({ imageId })} />
+            <PictureSelect
+              className="w-40"
+              label="Grey picture"
+              kinds={['source']}
+              none="choose…"
+              value={value.imageId}
+              onChange={(imageId) => onChange({ imageId })}
+            />
           </label>
         )}
         {value.kind === 'stinger' && (
           <>
             <label className="flex flex-col gap-0.5">
               <span className="text-xs text-muted">Clip or still</span>
-              <PictureSelect className="w-40" label="Clip or still of the stinger" kinds={['source']} none="choose…" value={value.stingerId} onChange={(stingerId) => onChange({ stingerId })} />
+              <PictureSelect
+                className="w-40"
+                label="Clip or still of the stinger"
+                kinds={['source']}
+                none="choose…"
+                value={value.stingerId}
+                onChange={(stingerId) => onChange({ stingerId })}
+              />
             </label>
-            <NumberField className="w-24" showLabel label="Cut at frame" min={0} max={1500} value={value.cutFrame} onCommit={(cutFrame) => onChange({ cutFrame })} />
+            <NumberField
+              className="w-24"
+              showLabel
+              label="Cut at frame"
+              min={0}
+              max={1500}
+              value={value.cutFrame}
+              onCommit={(cutFrame) => onChange({ cutFrame })}
+            />
           </>
         )}
         {value.kind !== 'cut' && (

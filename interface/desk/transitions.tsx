@@ -11,7 +11,11 @@ import { TransitionFields } from './transition-fields';
 
 /** Plays the armed transition between air and Next over and over, without touching either. */
 function Trial() {
-  const { transition, fromId, toId } = useHostState(({ desk: { show, air } }) => ({ transition: show.transition, fromId: air.onAirId, toId: air.nextId }));
+  const { transition, fromId, toId } = useHostState(({ desk: { show, air } }) => ({
+    transition: show.transition,
+    fromId: air.onAirId,
+    toId: air.nextId,
+  }));
   return (
     <figure className="flex flex-col gap-1">
       <div className="aspect-video bg-black">
@@ -27,14 +31,30 @@ function StoredRow({ stored, index }: { stored: StoredTransition; index: number 
   const armed = useHostState(({ desk: { show } }) => JSON.stringify(show.transition) === JSON.stringify(stored.settings));
   return (
     <li className="flex items-center gap-1">
-      <Button className="min-w-0 flex-1 justify-start!" pressed={armed} title={transitionWords(stored.settings)} onClick={() => send('transition.arm', { transition: stored.id })}>
+      <Button
+        className="min-w-0 flex-1 justify-start!"
+        pressed={armed}
+        title={transitionWords(stored.settings)}
+        onClick={() => send('transition.arm', { transition: stored.id })}
+      >
         <span className="truncate">{stored.name}</span>
         <span className="ml-auto pl-2 text-xs text-muted">{stored.settings.frames}</span>
       </Button>
-      <Button look="quiet" className={`px-1! ${index < 2 ? 'text-straw!' : ''}`} aria-label={index < 2 ? `${stored.name} is at hand` : `Put ${stored.name} at hand`} title={index < 2 ? 'At hand on the rail' : 'Put at hand on the rail'} onClick={() => send('transition.move', { transition: stored.id, index: index < 2 ? 2 : 0 })}>
+      <Button
+        look="quiet"
+        className={`px-1! ${index < 2 ? 'text-straw!' : ''}`}
+        aria-label={index < 2 ? `${stored.name} is at hand` : `Put ${stored.name} at hand`}
+        title={index < 2 ? 'At hand on the rail' : 'Put at hand on the rail'}
+        onClick={() => send('transition.move', { transition: stored.id, index: index < 2 ? 2 : 0 })}
+      >
         <Star size={15} />
       </Button>
-      <Button look="quiet" className="px-1!" aria-label={`Remove ${stored.name}`} onClick={() => send('transition.remove', { transition: stored.id })}>
+      <Button
+        look="quiet"
+        className="px-1!"
+        aria-label={`Remove ${stored.name}`}
+        onClick={() => send('transition.remove', { transition: stored.id })}
+      >
         <Trash2 size={14} />
       </Button>
     </li>
@@ -63,7 +83,12 @@ function Overrides() {
       <Button onClick={() => send('transition.override', { to: nextId, from, settings: { ...settings, kind: 'cut' } })}>Cut</Button>
       <Button onClick={() => send('transition.override', { to: nextId, from, settings })}>This</Button>
       {current && (
-        <Button look="quiet" className="px-1!" aria-label={`${label}: use what is armed again`} onClick={() => send('transition.override', { to: nextId, from, settings: null })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`${label}: use what is armed again`}
+          onClick={() => send('transition.override', { to: nextId, from, settings: null })}
+        >
           <Trash2 size={14} />
         </Button>
       )}
@@ -89,7 +114,14 @@ export function TransitionMenu() {
   };
   return (
     <>
-      <Button className="px-1.5!" pressed={open} title="All transitions: settings, trying out, keeping" aria-label="All transitions" aria-expanded={open} onClick={() => setOpen(!open)}>
+      <Button
+        className="px-1.5!"
+        pressed={open}
+        title="All transitions: settings, trying out, keeping"
+        aria-label="All transitions"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
         <ChevronUp size={16} />
       </Button>
       {open && (
@@ -111,7 +143,14 @@ export function TransitionMenu() {
                 keep();
               }}
             >
-              <input aria-label="Name for the armed transition" placeholder="Keep as…" className="min-w-0 flex-1" maxLength={40} value={name} onChange={(e) => setName(e.target.value)} />
+              <input
+                aria-label="Name for the armed transition"
+                placeholder="Keep as…"
+                className="min-w-0 flex-1"
+                maxLength={40}
+                value={name}
+                onChange={(e) => setName(e.target.value)}
+              />
               <Button type="submit">Keep</Button>
             </form>
           </div>

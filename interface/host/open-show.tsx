@@ -14,7 +14,13 @@ import { Bar } from '../parts/top-bar';
 import { HostContext } from './host-context';
 import { useTalkKeys } from './use-talk-keys';
 
-type Opening = { state: 'opening' } | { state: 'elsewhere' } | { state: 'missing' } | { state: 'lost' } | { state: 'failed'; message: string } | { state: 'open'; host: ShowHost };
+type Opening =
+  | { state: 'opening' }
+  | { state: 'elsewhere' }
+  | { state: 'missing' }
+  | { state: 'lost' }
+  | { state: 'failed'; message: string }
+  | { state: 'open'; host: ShowHost };
 
 declare global {
   interface Window {
@@ -24,7 +30,15 @@ declare global {
 }
 
 /** Opens the show of the address and keeps it running above all rooms, so that changing rooms disturbs nothing. */
-export function OpenShow({ drivers, soundDrivers, controls }: { drivers: Drivers; soundDrivers: readonly SoundDeviceDriver[]; controls: readonly ControlDriver[] }) {
+export function OpenShow({
+  drivers,
+  soundDrivers,
+  controls,
+}: {
+  drivers: Drivers;
+  soundDrivers: readonly SoundDeviceDriver[];
+  controls: readonly ControlDriver[];
+}) {
   const { showId = '' } = useParams();
   const room = useLocation().pathname;
   const [opening, setOpening] = useState<Opening>({ state: 'opening' });
@@ -78,7 +92,9 @@ export function OpenShow({ drivers, soundDrivers, controls }: { drivers: Drivers
         {opening.state === 'missing' && <p>This show is not in this browser. It may have been deleted, or belongs to another browser.</p>}
         {opening.state === 'failed' && <p className="text-air">The show cannot be opened: {opening.message} Nothing was changed.</p>}
         {opening.state === 'lost' && <p>Another window has taken this show over. It runs there now.</p>}
-        {opening.state === 'elsewhere' && <p>This show runs in another window of this browser. Go there, or take it over: what is on air there then goes on here.</p>}
+        {opening.state === 'elsewhere' && (
+          <p>This show runs in another window of this browser. Go there, or take it over: what is on air there then goes on here.</p>
+        )}
         <div className="flex gap-2">
           {(opening.state === 'elsewhere' || opening.state === 'lost') && (
             <Button

@@ -15,7 +15,8 @@ export function useTalkKeys(): void {
     };
     const down = (event: KeyboardEvent) => {
       if (event.code !== 'Backquote' || event.repeat || event.ctrlKey || event.metaKey) return;
-      if ((event.target as HTMLElement).closest('input:not([type=checkbox]):not([type=range]), textarea, select, [contenteditable]')) return;
+      if ((event.target as HTMLElement).closest('input:not([type=checkbox]):not([type=range]), textarea, select, [contenteditable]'))
+        return;
       event.preventDefault();
       const one = event.altKey ? talkTarget(host.state.desk.show.sound.listeners, useTalkTarget.getState().chosen) : undefined;
       talking = send('talkback.start', one ? { listeners: [one.id] } : { to: event.shiftKey ? 'room' : 'guests' });

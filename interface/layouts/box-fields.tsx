@@ -9,14 +9,31 @@ import { NumberField } from '../parts/number-field';
 import { KeyFields } from './key-fields';
 import { ContentSelect } from './picture-select';
 
-const FIT_NAMES: Record<Fit, string> = { cover: 'fills the box', contain: 'whole, with margins', fill: 'pulled to the box', eye: 'by the eyes' };
+const FIT_NAMES: Record<Fit, string> = {
+  cover: 'fills the box',
+  contain: 'whole, with margins',
+  fill: 'pulled to the box',
+  eye: 'by the eyes',
+};
 
 /** A row of fields that a style may govern: says from which style its values come, or that they were set by hand. */
-function Governed({ layout, boxes, properties, label, children }: { layout: Layout; boxes: readonly Box[]; properties: StyleProperty[]; label: string; children: ReactNode }) {
+function Governed({
+  layout,
+  boxes,
+  properties,
+  label,
+  children,
+}: {
+  layout: Layout;
+  boxes: readonly Box[];
+  properties: StyleProperty[];
+  label: string;
+  children: ReactNode;
+}) {
   const send = useSend();
   const from = useHostState(({ desk: { show } }) => {
     const first = boxes[0];
-    return first ? properties.map((p) => sourceOfProperty(show, first, p)).find((name) => name !== null) ?? null : null;
+    return first ? (properties.map((p) => sourceOfProperty(show, first, p)).find((name) => name !== null) ?? null) : null;
   });
   const own = boxes.some((b) => properties.some((p) => b.own.includes(p)));
   return (
@@ -29,7 +46,12 @@ function Governed({ layout, boxes, properties, label, children }: { layout: Layo
           </span>
         )}
         {own && (
-          <button type="button" className={`${from === null ? 'ml-auto' : ''} flex items-center gap-1 bg-raised px-1 text-xs text-caution`} title="Set by hand on this box. Press to hand back to the style." onClick={() => send('style.return', { layout: layout.id, boxes: boxes.map((b) => b.id), properties })}>
+          <button
+            type="button"
+            className={`${from === null ? 'ml-auto' : ''} flex items-center gap-1 bg-raised px-1 text-xs text-caution`}
+            title="Set by hand on this box. Press to hand back to the style."
+            onClick={() => send('style.return', { layout: layout.id, boxes: boxes.map((b) => b.id), properties })}
+          >
             by hand <RotateCcw size={12} />
           </button>
         )}
@@ -40,14 +62,25 @@ function Governed({ layout, boxes, properties, label, children }: { layout: Layo
 }
 
 /** Everything about the chosen boxes. A change goes to all of them. */
-export function BoxFields({ layout, boxes, locked, onLock }: { layout: Layout; boxes: readonly Box[]; locked: boolean; onLock: (on: boolean) => void }) {
+export function BoxFields({
+  layout,
+  boxes,
+  locked,
+  onLock,
+}: {
+  layout: Layout;
+  boxes: readonly Box[];
+  locked: boolean;
+  onLock: (on: boolean) => void;
+}) {
   const send = useSend();
   const show = useHostState(({ desk }) => desk.show);
   const { raster } = show;
   const firstSource = show.sources[0]?.id ?? null;
   const stored = boxes[0];
   const first = useMemo(() => (stored ? effectiveBox(show, stored) : null), [show, stored]);
-  if (!first) return <p className="p-3 text-muted">Choose a box in the picture: press it, Shift adds another. Arrows nudge, Delete removes.</p>;
+  if (!first)
+    return <p className="p-3 text-muted">Choose a box in the picture: press it, Shift adds another. Arrows nudge, Delete removes.</p>;
   const ids = boxes.map((b) => b.id);
   const set = (change: BoxChange) => send('box.set', { layout: layout.id, boxes: ids, ...change });
   const place = (change: Partial<Rect>) => {
@@ -57,9 +90,45 @@ export function BoxFields({ layout, boxes, locked, onLock }: { layout: Layout; b
     if (boxes.length === 1) send('box.place', { layout: layout.id, box: ids[0], rect });
     else set({ rect });
   };
-  const side = (label: string, key: keyof Rect, whole: number) => <NumberField className="w-15" showLabel label={label} min={key === 'x' || key === 'y' ? -20_000 : 1} max={20_000} digits={1} whole={whole} value={first.rect[key]} onCommit={(v) => place({ [key]: v })} />;
-  const share = (label: string, value: number, onCommit: (share: number) => void, min = 0, max = 100) => <NumberField className="w-17" showLabel label={label} unit="%" min={min} max={max} digits={1} value={Math.round(value * 1000) / 10} onCommit={(v) => onCommit(v / 100)} />;
-  const number = (label: string, value: number, onCommit: (value: number) => void, min: number, max: number, unit?: string) => <NumberField className="w-17" showLabel label={label} min={min} max={max} digits={1} value={value} onCommit={onCommit} {...(unit ? { unit } : {})} />;
+  const side = (label: string, key: keyof Rect, whole: number) => (
+    <NumberField
+      className="w-15"
+      showLabel
+      label={label}
+      min={key === 'x' || key === 'y' ? -20_000 : 1}
+      max={20_000}
+      digits={1}
+      whole={whole}
+      value={first.rect[key]}
+      onCommit={(v) => place({ [key]: v })}
+    />
+  );
+  const share = (label: string, value: number, onCommit: (share: number) => void, min = 0, max = 100) => (
+    <NumberField
+      className="w-17"
+      showLabel
+      label={label}
+      unit="%"
+      min={min}
+      max={max}
+      digits={1}
+      value={Math.round(value * 1000) / 10}
+      onCommit={(v) => onCommit(v / 100)}
+    />
+  );
+  const number = (label: string, value: number, onCommit: (value: number) => void, min: number, max: number, unit?: string) => (
+    <NumberField
+      className="w-17"
+      showLabel
+      label={label}
+      min={min}
+      max={max}
+      digits={1}
+      value={value}
+      onCommit={onCommit}
+      {...(unit ? { unit } : {})}
+    />
+  );
   const { crop, border, shadow } = first;
   return (
     <div>
@@ -67,16 +136,36 @@ export function BoxFields({ layout, boxes, locked, onLock }: { layout: Layout; b
         {boxes.length > 1 ? (
           <p className="bg-raised px-2 py-1 font-semibold text-straw">{boxes.length} boxes: a change goes to all of them</p>
         ) : (
-          <input key={first.id + first.name} aria-label="Name of the box" className="font-semibold" defaultValue={first.name} maxLength={60} onBlur={(e) => e.target.value.trim() && e.target.value !== first.name && set({ name: e.target.value.trim() })} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
+          <input
+            key={first.id + first.name}
+            aria-label="Name of the box"
+            className="font-semibold"
+            defaultValue={first.name}
+            maxLength={60}
+            onBlur={(e) => e.target.value.trim() && e.target.value !== first.name && set({ name: e.target.value.trim() })}
+            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          />
         )}
-        <ContentSelect label="What the box shows" none="nothing" layoutId={layout.id} content={first.content} onChange={(content) => set({ content })} />
+        <ContentSelect
+          label="What the box shows"
+          none="nothing"
+          layoutId={layout.id}
+          content={first.content}
+          onChange={(content) => set({ content })}
+        />
       </div>
       <Governed layout={layout} boxes={boxes} properties={['position', 'size']} label="Place, pixels (or %)">
         {side('Left', 'x', raster.width)}
         {side('Top', 'y', raster.height)}
         {side('Width', 'width', raster.width)}
         {side('Height', 'height', raster.height)}
-        <Button pressed={locked} className="px-1.5!" aria-label="Lock of proportions" title={locked ? 'Proportions are kept: width and height change together' : 'Proportions are free'} onClick={() => onLock(!locked)}>
+        <Button
+          pressed={locked}
+          className="px-1.5!"
+          aria-label="Lock of proportions"
+          title={locked ? 'Proportions are kept: width and height change together' : 'Proportions are free'}
+          onClick={() => onLock(!locked)}
+        >
           {locked ? <Lock size={15} /> : <LockOpen size={15} />}
         </Button>
       </Governed>
@@ -105,7 +194,13 @@ export function BoxFields({ layout, boxes, locked, onLock }: { layout: Layout; b
       </Governed>
       <Governed layout={layout} boxes={boxes} properties={['border']} label="Border">
         {number('Width', border.width, (width) => set({ border: { ...border, width } }), 0, 400)}
-        <input type="color" aria-label="Colour of the border" className="h-8 w-10 p-0.5!" value={border.colour} onChange={(e) => set({ border: { ...border, colour: e.target.value } })} />
+        <input
+          type="color"
+          aria-label="Colour of the border"
+          className="h-8 w-10 p-0.5!"
+          value={border.colour}
+          onChange={(e) => set({ border: { ...border, colour: e.target.value } })}
+        />
       </Governed>
       <Governed layout={layout} boxes={boxes} properties={['shadow']} label="Shadow">
         {number('Right', shadow.x, (x) => set({ shadow: { ...shadow, x } }), -400, 400)}

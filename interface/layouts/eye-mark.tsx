@@ -29,7 +29,12 @@ export function EyeMark({ sourceId }: { sourceId: string }) {
         onPointerMove={drag}
         onKeyDown={(e) => {
           const step = e.shiftKey ? 0.05 : 0.01;
-          const by: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+          const by: Record<string, [number, number]> = {
+            ArrowLeft: [-step, 0],
+            ArrowRight: [step, 0],
+            ArrowUp: [0, -step],
+            ArrowDown: [0, step],
+          };
           const move = by[e.code];
           if (!move) return;
           e.preventDefault();
@@ -37,7 +42,13 @@ export function EyeMark({ sourceId }: { sourceId: string }) {
         }}
       >
         <Monitor picture={{ kind: 'source', id: sourceId }} label="" className="h-full w-full" />
-        {eye && <span aria-hidden className="pointer-events-none absolute h-5 w-9 -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-next" style={{ left: `${eye.x * 100}%`, top: `${eye.y * 100}%` }} />}
+        {eye && (
+          <span
+            aria-hidden
+            className="pointer-events-none absolute h-5 w-9 -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-next"
+            style={{ left: `${eye.x * 100}%`, top: `${eye.y * 100}%` }}
+          />
+        )}
       </button>
       {eye && <Button onClick={() => send('source.setEyes', { source: sourceId, x: null, y: null })}>Take the mark away</Button>}
     </div>

@@ -9,7 +9,10 @@ import { useHost, useSend } from '../host/host-context';
 export const USUAL_BLEED = 2;
 
 /** Takes frame artwork for a layout: from a file, or a still of the show; finds its openings and lays boxes under them. */
-export function useFrameArt(layoutId: string): { fromFile: (file: File, bleed?: number) => Promise<void>; fromSource: (id: string, bleed?: number) => Promise<void> } {
+export function useFrameArt(layoutId: string): {
+  fromFile: (file: File, bleed?: number) => Promise<void>;
+  fromSource: (id: string, bleed?: number) => Promise<void>;
+} {
   const host = useHost();
   const send = useSend();
   const fromSource = useCallback(
@@ -22,9 +25,17 @@ export function useFrameArt(layoutId: string): { fromFile: (file: File, bleed?: 
       const waiting = toast.loading('Looking for openings…');
       try {
         const { windows, width, height } = await findWindowsInAsset(source.settings.assetId);
-        if (windows.length === 0) toast.warning(`${source.name} has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.`, { id: waiting, duration: 8000 });
-        else if (send('layout.layUnder', { layout: layoutId, frame: id, windows: windows.slice(0, 64).map((w) => w.rect), width, height, bleed })) {
-          toast.success(`${windows.length} ${windows.length === 1 ? 'opening' : 'openings'} found; a box lies under each.`, { id: waiting });
+        if (windows.length === 0)
+          toast.warning(
+            `${source.name} has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.`,
+            { id: waiting, duration: 8000 },
+          );
+        else if (
+          send('layout.layUnder', { layout: layoutId, frame: id, windows: windows.slice(0, 64).map((w) => w.rect), width, height, bleed })
+        ) {
+          toast.success(`${windows.length} ${windows.length === 1 ? 'opening' : 'openings'} found; a box lies under each.`, {
+            id: waiting,
+          });
         } else toast.dismiss(waiting);
       } catch (error) {
         toast.error(`${source.name} cannot be read: ${causeOf(error)}`, { id: waiting });
@@ -36,7 +47,10 @@ export function useFrameArt(layoutId: string): { fromFile: (file: File, bleed?: 
     async (file: File, bleed = USUAL_BLEED) => {
       try {
         const settings = await addFile(file);
-        const added = host.dispatch({ type: 'source.add', args: { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'Frame', settings, feedsOnly: true } });
+        const added = host.dispatch({
+          type: 'source.add',
+          args: { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'Frame', settings, feedsOnly: true },
+        });
         if (!added.ok) toast.warning(added.error.message);
         else if (settings.kind === 'still') await fromSource(String(added.result.id), bleed);
         else toast.warning(`${file.name} is a clip; it was added to the sources. Frame artwork is a still picture.`);

@@ -85,10 +85,32 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[62vw]">
       <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
         <Monitor picture={{ kind: 'source', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
-        <KonvaStage width={width + 2 * MARGIN} height={height + 2 * MARGIN} x={MARGIN} y={MARGIN} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release}>
+        <KonvaStage
+          width={width + 2 * MARGIN}
+          height={height + 2 * MARGIN}
+          x={MARGIN}
+          y={MARGIN}
+          className="absolute"
+          style={{ left: -MARGIN, top: -MARGIN }}
+          onMouseDown={press}
+          onMouseMove={move}
+          onMouseUp={release}
+          onMouseLeave={release}
+        >
           <Layer listening={!picking}>
             <KonvaRect {...rect} stroke={STRAW} strokeWidth={2} listening={false} />
-            {framing.zoom > 1 && <KonvaRect x={window.x * width} y={window.y * height} width={window.width * width} height={window.height * height} stroke={STRAW} dash={[5, 4]} strokeWidth={1.5} listening={false} />}
+            {framing.zoom > 1 && (
+              <KonvaRect
+                x={window.x * width}
+                y={window.y * height}
+                width={window.width * width}
+                height={window.height * height}
+                stroke={STRAW}
+                dash={[5, 4]}
+                strokeWidth={1.5}
+                listening={false}
+              />
+            )}
             {HANDLES.map((handle) => {
               const p = handlePlace(handle, rect);
               return (

@@ -37,17 +37,48 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 
 function FramingFields({ framing, picking, onPick }: { framing: Framing; picking: boolean; onPick: () => void }) {
   const send = useSend();
-  const { firstSource, eye } = useHostState(({ desk: { show } }) => ({ firstSource: show.sources[0]?.id ?? null, eye: show.eyes.some((e) => e.sourceId === framing.id) }));
+  const { firstSource, eye } = useHostState(({ desk: { show } }) => ({
+    firstSource: show.sources[0]?.id ?? null,
+    eye: show.eyes.some((e) => e.sourceId === framing.id),
+  }));
   const set = (change: Partial<Framing>) => send('framing.set', { framing: framing.id, ...change });
   const { crop } = framing;
   const grade = framing.grade ?? PLAIN_GRADE;
-  const share = (label: string, value: number, onCommit: (share: number) => void, min: number, max: number) => <NumberField className="w-17" showLabel label={label} unit="%" min={min} max={max} digits={1} value={Math.round(value * 1000) / 10} onCommit={(v) => onCommit(v / 100)} />;
+  const share = (label: string, value: number, onCommit: (share: number) => void, min: number, max: number) => (
+    <NumberField
+      className="w-17"
+      showLabel
+      label={label}
+      unit="%"
+      min={min}
+      max={max}
+      digits={1}
+      value={Math.round(value * 1000) / 10}
+      onCommit={(v) => onCommit(v / 100)}
+    />
+  );
   const usual = PROPORTIONS.findIndex(([, value]) => value === framing.aspect);
   return (
     <aside className="flex min-h-0 flex-col overflow-y-auto border-l border-line" aria-label="Framing">
       <div className="flex flex-wrap items-end gap-1.5 p-2">
-        <input key={framing.id + framing.name} aria-label="Name of the framing" className="w-full font-semibold" defaultValue={framing.name} maxLength={80} onBlur={(e) => e.target.value.trim() && e.target.value !== framing.name && set({ name: e.target.value.trim() })} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
-        <NumberField className="w-28" showLabel label="Number, 0 for none" min={0} max={99} value={framing.number ?? 0} onCommit={(v) => set({ number: v === 0 ? null : v })} />
+        <input
+          key={framing.id + framing.name}
+          aria-label="Name of the framing"
+          className="w-full font-semibold"
+          defaultValue={framing.name}
+          maxLength={80}
+          onBlur={(e) => e.target.value.trim() && e.target.value !== framing.name && set({ name: e.target.value.trim() })}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+        <NumberField
+          className="w-28"
+          showLabel
+          label="Number, 0 for none"
+          min={0}
+          max={99}
+          value={framing.number ?? 0}
+          onCommit={(v) => set({ number: v === 0 ? null : v })}
+        />
         <Button className="ml-auto" onClick={() => send('picture.setNext', { source: framing.id })}>
           To Next
         </Button>
@@ -63,7 +94,17 @@ function FramingFields({ framing, picking, onPick }: { framing: Framing; picking
       </Section>
       <Section title="Zoom and pan">
         <div className="flex flex-wrap gap-1.5">
-          <NumberField className="w-17" showLabel label="Zoom" unit="×" min={1} max={20} digits={2} value={framing.zoom} onCommit={(zoom) => set({ zoom })} />
+          <NumberField
+            className="w-17"
+            showLabel
+            label="Zoom"
+            unit="×"
+            min={1}
+            max={20}
+            digits={2}
+            value={framing.zoom}
+            onCommit={(zoom) => set({ zoom })}
+          />
           {share('Pan →', framing.panX, (panX) => set({ panX }), -100, 100)}
           {share('Pan ↓', framing.panY, (panY) => set({ panY }), -100, 100)}
         </div>
@@ -75,7 +116,15 @@ function FramingFields({ framing, picking, onPick }: { framing: Framing; picking
               {label}
             </Button>
           ))}
-          <NumberField className="w-20" label="Width by height, typed" min={0} max={10} digits={3} value={framing.aspect ?? 0} onCommit={(v) => set({ aspect: v < 0.1 ? null : v })} />
+          <NumberField
+            className="w-20"
+            label="Width by height, typed"
+            min={0}
+            max={10}
+            digits={3}
+            value={framing.aspect ?? 0}
+            onCommit={(v) => set({ aspect: v < 0.1 ? null : v })}
+          />
         </div>
         <label className="flex items-center gap-1.5">
           <input type="checkbox" checked={framing.mirror} onChange={(e) => set({ mirror: e.target.checked })} /> mirrored
@@ -115,20 +164,41 @@ export function FramingsList({ openId, onOpen }: { openId: string | null; onOpen
   return (
     <div className="flex flex-col gap-2 p-2">
       <div className="flex gap-1">
-        <PictureSelect className="min-w-0 flex-1" label="Source of the new framing" kinds={['source']} none="source…" value={source ?? sources[0]?.id ?? null} onChange={setSource} />
+        <PictureSelect
+          className="min-w-0 flex-1"
+          label="Source of the new framing"
+          kinds={['source']}
+          none="source…"
+          value={source ?? sources[0]?.id ?? null}
+          onChange={setSource}
+        />
         <Button unusable={sources.length > 0 ? null : 'Add a source at the Desk first.'} onClick={add}>
           <Plus size={15} /> Framing
         </Button>
       </div>
-      {framings.length === 0 && <p className="text-xs text-muted">No framings yet. A framing is a way of using a source: a crop, a zoom, proportions, colours, a key.</p>}
+      {framings.length === 0 && (
+        <p className="text-xs text-muted">
+          No framings yet. A framing is a way of using a source: a crop, a zoom, proportions, colours, a key.
+        </p>
+      )}
       <ul className="flex flex-col gap-1.5">
         {framings.map((f) => (
           <li key={f.id} className={`flex items-center gap-1.5 bg-panel ${f.id === openId ? 'outline-2 outline-straw' : ''}`}>
-            <button type="button" className="flex min-w-0 flex-1 items-center gap-2 text-left" aria-pressed={f.id === openId} onClick={() => onOpen(f.id)}>
+            <button
+              type="button"
+              className="flex min-w-0 flex-1 items-center gap-2 text-left"
+              aria-pressed={f.id === openId}
+              onClick={() => onOpen(f.id)}
+            >
               <Monitor picture={{ kind: 'source', id: f.id }} label="" className="aspect-video w-24 shrink-0 bg-black" />
               <span className="line-clamp-2 text-[13px]">{f.name}</span>
             </button>
-            <Button look="quiet" className="px-1!" aria-label={`Remove the framing ${f.name}`} onClick={() => send('framing.remove', { framing: f.id })}>
+            <Button
+              look="quiet"
+              className="px-1!"
+              aria-label={`Remove the framing ${f.name}`}
+              onClick={() => send('framing.remove', { framing: f.id })}
+            >
               <Trash2 size={14} />
             </Button>
           </li>
@@ -143,7 +213,11 @@ export function FramingEditor({ framingId }: { framingId: string | null }) {
   const send = useSend();
   const { framing, size, eye } = useHostState(({ desk: { show }, sizes }) => {
     const found = show.framings.find((f) => f.id === framingId) ?? show.framings[0];
-    return { framing: found, size: (found && sizes[found.sourceId]) ?? show.raster, eye: show.eyes.find((e) => e.sourceId === found?.id) ?? null };
+    return {
+      framing: found,
+      size: (found && sizes[found.sourceId]) ?? show.raster,
+      eye: show.eyes.find((e) => e.sourceId === found?.id) ?? null,
+    };
   });
   const [picking, setPicking] = useState(false);
   if (!framing) return <p className="p-6 text-muted">Choose a source at the left and add a framing of it.</p>;
@@ -157,7 +231,11 @@ export function FramingEditor({ framingId }: { framingId: string | null }) {
         <FramingStage framing={framing} size={size} eye={eye} picking={picking} onPicked={picked} />
         <div className="flex h-[32%] shrink-0 gap-3 border-t border-line p-2">
           <figure className="flex min-w-0 flex-1 flex-col">
-            <Monitor picture={{ kind: 'source', id: framing.id }} label="The framing" className="min-h-0 flex-1 bg-[repeating-conic-gradient(#1b2a2e_0_25%,#142023_0_50%)]" />
+            <Monitor
+              picture={{ kind: 'source', id: framing.id }}
+              label="The framing"
+              className="min-h-0 flex-1 bg-[repeating-conic-gradient(#1b2a2e_0_25%,#142023_0_50%)]"
+            />
             <figcaption className="text-xs text-muted">The framing, as it is switched</figcaption>
           </figure>
           <figure className="flex min-w-0 flex-1 flex-col">

@@ -7,14 +7,34 @@ import { PictureSelect } from './picture-select';
 const percent = (share: number) => Math.round(share * 1000) / 10;
 
 /** A key: by colour, by brightness, or by a second picture. `onPick` lets the colour be picked from a picture. */
-export function KeyFields({ value, onChange, firstSource, onPick }: { value: Key | null; onChange: (key: Key | null) => void; firstSource: string | null; onPick?: (() => void) | undefined }) {
+export function KeyFields({
+  value,
+  onChange,
+  firstSource,
+  onPick,
+}: {
+  value: Key | null;
+  onChange: (key: Key | null) => void;
+  firstSource: string | null;
+  onPick?: (() => void) | undefined;
+}) {
   const start = (kind: string): Key | null => {
     if (kind === 'chroma') return { ...GREEN_KEY };
     if (kind === 'luma') return { kind: 'luma', clip: 0.1, gain: 4, invert: false };
     return kind === 'fill' && firstSource ? { kind: 'fill', keyId: firstSource, premultiplied: false, invert: false } : null;
   };
   const share = (label: string, key: string, from: number, max = 100) => (
-    <NumberField className="w-20" showLabel label={label} unit="%" min={0} max={max} digits={1} value={percent(from)} onCommit={(v) => value && onChange({ ...value, [key]: v / 100 } as Key)} />
+    <NumberField
+      className="w-20"
+      showLabel
+      label={label}
+      unit="%"
+      min={0}
+      max={max}
+      digits={1}
+      value={percent(from)}
+      onCommit={(v) => value && onChange({ ...value, [key]: v / 100 } as Key)}
+    />
   );
   return (
     <div className="flex flex-col gap-2">
@@ -29,7 +49,13 @@ export function KeyFields({ value, onChange, firstSource, onPick }: { value: Key
           <div className="flex items-end gap-2">
             <label className="flex flex-col gap-0.5">
               <span className="text-xs text-muted">Backing</span>
-              <input type="color" aria-label="Colour of the backing" className="h-8 w-12 p-0.5!" value={value.colour} onChange={(e) => onChange({ ...value, colour: e.target.value })} />
+              <input
+                type="color"
+                aria-label="Colour of the backing"
+                className="h-8 w-12 p-0.5!"
+                value={value.colour}
+                onChange={(e) => onChange({ ...value, colour: e.target.value })}
+              />
             </label>
             {onPick && (
               <Button onClick={onPick} title="Then press the backing in the picture">
@@ -54,9 +80,19 @@ export function KeyFields({ value, onChange, firstSource, onPick }: { value: Key
       {value?.kind === 'luma' && (
         <div className="flex flex-wrap items-end gap-2">
           {share('Clip', 'clip', value.clip)}
-          <NumberField className="w-20" showLabel label="Gain" min={0.1} max={50} digits={2} value={value.gain} onCommit={(gain) => onChange({ ...value, gain })} />
+          <NumberField
+            className="w-20"
+            showLabel
+            label="Gain"
+            min={0.1}
+            max={50}
+            digits={2}
+            value={value.gain}
+            onCommit={(gain) => onChange({ ...value, gain })}
+          />
           <label className="flex items-center gap-1.5 pb-1">
-            <input type="checkbox" checked={value.invert} onChange={(e) => onChange({ ...value, invert: e.target.checked })} /> bright places out
+            <input type="checkbox" checked={value.invert} onChange={(e) => onChange({ ...value, invert: e.target.checked })} /> bright
+            places out
           </label>
         </div>
       )}
@@ -64,13 +100,24 @@ export function KeyFields({ value, onChange, firstSource, onPick }: { value: Key
         <div className="flex flex-col gap-1.5">
           <label className="flex flex-col gap-0.5">
             <span className="text-xs text-muted">Key picture</span>
-            <PictureSelect label="Key picture" kinds={['source']} value={value.keyId} onChange={(id) => onChange(id ? { ...value, keyId: id } : null)} />
+            <PictureSelect
+              label="Key picture"
+              kinds={['source']}
+              value={value.keyId}
+              onChange={(id) => onChange(id ? { ...value, keyId: id } : null)}
+            />
           </label>
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" checked={value.premultiplied} onChange={(e) => onChange({ ...value, premultiplied: e.target.checked })} /> the fill is multiplied by the key already
+            <input
+              type="checkbox"
+              checked={value.premultiplied}
+              onChange={(e) => onChange({ ...value, premultiplied: e.target.checked })}
+            />{' '}
+            the fill is multiplied by the key already
           </label>
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" checked={value.invert} onChange={(e) => onChange({ ...value, invert: e.target.checked })} /> bright places of the key out
+            <input type="checkbox" checked={value.invert} onChange={(e) => onChange({ ...value, invert: e.target.checked })} /> bright
+            places of the key out
           </label>
         </div>
       )}

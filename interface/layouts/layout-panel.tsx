@@ -19,10 +19,32 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
   const own = presets.filter((p) => p.layoutId === layout.id);
   return (
     <div className="flex flex-col gap-2 p-2">
-      <input key={layout.id + layout.name} aria-label="Name of the layout" className="font-semibold" defaultValue={layout.name} maxLength={80} onBlur={(e) => e.target.value.trim() && e.target.value !== layout.name && edit({ name: e.target.value.trim() })} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
-      <NumberField className="w-28" showLabel label="Number, 0 for none" min={0} max={99} value={layout.number ?? 0} onCommit={(v) => edit({ number: v === 0 ? null : v })} />
+      <input
+        key={layout.id + layout.name}
+        aria-label="Name of the layout"
+        className="font-semibold"
+        defaultValue={layout.name}
+        maxLength={80}
+        onBlur={(e) => e.target.value.trim() && e.target.value !== layout.name && edit({ name: e.target.value.trim() })}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+      <NumberField
+        className="w-28"
+        showLabel
+        label="Number, 0 for none"
+        min={0}
+        max={99}
+        value={layout.number ?? 0}
+        onCommit={(v) => edit({ number: v === 0 ? null : v })}
+      />
       <span className="text-xs text-muted">Behind the boxes</span>
-      <ContentSelect label="Behind the boxes" none="black" layoutId={layout.id} content={layout.background} onChange={(background) => edit({ background })} />
+      <ContentSelect
+        label="Behind the boxes"
+        none="black"
+        layoutId={layout.id}
+        content={layout.background}
+        onChange={(background) => edit({ background })}
+      />
       <span className="text-xs text-muted">Frame artwork over the boxes</span>
       <select aria-label="Frame artwork" value={layout.frameId ?? ''} onChange={(e) => edit({ frameId: e.target.value || null })}>
         <option value="">none</option>
@@ -36,7 +58,10 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
       </select>
       <div className="flex flex-wrap items-end gap-2">
         <NumberField className="w-20" showLabel label="Bleed, pixels" min={0} max={200} value={bleed} onCommit={setBleed} />
-        <Button unusable={layout.frameId ? null : 'Choose artwork first, or take a file.'} onClick={() => layout.frameId && void art.fromSource(layout.frameId, bleed)}>
+        <Button
+          unusable={layout.frameId ? null : 'Choose artwork first, or take a file.'}
+          onClick={() => layout.frameId && void art.fromSource(layout.frameId, bleed)}
+        >
           <Frame size={15} /> Find windows
         </Button>
         <Button onClick={() => picker.current?.click()}>From a file…</Button>
@@ -53,7 +78,9 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
           }}
         />
       </div>
-      <p className="text-xs text-muted">Or drop artwork on the picture: its transparent openings are found, and a box is laid under each.</p>
+      <p className="text-xs text-muted">
+        Or drop artwork on the picture: its transparent openings are found, and a box is laid under each.
+      </p>
       <div className="flex flex-col gap-1.5 border-t border-line pt-2">
         <h3 className="text-xs font-semibold text-muted">Presets: this state, stored</h3>
         {own.map((p) => (
@@ -61,7 +88,10 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
             <Button className="min-w-0 flex-1 justify-start!" title="Into Next" onClick={() => send('preset.recall', { preset: p.id })}>
               <span className="truncate">{p.name}</span>
             </Button>
-            <Button title="Back into this layout; seen at once if it is on air" onClick={() => send('preset.recall', { preset: p.id, to: 'layout' })}>
+            <Button
+              title="Back into this layout; seen at once if it is on air"
+              onClick={() => send('preset.recall', { preset: p.id, to: 'layout' })}
+            >
               Into layout
             </Button>
             <Button look="quiet" aria-label={`Remove the preset ${p.name}`} onClick={() => send('layout.remove', { layout: p.id })}>
@@ -76,7 +106,14 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
             if (send('preset.store', { layout: layout.id, name: preset.trim() || `${layout.name} ${own.length + 1}` })) setPreset('');
           }}
         >
-          <input aria-label="Name of the preset" placeholder="Name" className="min-w-0 flex-1" maxLength={80} value={preset} onChange={(e) => setPreset(e.target.value)} />
+          <input
+            aria-label="Name of the preset"
+            placeholder="Name"
+            className="min-w-0 flex-1"
+            maxLength={80}
+            value={preset}
+            onChange={(e) => setPreset(e.target.value)}
+          />
           <Button type="submit">Store</Button>
         </form>
       </div>

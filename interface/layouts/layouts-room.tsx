@@ -44,7 +44,16 @@ function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
     >
       <div className="flex w-48 flex-col gap-1">
         <div className="mb-1 flex gap-2">
-          <NumberField className="w-20" showLabel label="Margin" min={0} max={2000} whole={raster.height} value={margin} onCommit={setMargin} />
+          <NumberField
+            className="w-20"
+            showLabel
+            label="Margin"
+            min={0}
+            max={2000}
+            whole={raster.height}
+            value={margin}
+            onCommit={setMargin}
+          />
           <NumberField className="w-20" showLabel label="Gap" min={0} max={2000} whole={raster.height} value={gap} onCommit={setGap} />
         </div>
         {STARTERS.map((starter) => (
@@ -77,7 +86,11 @@ function WalkThrough() {
 }
 
 /** Keys of this room while a layout is open. */
-function useLayoutKeys(layout: Layout | undefined, chosen: readonly Box[], act: { copy: () => void; paste: () => void; choose: (ids: string[]) => void; crop: () => void }): void {
+function useLayoutKeys(
+  layout: Layout | undefined,
+  chosen: readonly Box[],
+  act: { copy: () => void; paste: () => void; choose: (ids: string[]) => void; crop: () => void },
+): void {
   const send = useSend();
   const host = useHost();
   useEffect(() => {
@@ -88,7 +101,12 @@ function useLayoutKeys(layout: Layout | undefined, chosen: readonly Box[], act: 
       if (event.defaultPrevented || target?.closest('input, textarea, select, [role=dialog], [contenteditable]')) return;
       const ctrl = event.ctrlKey || event.metaKey;
       const step = event.shiftKey ? 10 : 1;
-      const arrows: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+      const arrows: Record<string, [number, number]> = {
+        ArrowLeft: [-step, 0],
+        ArrowRight: [step, 0],
+        ArrowUp: [0, -step],
+        ArrowDown: [0, step],
+      };
       const arrow = arrows[event.code];
       const run = (): boolean => {
         if (ctrl && event.code === 'KeyZ') return send(event.shiftKey ? 'history.redo' : 'history.undo') || true;
@@ -102,8 +120,10 @@ function useLayoutKeys(layout: Layout | undefined, chosen: readonly Box[], act: 
           return true;
         }
         if (ids.length === 0) return false;
-        if (arrow && !target?.closest('[role=tablist], [role=radiogroup]')) return send('box.nudge', { layout: layout.id, boxes: ids, x: arrow[0], y: arrow[1] }) || true;
-        if (event.code === 'Delete' || event.code === 'Backspace') return (send('box.remove', { layout: layout.id, boxes: ids }) && act.choose([]), true);
+        if (arrow && !target?.closest('[role=tablist], [role=radiogroup]'))
+          return send('box.nudge', { layout: layout.id, boxes: ids, x: arrow[0], y: arrow[1] }) || true;
+        if (event.code === 'Delete' || event.code === 'Backspace')
+          return (send('box.remove', { layout: layout.id, boxes: ids }) && act.choose([]), true);
         if (ctrl && event.code === 'KeyD') return send('box.duplicate', { layout: layout.id, boxes: ids }) || true;
         if (ctrl && event.code === 'KeyC') return (act.copy(), true);
         if (ctrl && event.code === 'KeyV') return (act.paste(), true);
@@ -128,22 +148,47 @@ function Editor({ layout }: { layout: Layout }) {
   const copied = useCopied();
   const boxes = layout.boxes.filter((b) => chosen.includes(b.id));
   const copy = () => boxes[0] && copied.set({ layout: layout.id, box: boxes[0].id });
-  const paste = () => copied.value && send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.value.layout, fromBox: copied.value.box });
+  const paste = () =>
+    copied.value && send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.value.layout, fromBox: copied.value.box });
   useLayoutKeys(layout, boxes, { copy, paste, choose: setChosen, crop: () => setTools({ ...tools, crop: !tools.crop }) });
   return (
     <>
       <div className="flex min-h-0 min-w-0 flex-col">
-        <BoxTools layout={layout} boxes={boxes} tools={tools} onTools={(change) => setTools({ ...tools, ...change })} copied={copied.value} onCopy={copy} onPaste={paste} onChoose={setChosen} />
-        <Stage layoutId={layout.id} boxes={layout.boxes} chosen={chosen} onChoose={setChosen} tools={tools} onFile={(file) => void art.fromFile(file)} />
+        <BoxTools
+          layout={layout}
+          boxes={boxes}
+          tools={tools}
+          onTools={(change) => setTools({ ...tools, ...change })}
+          copied={copied.value}
+          onCopy={copy}
+          onPaste={paste}
+          onChoose={setChosen}
+        />
+        <Stage
+          layoutId={layout.id}
+          boxes={layout.boxes}
+          chosen={chosen}
+          onChoose={setChosen}
+          tools={tools}
+          onFile={(file) => void art.fromFile(file)}
+        />
         <ol className="flex shrink-0 gap-1 overflow-x-auto border-t border-line p-1" aria-label="Boxes from back to front">
           {layout.boxes.map((b) => (
             <li key={b.id}>
-              <Button pressed={chosen.includes(b.id)} className={b.visible ? '' : 'opacity-60'} onClick={(e) => setChosen(e.shiftKey ? (chosen.includes(b.id) ? chosen.filter((id) => id !== b.id) : [...chosen, b.id]) : [b.id])}>
+              <Button
+                pressed={chosen.includes(b.id)}
+                className={b.visible ? '' : 'opacity-60'}
+                onClick={(e) =>
+                  setChosen(e.shiftKey ? (chosen.includes(b.id) ? chosen.filter((id) => id !== b.id) : [...chosen, b.id]) : [b.id])
+                }
+              >
                 {b.name}
               </Button>
             </li>
           ))}
-          {layout.boxes.length === 0 && <li className="px-1 py-1 text-muted">No boxes yet. Add one, or drop frame artwork on the picture.</li>}
+          {layout.boxes.length === 0 && (
+            <li className="px-1 py-1 text-muted">No boxes yet. Add one, or drop frame artwork on the picture.</li>
+          )}
         </ol>
       </div>
       <aside className="flex min-h-0 flex-col border-l border-line" aria-label="Settings">
@@ -152,7 +197,13 @@ function Editor({ layout }: { layout: Layout }) {
           value={tab}
           onChange={setTab}
           tabs={[
-            { value: 'box', label: chosen.length > 1 ? `${chosen.length} boxes` : 'Box', content: <BoxFields layout={layout} boxes={boxes} locked={tools.locked} onLock={(locked) => setTools({ ...tools, locked })} /> },
+            {
+              value: 'box',
+              label: chosen.length > 1 ? `${chosen.length} boxes` : 'Box',
+              content: (
+                <BoxFields layout={layout} boxes={boxes} locked={tools.locked} onLock={(locked) => setTools({ ...tools, locked })} />
+              ),
+            },
             { value: 'layout', label: 'Layout', content: <LayoutPanel layout={layout} /> },
             { value: 'styles', label: 'Styles', content: <StylesPanel layout={layout} boxes={boxes} /> },
             { value: 'seats', label: 'Seats', content: <SeatsPanel /> },
@@ -197,19 +248,47 @@ export function LayoutsRoom() {
         <AddLayout onAdded={setOpenId} />
         {layout && (
           <>
-            <Button look="quiet" className="px-1!" aria-label="Duplicate this layout" title="Duplicate this layout" onClick={() => send('layout.duplicate', { layout: layout.id })}>
+            <Button
+              look="quiet"
+              className="px-1!"
+              aria-label="Duplicate this layout"
+              title="Duplicate this layout"
+              onClick={() => send('layout.duplicate', { layout: layout.id })}
+            >
               <CopyPlus size={15} />
             </Button>
-            <Button look="quiet" className="px-1!" aria-label="This layout further up" title="Further up in the list" onClick={() => send('layout.move', { layout: layout.id, index: Math.max(0, place - 1) })}>
+            <Button
+              look="quiet"
+              className="px-1!"
+              aria-label="This layout further up"
+              title="Further up in the list"
+              onClick={() => send('layout.move', { layout: layout.id, index: Math.max(0, place - 1) })}
+            >
               <ArrowUp size={15} />
             </Button>
-            <Button look="quiet" className="px-1!" aria-label="This layout further down" title="Further down in the list" onClick={() => send('layout.move', { layout: layout.id, index: place + 1 })}>
+            <Button
+              look="quiet"
+              className="px-1!"
+              aria-label="This layout further down"
+              title="Further down in the list"
+              onClick={() => send('layout.move', { layout: layout.id, index: place + 1 })}
+            >
               <ArrowDown size={15} />
             </Button>
-            <Button look="quiet" className="px-1!" aria-label="Remove this layout" title="Remove this layout" onClick={() => send('layout.remove', { layout: layout.id })}>
+            <Button
+              look="quiet"
+              className="px-1!"
+              aria-label="Remove this layout"
+              title="Remove this layout"
+              onClick={() => send('layout.remove', { layout: layout.id })}
+            >
               <Trash2 size={15} />
             </Button>
-            <Button className="ml-auto px-1.5!" title="Put this layout into Next" onClick={() => send('picture.setNext', { source: layout.id })}>
+            <Button
+              className="ml-auto px-1.5!"
+              title="Put this layout into Next"
+              onClick={() => send('picture.setNext', { source: layout.id })}
+            >
               Next
             </Button>
           </>
@@ -236,7 +315,13 @@ export function LayoutsRoom() {
           ]}
         />
       </nav>
-      {mode === 'framings' ? <FramingEditor key={framingId} framingId={framingId} /> : layout ? <Editor key={layout.id} layout={layout} /> : <p className="p-6 text-muted">No layouts yet. Begin with two boxes, or a picture in a picture: press Layout.</p>}
+      {mode === 'framings' ? (
+        <FramingEditor key={framingId} framingId={framingId} />
+      ) : layout ? (
+        <Editor key={layout.id} layout={layout} />
+      ) : (
+        <p className="p-6 text-muted">No layouts yet. Begin with two boxes, or a picture in a picture: press Layout.</p>
+      )}
     </main>
   );
 }

@@ -5,12 +5,32 @@ import { Monitor } from '../parts/monitor';
 import { TallyFrame, tallyWords } from '../parts/tally-frame';
 
 /** A layout or preset as a switch: a press sets Next, with Shift it cuts to air. */
-export function PictureTile({ id, name, number, onPress, chosen }: { id: string; name: string; number: number | null; onPress?: () => void; chosen?: boolean }) {
+export function PictureTile({
+  id,
+  name,
+  number,
+  onPress,
+  chosen,
+}: {
+  id: string;
+  name: string;
+  number: number | null;
+  onPress?: () => void;
+  chosen?: boolean;
+}) {
   const send = useSend();
   const tally = useTally(id);
-  const press = (event: MouseEvent) => (onPress && !event.shiftKey ? onPress() : send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { source: id }));
+  const press = (event: MouseEvent) =>
+    onPress && !event.shiftKey ? onPress() : send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { source: id });
   return (
-    <button type="button" className={`block w-full text-left ${chosen ? 'outline-2 outline-straw' : ''}`} aria-label={`${number === null ? '' : `${number} `}${name}: ${tallyWords(tally)}`} aria-pressed={chosen} title={onPress ? name : `${name}: press for Next, Shift and press for air`} onClick={press}>
+    <button
+      type="button"
+      className={`block w-full text-left ${chosen ? 'outline-2 outline-straw' : ''}`}
+      aria-label={`${number === null ? '' : `${number} `}${name}: ${tallyWords(tally)}`}
+      aria-pressed={chosen}
+      title={onPress ? name : `${name}: press for Next, Shift and press for air`}
+      onClick={press}
+    >
       <span className="relative block aspect-video bg-black">
         <Monitor picture={{ kind: 'source', id }} label="" className="h-full w-full" />
         <TallyFrame tally={tally} small />

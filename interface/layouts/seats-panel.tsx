@@ -13,17 +13,51 @@ function SeatRow({ seat, swapping, onSwap }: { seat: Seat; swapping: string | nu
   return (
     <li className="flex flex-col gap-1 border-b border-line px-2 py-1.5">
       <div className="flex items-center gap-1.5">
-        <input type="color" aria-label={`Colour of ${seat.name}`} className="h-7 w-7 shrink-0 p-0!" value={seat.colour} onChange={(e) => send('seat.edit', { seat: seat.id, colour: e.target.value })} />
-        <input key={seat.name} aria-label="Name of the seat" className="min-w-0 flex-1 font-semibold" defaultValue={seat.name} maxLength={60} onBlur={(e) => e.target.value.trim() && e.target.value !== seat.name && send('seat.edit', { seat: seat.id, name: e.target.value.trim() })} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
+        <input
+          type="color"
+          aria-label={`Colour of ${seat.name}`}
+          className="h-7 w-7 shrink-0 p-0!"
+          value={seat.colour}
+          onChange={(e) => send('seat.edit', { seat: seat.id, colour: e.target.value })}
+        />
+        <input
+          key={seat.name}
+          aria-label="Name of the seat"
+          className="min-w-0 flex-1 font-semibold"
+          defaultValue={seat.name}
+          maxLength={60}
+          onBlur={(e) =>
+            e.target.value.trim() && e.target.value !== seat.name && send('seat.edit', { seat: seat.id, name: e.target.value.trim() })
+          }
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
         {live && <span className="figures bg-air px-1 text-[13px] font-semibold text-deep">AIR</span>}
-        <Button look="quiet" className="px-1!" aria-label={`Remove the seat ${seat.name}`} onClick={() => send('seat.remove', { seat: seat.id })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`Remove the seat ${seat.name}`}
+          onClick={() => send('seat.remove', { seat: seat.id })}
+        >
           <Trash2 size={14} />
         </Button>
       </div>
       <div className="flex items-center gap-1.5">
         <UserRound size={15} className={seat.occupantId === null ? 'text-caution' : 'text-muted'} aria-hidden />
-        <PictureSelect className="min-w-0 flex-1" label={`Who fills ${seat.name}`} kinds={['framing', 'source']} none="empty" value={seat.occupantId} onChange={(occupant) => send('seat.fill', { seat: seat.id, occupant })} />
-        <Button pressed={swapping === seat.id} className="px-1.5!" aria-label={swapping && swapping !== seat.id ? `Swap with ${seat.name}` : `Swap ${seat.name} with another`} title={swapping && swapping !== seat.id ? 'Swap with this one' : 'Swap: then press the other seat'} onClick={() => onSwap(seat.id)}>
+        <PictureSelect
+          className="min-w-0 flex-1"
+          label={`Who fills ${seat.name}`}
+          kinds={['framing', 'source']}
+          none="empty"
+          value={seat.occupantId}
+          onChange={(occupant) => send('seat.fill', { seat: seat.id, occupant })}
+        />
+        <Button
+          pressed={swapping === seat.id}
+          className="px-1.5!"
+          aria-label={swapping && swapping !== seat.id ? `Swap with ${seat.name}` : `Swap ${seat.name} with another`}
+          title={swapping && swapping !== seat.id ? 'Swap with this one' : 'Swap: then press the other seat'}
+          onClick={() => onSwap(seat.id)}
+        >
           <ArrowLeftRight size={15} />
         </Button>
       </div>
@@ -48,17 +82,17 @@ export function SeatsPanel() {
   const empty = seats.filter((s) => s.occupantId === null);
   return (
     <section aria-label="Seats">
-      {empty.length > 0 && (
-        <p className="px-2 py-1 text-xs text-caution">
-          Still empty: {empty.map((s) => s.name).join(', ')}
-        </p>
-      )}
+      {empty.length > 0 && <p className="px-2 py-1 text-xs text-caution">Still empty: {empty.map((s) => s.name).join(', ')}</p>}
       <ul>
         {seats.map((seat) => (
           <SeatRow key={seat.id} seat={seat} swapping={swapping} onSwap={swap} />
         ))}
       </ul>
-      {seats.length === 0 && <p className="px-2 py-2 text-muted">No seats yet. A seat is a role, such as Host, that stands in layouts until somebody fills it.</p>}
+      {seats.length === 0 && (
+        <p className="px-2 py-2 text-muted">
+          No seats yet. A seat is a role, such as Host, that stands in layouts until somebody fills it.
+        </p>
+      )}
       <form
         className="flex gap-1.5 p-2"
         onSubmit={(e) => {
@@ -66,7 +100,13 @@ export function SeatsPanel() {
           add();
         }}
       >
-        <input aria-label="Name of the new seat" placeholder="Host, Guest 1…" className="min-w-0 flex-1" value={name} onChange={(e) => setName(e.target.value)} />
+        <input
+          aria-label="Name of the new seat"
+          placeholder="Host, Guest 1…"
+          className="min-w-0 flex-1"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
         <Button type="submit">
           <Plus size={15} /> Seat
         </Button>

@@ -2,7 +2,18 @@ import { type KonvaEventObject } from 'konva/lib/Node';
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage, Text } from 'react-konva';
 import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
-import { cropDrag, type Handle, handlePlace, HANDLES, isOn, moveDrag, panDrag, resizeDrag, turnDrag, wholePixels } from '#core/layout/handles';
+import {
+  cropDrag,
+  type Handle,
+  handlePlace,
+  HANDLES,
+  isOn,
+  moveDrag,
+  panDrag,
+  resizeDrag,
+  turnDrag,
+  wholePixels,
+} from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Box } from '#core/show/layout';
@@ -72,14 +83,25 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
   };
   const boxAt = (point: Point) => shown.findLast((b) => b.visible && isOn(point, b.rect, b.rotation));
   const begin = (kind: Drag['kind'], handle: Handle | null, from: Point, ids: readonly string[]) => {
-    drag.current = { kind, handle, from, boxes: shown.filter((b) => ids.includes(b.id) && !b.locked).map((box) => ({ id: box.id, rect: box.rect, box })) };
+    drag.current = {
+      kind,
+      handle,
+      from,
+      boxes: shown.filter((b) => ids.includes(b.id) && !b.locked).map((box) => ({ id: box.id, rect: box.rect, box })),
+    };
   };
   const press = (event: KonvaEventObject<MouseEvent>) => {
     const point = pointOf(event);
     const hit = boxAt(point);
     if (!hit) return onChoose([]);
     const more = event.evt.shiftKey;
-    const ids = more ? (chosen.includes(hit.id) ? chosen.filter((id) => id !== hit.id) : [...chosen, hit.id]) : chosen.includes(hit.id) ? [...chosen] : [hit.id];
+    const ids = more
+      ? chosen.includes(hit.id)
+        ? chosen.filter((id) => id !== hit.id)
+        : [...chosen, hit.id]
+      : chosen.includes(hit.id)
+        ? [...chosen]
+        : [hit.id];
     onChoose(ids);
     if (!more) begin(tools.crop ? 'pan' : 'move', null, point, ids);
   };
@@ -88,24 +110,48 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
     if (!d || d.boxes.length === 0) return;
     const point = pointOf(event);
     const [dx, dy] = [point.x - d.from.x, point.y - d.from.y];
-    const guides = tools.snap && !event.evt.altKey ? guidesFor(raster, shown.filter((b) => b.visible && !d.boxes.some((own) => own.id === b.id)).map((b) => b.rect)) : [];
+    const guides =
+      tools.snap && !event.evt.altKey
+        ? guidesFor(
+            raster,
+            shown.filter((b) => b.visible && !d.boxes.some((own) => own.id === b.id)).map((b) => b.rect),
+          )
+        : [];
     const reach = REACH / scale;
     const first = d.boxes[0] as Drag['boxes'][0];
     if (d.kind === 'move') {
       const snapped = moveDrag(first.rect, dx, dy, guides, reach);
       const by = { x: Math.round(snapped.rect.x) - first.rect.x, y: Math.round(snapped.rect.y) - first.rect.y };
       setHeld(snapped.held);
-      for (const { id, rect } of d.boxes) send('box.place', { layout: layoutId, box: id, rect: { ...rect, x: rect.x + by.x, y: rect.y + by.y } });
+      for (const { id, rect } of d.boxes)
+        send('box.place', { layout: layoutId, box: id, rect: { ...rect, x: rect.x + by.x, y: rect.y + by.y } });
     } else if (d.kind === 'pan') {
-      send('box.set', { layout: layoutId, boxes: [first.id], panX: panDrag(first.box.panX, dx, first.rect.width), panY: panDrag(first.box.panY, dy, first.rect.height) });
+      send('box.set', {
+        layout: layoutId,
+        boxes: [first.id],
+        panX: panDrag(first.box.panX, dx, first.rect.width),
+        panY: panDrag(first.box.panY, dy, first.rect.height),
+      });
     } else if (d.kind === 'turn') {
       const degrees = turnDrag(first.rect, point);
-      send('box.set', { layout: layoutId, boxes: [first.id], rotation: event.evt.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees) });
+      send('box.set', {
+        layout: layoutId,
+        boxes: [first.id],
+        rotation: event.evt.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees),
+      });
     } else if (d.kind === 'crop' && d.handle) {
-      const visible = { width: first.rect.width / (1 - first.box.crop.left - first.box.crop.right), height: first.rect.height / (1 - first.box.crop.top - first.box.crop.bottom) };
+      const visible = {
+        width: first.rect.width / (1 - first.box.crop.left - first.box.crop.right),
+        height: first.rect.height / (1 - first.box.crop.top - first.box.crop.bottom),
+      };
       send('box.set', { layout: layoutId, boxes: [first.id], crop: cropDrag(first.box.crop, d.handle, dx, dy, visible) });
     } else if (d.handle) {
-      const done = resizeDrag(first.rect, d.handle, dx, dy, { locked: tools.locked || event.evt.shiftKey, rotation: first.box.rotation, guides, reach });
+      const done = resizeDrag(first.rect, d.handle, dx, dy, {
+        locked: tools.locked || event.evt.shiftKey,
+        rotation: first.box.rotation,
+        guides,
+        reach,
+      });
       setHeld(done.held);
       send('box.place', { layout: layoutId, box: first.id, rect: wholePixels(done.rect) });
     }
@@ -118,7 +164,11 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
     const box = shown.find((b) => b.id === chosen[0]);
     if (!box || box.locked || !isOn(pointOf(event), box.rect, box.rotation)) return;
     event.evt.preventDefault();
-    send('box.set', { layout: layoutId, boxes: [box.id], zoom: Math.min(MOST_ZOOM, Math.max(1, Number((box.zoom * (event.evt.deltaY < 0 ? 1.04 : 1 / 1.04)).toFixed(3)))) });
+    send('box.set', {
+      layout: layoutId,
+      boxes: [box.id],
+      zoom: Math.min(MOST_ZOOM, Math.max(1, Number((box.zoom * (event.evt.deltaY < 0 ? 1.04 : 1 / 1.04)).toFixed(3)))),
+    });
   };
   const dropped = (event: DragEvent) => {
     event.preventDefault();
@@ -134,19 +184,53 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
   const single = chosen.length === 1 ? shown.find((b) => b.id === chosen[0]) : undefined;
   return (
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[62vw]">
-      <div className="relative" style={{ width: size.width, height: size.height }} onDragOver={(e) => e.preventDefault()} onDrop={dropped} data-testid="stage">
+      <div
+        className="relative"
+        style={{ width: size.width, height: size.height }}
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={dropped}
+        data-testid="stage"
+      >
         <Monitor picture={{ kind: 'source', id: layoutId }} label="The layout" className="absolute inset-0" />
-        <KonvaStage width={size.width + 2 * MARGIN} height={size.height + 2 * MARGIN} x={MARGIN} y={MARGIN} scaleX={scale} scaleY={scale} className="absolute" style={{ left: -MARGIN, top: -MARGIN }} onMouseDown={press} onMouseMove={move} onMouseUp={release} onMouseLeave={release} onWheel={wheel}>
+        <KonvaStage
+          width={size.width + 2 * MARGIN}
+          height={size.height + 2 * MARGIN}
+          x={MARGIN}
+          y={MARGIN}
+          scaleX={scale}
+          scaleY={scale}
+          className="absolute"
+          style={{ left: -MARGIN, top: -MARGIN }}
+          onMouseDown={press}
+          onMouseMove={move}
+          onMouseUp={release}
+          onMouseLeave={release}
+          onWheel={wheel}
+        >
           <Layer listening={false}>
             {tools.safe &&
               SAFE_AREAS.map(({ share, name }) => (
-                <KonvaRect key={name} x={(raster.width * (1 - share)) / 2} y={(raster.height * (1 - share)) / 2} width={raster.width * share} height={raster.height * share} stroke={MUTED} strokeWidth={1 / scale} dash={[6 / scale, 4 / scale]} />
+                <KonvaRect
+                  key={name}
+                  x={(raster.width * (1 - share)) / 2}
+                  y={(raster.height * (1 - share)) / 2}
+                  width={raster.width * share}
+                  height={raster.height * share}
+                  stroke={MUTED}
+                  strokeWidth={1 / scale}
+                  dash={[6 / scale, 4 / scale]}
+                />
               ))}
             {shown.map((box) => (
               <Outline key={box.id} box={box} chosen={chosen.includes(box.id)} scale={scale} />
             ))}
             {held.map((g) => (
-              <Line key={`${g.axis}${g.at}`} points={g.axis === 'x' ? [g.at, 0, g.at, raster.height] : [0, g.at, raster.width, g.at]} stroke={GUIDE} strokeWidth={1.5 / scale} />
+              <Line
+                key={`${g.axis}${g.at}`}
+                points={g.axis === 'x' ? [g.at, 0, g.at, raster.height] : [0, g.at, raster.width, g.at]}
+                stroke={GUIDE}
+                strokeWidth={1.5 / scale}
+              />
             ))}
           </Layer>
           <Layer>
@@ -164,7 +248,12 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
                   }}
                 />
                 {HANDLES.map((handle) => {
-                  const at = handlePlace(handle, { x: -single.rect.width / 2, y: -single.rect.height / 2, width: single.rect.width, height: single.rect.height });
+                  const at = handlePlace(handle, {
+                    x: -single.rect.width / 2,
+                    y: -single.rect.height / 2,
+                    width: single.rect.width,
+                    height: single.rect.height,
+                  });
                   const side = HANDLE_SIZE / scale;
                   return (
                     <KonvaRect
@@ -187,8 +276,14 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
             )}
           </Layer>
         </KonvaStage>
-        {(tally.onAir || tally.inUse) && <span className="absolute -top-5 left-0 flex items-center gap-1.5 text-[13px]"><b className="figures bg-air px-1.5 text-deep">AIR</b> every change is seen at once</span>}
-        {tools.crop && <span className="figures absolute top-1 left-1/2 -translate-x-1/2 bg-straw px-2 text-[13px] font-semibold text-deep">CROP</span>}
+        {(tally.onAir || tally.inUse) && (
+          <span className="absolute -top-5 left-0 flex items-center gap-1.5 text-[13px]">
+            <b className="figures bg-air px-1.5 text-deep">AIR</b> every change is seen at once
+          </span>
+        )}
+        {tools.crop && (
+          <span className="figures absolute top-1 left-1/2 -translate-x-1/2 bg-straw px-2 text-[13px] font-semibold text-deep">CROP</span>
+        )}
       </div>
     </div>
   );
@@ -199,10 +294,25 @@ function Outline({ box, chosen, scale }: { box: Box; chosen: boolean; scale: num
   const text = `${box.name}${box.locked ? ' · locked' : ''}${box.visible ? '' : ' · hidden'}`;
   return (
     <Group x={rect.x + rect.width / 2} y={rect.y + rect.height / 2} rotation={box.rotation}>
-      <KonvaRect x={-rect.width / 2} y={-rect.height / 2} width={rect.width} height={rect.height} stroke={chosen ? STRAW : MUTED} strokeWidth={(chosen ? 2.5 : 1) / scale} {...(box.visible ? {} : { dash: [4 / scale, 4 / scale] })} />
+      <KonvaRect
+        x={-rect.width / 2}
+        y={-rect.height / 2}
+        width={rect.width}
+        height={rect.height}
+        stroke={chosen ? STRAW : MUTED}
+        strokeWidth={(chosen ? 2.5 : 1) / scale}
+        {...(box.visible ? {} : { dash: [4 / scale, 4 / scale] })}
+      />
       <Group x={-rect.width / 2} y={-rect.height / 2}>
         <KonvaRect width={(text.length * 7 + 10) / scale} height={18 / scale} fill={chosen ? STRAW : '#0d1517'} opacity={0.85} />
-        <Text x={5 / scale} y={3 / scale} text={text} fontSize={13 / scale} fontFamily="Atkinson Hyperlegible Next" fill={chosen ? '#0d1517' : '#e8efe9'} />
+        <Text
+          x={5 / scale}
+          y={3 / scale}
+          text={text}
+          fontSize={13 / scale}
+          fontFamily="Atkinson Hyperlegible Next"
+          fill={chosen ? '#0d1517' : '#e8efe9'}
+        />
       </Group>
     </Group>
   );

@@ -20,7 +20,12 @@ function PlacesDialog({ style, onClose, onGo }: { style: Style; onClose: () => v
   const places = usePlaces(style.id);
   const live = places.filter((p) => p.onAir).length;
   return (
-    <Dialog open onClose={onClose} title={`Overwrite ${style.name}`} about={`${places.length} ${places.length === 1 ? 'box follows' : 'boxes follow'} it${live > 0 ? `, ${live} of them on air` : ''}. They change at once; undo brings all of them back.`}>
+    <Dialog
+      open
+      onClose={onClose}
+      title={`Overwrite ${style.name}`}
+      about={`${places.length} ${places.length === 1 ? 'box follows' : 'boxes follow'} it${live > 0 ? `, ${live} of them on air` : ''}. They change at once; undo brings all of them back.`}
+    >
       <ul className="max-h-[40vh] overflow-y-auto">
         {places.map(({ layoutId, boxId, layout, box, onAir }) => (
           <li key={`${layoutId} ${boxId}`} className="flex items-center gap-2 border-t border-line py-1">
@@ -51,24 +56,59 @@ function StyleRow({ style, index, layout, boxes }: { style: Style; index: number
     send('style.overwrite', { style: style.id, layout: layout.id, box: first });
   };
   return (
-    <li className="flex flex-col gap-1 border-t border-line px-2 py-1.5" draggable onDragStart={(e) => e.dataTransfer.setData('application/x-bivoca-style', style.id)}>
+    <li
+      className="flex flex-col gap-1 border-t border-line px-2 py-1.5"
+      draggable
+      onDragStart={(e) => e.dataTransfer.setData('application/x-bivoca-style', style.id)}
+    >
       <div className="flex items-center gap-1">
-        <Button className="min-w-0 flex-1 justify-start!" unusable={none} pressed={boxes.length > 0 && boxes.every((b) => b.styleId === style.id)} title={`Apply to the chosen boxes${index < 9 ? ` (Alt ${index + 1})` : ''}, or drag onto a box`} onClick={() => send('style.apply', { style: style.id, layout: layout.id, boxes: ids })}>
+        <Button
+          className="min-w-0 flex-1 justify-start!"
+          unusable={none}
+          pressed={boxes.length > 0 && boxes.every((b) => b.styleId === style.id)}
+          title={`Apply to the chosen boxes${index < 9 ? ` (Alt ${index + 1})` : ''}, or drag onto a box`}
+          onClick={() => send('style.apply', { style: style.id, layout: layout.id, boxes: ids })}
+        >
           <span className="truncate">{style.name}</span>
           <span className="ml-auto text-xs text-muted">{places}</span>
         </Button>
-        <Button unusable={none} title="Take the values of the chosen box into this style" onClick={() => (places > 1 ? setAsking(true) : overwrite())}>
+        <Button
+          unusable={none}
+          title="Take the values of the chosen box into this style"
+          onClick={() => (places > 1 ? setAsking(true) : overwrite())}
+        >
           Overwrite
         </Button>
-        <Button look="quiet" className="px-1!" aria-label={`Remove the style ${style.name}`} onClick={() => send('style.remove', { style: style.id })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`Remove the style ${style.name}`}
+          onClick={() => send('style.remove', { style: style.id })}
+        >
           <Trash2 size={14} />
         </Button>
       </div>
-      <input key={style.name} aria-label={`Name of the style ${style.name}`} defaultValue={style.name} maxLength={60} onBlur={(e) => e.target.value.trim() && e.target.value !== style.name && send('style.edit', { style: style.id, name: e.target.value.trim() })} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
+      <input
+        key={style.name}
+        aria-label={`Name of the style ${style.name}`}
+        defaultValue={style.name}
+        maxLength={60}
+        onBlur={(e) =>
+          e.target.value.trim() && e.target.value !== style.name && send('style.edit', { style: style.id, name: e.target.value.trim() })
+        }
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
       <p className="text-xs text-muted">{style.properties.join(', ')}</p>
       <label className="flex items-center gap-1.5 text-xs text-muted">
         tied to
-        <PictureSelect className="min-w-0 flex-1" label={`Framing that ${style.name} is tied to`} kinds={['framing']} none="no framing" value={style.framingId} onChange={(framingId) => send('style.edit', { style: style.id, framingId })} />
+        <PictureSelect
+          className="min-w-0 flex-1"
+          label={`Framing that ${style.name} is tied to`}
+          kinds={['framing']}
+          none="no framing"
+          value={style.framingId}
+          onChange={(framingId) => send('style.edit', { style: style.id, framingId })}
+        />
       </label>
       {asking && <PlacesDialog style={style} onClose={() => setAsking(false)} onGo={overwrite} />}
     </li>
@@ -83,7 +123,8 @@ export function StylesPanel({ layout, boxes }: { layout: Layout; boxes: readonly
   const [properties, setProperties] = useState<StyleProperty[]>(FIRST_PROPERTIES);
   const first = boxes[0];
   const store = () => {
-    if (first && send('style.store', { layout: layout.id, box: first.id, name: name.trim() || `Style ${styles.length + 1}`, properties })) setName('');
+    if (first && send('style.store', { layout: layout.id, box: first.id, name: name.trim() || `Style ${styles.length + 1}`, properties }))
+      setName('');
   };
   return (
     <section aria-label="Styles">
@@ -98,19 +139,33 @@ export function StylesPanel({ layout, boxes }: { layout: Layout; boxes: readonly
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">
           {STYLE_PROPERTIES.map((property) => (
             <label key={property} className="flex items-center gap-1 text-sm">
-              <input type="checkbox" checked={properties.includes(property)} onChange={(e) => setProperties(e.target.checked ? [...properties, property] : properties.filter((p) => p !== property))} />
+              <input
+                type="checkbox"
+                checked={properties.includes(property)}
+                onChange={(e) => setProperties(e.target.checked ? [...properties, property] : properties.filter((p) => p !== property))}
+              />
               {property}
             </label>
           ))}
         </div>
         <div className="flex gap-1">
-          <input aria-label="Name of the new style" placeholder="Name" className="min-w-0 flex-1" maxLength={60} value={name} onChange={(e) => setName(e.target.value)} />
+          <input
+            aria-label="Name of the new style"
+            placeholder="Name"
+            className="min-w-0 flex-1"
+            maxLength={60}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
           <Button unusable={first ? null : 'Choose a box first.'} onClick={store}>
             Store
           </Button>
         </div>
         {first?.styleId && (
-          <Button onClick={() => send('style.apply', { style: null, layout: layout.id, boxes: boxes.map((b) => b.id) })} title="Boxes keep their look and no longer follow a style">
+          <Button
+            onClick={() => send('style.apply', { style: null, layout: layout.id, boxes: boxes.map((b) => b.id) })}
+            title="Boxes keep their look and no longer follow a style"
+          >
             Let go of the style
           </Button>
         )}

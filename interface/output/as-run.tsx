@@ -42,7 +42,9 @@ export function AsRun() {
           {lines.slice(0, SHOWN).map((line) => (
             <tr key={line.id} className={line.endFrame === null ? 'text-air' : ''}>
               <td className="figures pr-3">{formatTimecode(line.startFrame, show.rate)}</td>
-              <td className="figures pr-3">{formatDuration(seconds((line.endFrame ?? Math.max(frame, line.startFrame)) - line.startFrame))}</td>
+              <td className="figures pr-3">
+                {formatDuration(seconds((line.endFrame ?? Math.max(frame, line.startFrame)) - line.startFrame))}
+              </td>
               <td className="pr-3">{line.place}</td>
               <td className="pr-3">{line.what}</td>
               <td>{line.how}</td>

@@ -1,7 +1,17 @@
 import { type Feed } from '#core/show/show';
 
 /** Which picture an output takes: with the lanes over it, or without. */
-export function FeedSelect({ label, value, disabled, onChange }: { label: string; value: Feed; disabled: boolean; onChange: (feed: Feed) => void }) {
+export function FeedSelect({
+  label,
+  value,
+  disabled,
+  onChange,
+}: {
+  label: string;
+  value: Feed;
+  disabled: boolean;
+  onChange: (feed: Feed) => void;
+}) {
   return (
     <label className="flex flex-col gap-0.5">
       <span className="text-xs text-muted">Picture</span>

@@ -10,7 +10,11 @@ import { Figure } from './figure';
 
 register([LineChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
-const AXIS = { axisLabel: { color: '#8fa5a3', fontSize: 12 }, splitLine: { lineStyle: { color: '#28393d' } }, axisLine: { lineStyle: { color: '#28393d' } } };
+const AXIS = {
+  axisLabel: { color: '#8fa5a3', fontSize: 12 },
+  splitLine: { lineStyle: { color: '#28393d' } },
+  axisLine: { lineStyle: { color: '#28393d' } },
+};
 
 interface Line {
   name: string;

@@ -19,7 +19,9 @@ function useCodecs(): Codec[] | null {
   const { width, height } = working.raster;
   useEffect(() => {
     let gone = false;
-    void supportedCodecs({ bitrate: 4e6, raster: { width, height }, rate, frameStep: working.frameStep, feed: 'programme' }).then((list) => !gone && setCodecs(list));
+    void supportedCodecs({ bitrate: 4e6, raster: { width, height }, rate, frameStep: working.frameStep, feed: 'programme' }).then(
+      (list) => !gone && setCodecs(list),
+    );
     return () => {
       gone = true;
     };
@@ -48,7 +50,11 @@ export function RecordingPanel() {
             Hold to stop
           </HoldButton>
         ) : (
-          <Button look="straw" unusable={usable ? null : 'This browser cannot encode the chosen codec.'} onClick={() => send('output.startRecording')}>
+          <Button
+            look="straw"
+            unusable={usable ? null : 'This browser cannot encode the chosen codec.'}
+            onClick={() => send('output.startRecording')}
+          >
             Start recording
           </Button>
         )}
@@ -65,14 +71,33 @@ export function RecordingPanel() {
             {!usable && <option value={settings.codec}>{NAMES[settings.codec]} (not here)</option>}
           </select>
         </label>
-        <FeedSelect label="Picture of the recording" disabled={on} value={settings.feed} onChange={(feed) => send('output.setRecording', { feed })} />
-        <NumberField className="w-28" showLabel label="Bitrate" unit="Mb/s" min={0.2} max={100} digits={1} value={settings.megabits} onCommit={(megabits) => send('output.setRecording', { megabits })} />
+        <FeedSelect
+          label="Picture of the recording"
+          disabled={on}
+          value={settings.feed}
+          onChange={(feed) => send('output.setRecording', { feed })}
+        />
+        <NumberField
+          className="w-28"
+          showLabel
+          label="Bitrate"
+          unit="Mb/s"
+          min={0.2}
+          max={100}
+          digits={1}
+          value={settings.megabits}
+          onCommit={(megabits) => send('output.setRecording', { megabits })}
+        />
       </div>
       <div className="mt-3 flex flex-wrap gap-5">
         <Figure label={on ? 'recorded' : 'not recording'} value={formatDuration(status?.seconds ?? 0)} tone={on ? 'air' : undefined} />
         <Figure label="size" value={formatBytes(status?.bytes ?? 0)} />
         <Figure label="bitrate" value={bitrateText(status?.bitrate ?? 0)} />
-        <Figure label="time left on disk" value={room ? formatDuration(Math.min(room.secondsLeft, 359_999)) : '–'} tone={room?.warn ? 'caution' : undefined} />
+        <Figure
+          label="time left on disk"
+          value={room ? formatDuration(Math.min(room.secondsLeft, 359_999)) : '–'}
+          tone={room?.warn ? 'caution' : undefined}
+        />
         <Figure label="free" value={space ? formatBytes(space.free) : '–'} />
       </div>
     </section>

@@ -37,8 +37,7 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
   const [name, setName] = useState(row.name);
   const running = row.state === 'recording';
   const save = () => void recordingFile(row).then((file) => saveFile(file, file.name), gone);
-  const remove = () =>
-    void deleteRecording(row).then(refresh, (error: unknown) => toast.error(causeOf(error)));
+  const remove = () => void deleteRecording(row).then(refresh, (error: unknown) => toast.error(causeOf(error)));
   return (
     <li className="flex items-center gap-2 border-b border-line py-1.5">
       <div className="min-w-0 flex-1">
@@ -63,13 +62,31 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
           {row.note && row.state === 'done' && <span className="text-caution"> · {row.note}</span>}
         </p>
       </div>
-      <Button look="quiet" aria-label={`Play ${row.name}`} title="Play" unusable={running ? 'Still being recorded.' : null} onClick={onPlay}>
+      <Button
+        look="quiet"
+        aria-label={`Play ${row.name}`}
+        title="Play"
+        unusable={running ? 'Still being recorded.' : null}
+        onClick={onPlay}
+      >
         <Play size={16} />
       </Button>
-      <Button look="quiet" aria-label={`Save ${row.name} to a file`} title="Save to a file" unusable={running ? 'Still being recorded.' : null} onClick={save}>
+      <Button
+        look="quiet"
+        aria-label={`Save ${row.name} to a file`}
+        title="Save to a file"
+        unusable={running ? 'Still being recorded.' : null}
+        onClick={save}
+      >
         <Download size={16} />
       </Button>
-      <HoldButton look="quiet" aria-label={`Delete ${row.name}`} title="Hold to delete for good" unusable={running ? 'Still being recorded.' : null} onHeld={remove}>
+      <HoldButton
+        look="quiet"
+        aria-label={`Delete ${row.name}`}
+        title="Hold to delete for good"
+        unusable={running ? 'Still being recorded.' : null}
+        onHeld={remove}
+      >
         <Trash2 size={16} />
       </HoldButton>
     </li>
@@ -86,7 +103,9 @@ export function Recordings() {
   return (
     <section aria-label="Recordings">
       <h2 className="text-lg font-semibold">Recordings</h2>
-      {list.data?.length === 0 && <p className="text-muted">Nothing recorded yet. Start recording on the left, or with Alt R from anywhere on the Desk.</p>}
+      {list.data?.length === 0 && (
+        <p className="text-muted">Nothing recorded yet. Start recording on the left, or with Alt R from anywhere on the Desk.</p>
+      )}
       <ul>
         {list.data?.map((row) => (
           <Row key={row.id} row={row} refresh={refresh} onPlay={() => setPlaying(row)} />

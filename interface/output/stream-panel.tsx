@@ -10,7 +10,21 @@ import { bitrateText, Figure } from './figure';
 
 const WORDS: Record<StreamState, string> = { connecting: 'connecting', live: 'live', retrying: 'away, trying again', ending: 'ending' };
 
-function TextSetting({ label, value, disabled, secret, onCommit, className }: { label: string; value: string; disabled: boolean; secret?: boolean; onCommit: (value: string) => boolean; className?: string }) {
+function TextSetting({
+  label,
+  value,
+  disabled,
+  secret,
+  onCommit,
+  className,
+}: {
+  label: string;
+  value: string;
+  disabled: boolean;
+  secret?: boolean;
+  onCommit: (value: string) => boolean;
+  className?: string;
+}) {
   const [text, setText] = useState(value);
   return (
     <label className={`flex flex-col gap-0.5 ${className ?? ''}`}>
@@ -53,10 +67,40 @@ export function StreamPanel() {
         )}
       </div>
       <div className="mt-2 flex flex-wrap items-end gap-3">
-        <TextSetting key={`url ${settings.url}`} className="min-w-52 flex-1" label="Destination (CMAF by HTTP PUT)" value={settings.url} disabled={on} onCommit={(url) => send('output.setStream', { url: url.trim() })} />
-        <TextSetting key={`key ${settings.key}`} className="w-28" secret label="Key" value={settings.key} disabled={on} onCommit={(key) => send('output.setStream', { key })} />
-        <FeedSelect label="Picture of the stream" disabled={on} value={settings.feed} onChange={(feed) => send('output.setStream', { feed })} />
-        <NumberField className="w-28" showLabel label="Bitrate" unit="Mb/s" min={0.2} max={50} digits={1} value={settings.megabits} onCommit={(megabits) => send('output.setStream', { megabits })} />
+        <TextSetting
+          key={`url ${settings.url}`}
+          className="min-w-52 flex-1"
+          label="Destination (CMAF by HTTP PUT)"
+          value={settings.url}
+          disabled={on}
+          onCommit={(url) => send('output.setStream', { url: url.trim() })}
+        />
+        <TextSetting
+          key={`key ${settings.key}`}
+          className="w-28"
+          secret
+          label="Key"
+          value={settings.key}
+          disabled={on}
+          onCommit={(key) => send('output.setStream', { key })}
+        />
+        <FeedSelect
+          label="Picture of the stream"
+          disabled={on}
+          value={settings.feed}
+          onChange={(feed) => send('output.setStream', { feed })}
+        />
+        <NumberField
+          className="w-28"
+          showLabel
+          label="Bitrate"
+          unit="Mb/s"
+          min={0.2}
+          max={50}
+          digits={1}
+          value={settings.megabits}
+          onCommit={(megabits) => send('output.setStream', { megabits })}
+        />
       </div>
       {local && (
         <p className="mt-1 text-xs text-muted">
@@ -70,7 +114,11 @@ export function StreamPanel() {
         <Figure label="state" value={on ? WORDS[status?.state ?? 'connecting'] : 'off'} tone={tone} />
         <Figure label="on for" value={formatDuration(status?.seconds ?? 0)} />
         <Figure label="bitrate" value={bitrateText(status?.bitrate ?? 0)} />
-        <Figure label="waiting" value={`${(status?.queuedSeconds ?? 0).toFixed(0)} s`} tone={(status?.queuedSeconds ?? 0) > 8 ? 'caution' : undefined} />
+        <Figure
+          label="waiting"
+          value={`${(status?.queuedSeconds ?? 0).toFixed(0)} s`}
+          tone={(status?.queuedSeconds ?? 0) > 8 ? 'caution' : undefined}
+        />
         <Figure label="lost" value={`${(status?.lostSeconds ?? 0).toFixed(0)} s`} tone={status?.lostSeconds ? 'air' : undefined} />
         <Figure label="segments dropped" value={String(status?.dropped ?? 0)} tone={status?.dropped ? 'air' : undefined} />
         <Figure label="reconnects" value={String(status?.reconnects ?? 0)} />

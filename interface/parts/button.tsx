@@ -27,7 +27,7 @@ export function Button({ look = 'plain', unusable, pressed, className, onClick, 
       aria-disabled={unusable ? true : undefined}
       aria-pressed={pressed}
       onClick={unusable ? undefined : onClick}
-     
+
       className={clsx(
         'inline-flex min-h-7 items-center justify-center gap-1.5 rounded-[3px] border px-2.5 py-0.5 text-sm whitespace-nowrap',
         LOOKS[look],

@@ -42,7 +42,9 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
   };
   const key = (e: KeyboardEvent) => {
     const step = e.shiftKey ? 10 : e.altKey ? 0.1 : 1;
-    const to = { ArrowUp: db + step, ArrowRight: db + step, ArrowDown: db - step, ArrowLeft: db - step, Home: FADER_FLOOR_DB, End: 0 }[e.key];
+    const to = { ArrowUp: db + step, ArrowRight: db + step, ArrowDown: db - step, ArrowLeft: db - step, Home: FADER_FLOOR_DB, End: 0 }[
+      e.key
+    ];
     if (to === undefined) return;
     e.preventDefault();
     e.stopPropagation();
@@ -69,11 +71,23 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
       onDoubleClick={() => onChange(0)}
       onKeyDown={key}
     >
-      <div aria-hidden className={`absolute bg-line ${upright ? 'inset-y-0 left-1/2 w-1 -translate-x-1/2' : 'inset-x-0 top-1/2 h-1 -translate-y-1/2'}`} />
+      <div
+        aria-hidden
+        className={`absolute bg-line ${upright ? 'inset-y-0 left-1/2 w-1 -translate-x-1/2' : 'inset-x-0 top-1/2 h-1 -translate-y-1/2'}`}
+      />
       {upright &&
         MARKS.map((mark) => (
-          <div key={mark} aria-hidden className={`absolute left-1/2 h-px -translate-x-1/2 ${mark === 0 ? 'w-7 bg-text/70' : 'w-4 bg-muted/50'}`} style={{ bottom: `${faderPlace(mark) * 100}%` }}>
-            {LABELLED.includes(mark) && <span className="figures absolute -top-2.5 right-full text-[13px] leading-5 text-muted">{mark > 0 ? `+${mark}` : Math.abs(mark)}</span>}
+          <div
+            key={mark}
+            aria-hidden
+            className={`absolute left-1/2 h-px -translate-x-1/2 ${mark === 0 ? 'w-7 bg-text/70' : 'w-4 bg-muted/50'}`}
+            style={{ bottom: `${faderPlace(mark) * 100}%` }}
+          >
+            {LABELLED.includes(mark) && (
+              <span className="figures absolute -top-2.5 right-full text-[13px] leading-5 text-muted">
+                {mark > 0 ? `+${mark}` : Math.abs(mark)}
+              </span>
+            )}
           </div>
         ))}
       <div

@@ -33,7 +33,11 @@ export function HoldButton({ onHeld, children, title, ...rest }: Omit<ButtonProp
       onBlur={end}
       className={`relative overflow-hidden ${rest.className ?? ''}`}
     >
-      <span aria-hidden className="absolute inset-0 origin-left bg-current opacity-25" style={{ transform: `scaleX(${holding ? 1 : 0})`, transition: holding ? `transform ${HOLD}ms linear` : 'none' }} />
+      <span
+        aria-hidden
+        className="absolute inset-0 origin-left bg-current opacity-25"
+        style={{ transform: `scaleX(${holding ? 1 : 0})`, transition: holding ? `transform ${HOLD}ms linear` : 'none' }}
+      />
       {children}
     </Button>
   );

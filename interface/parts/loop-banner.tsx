@@ -18,7 +18,11 @@ export function LoopBanner() {
   if (!warning) return null;
   const path = warning.message.replace(/ Nothing was changed\..*/, '');
   return (
-    <div role="alertdialog" aria-label="A loop would be closed" className="fixed bottom-3 left-1/2 z-50 flex w-[min(760px,94vw)] -translate-x-1/2 flex-col gap-2 border-l-4 border-air bg-raised px-4 py-3 whitespace-normal shadow-2xl">
+    <div
+      role="alertdialog"
+      aria-label="A loop would be closed"
+      className="fixed bottom-3 left-1/2 z-50 flex w-[min(760px,94vw)] -translate-x-1/2 flex-col gap-2 border-l-4 border-air bg-raised px-4 py-3 whitespace-normal shadow-2xl"
+    >
       <p className="flex items-start gap-2">
         <RefreshCcw size={18} className="mt-0.5 shrink-0 text-air" />
         <span>{path} Nothing was changed.</span>

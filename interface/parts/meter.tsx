@@ -9,5 +9,15 @@ const OVER_DB = -1.2;
 export function Meter({ id, label, className = '' }: { id: string; label: string; className?: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useMeter(canvas, id, false, OVER_DB);
-  return <canvas ref={canvas} role="meter" aria-label={label} aria-valuemin={METER_FLOOR_DB} aria-valuemax={0} aria-valuenow={METER_FLOOR_DB} className={`h-[11px] w-full ${className}`} />;
+  return (
+    <canvas
+      ref={canvas}
+      role="meter"
+      aria-label={label}
+      aria-valuemin={METER_FLOOR_DB}
+      aria-valuemax={0}
+      aria-valuenow={METER_FLOOR_DB}
+      className={`h-[11px] w-full ${className}`}
+    />
+  );
 }

@@ -13,7 +13,11 @@ export function Tabs({ label, tabs, value, onChange }: { label: string; tabs: Ta
     <Radix.Root value={value} onValueChange={onChange} className="flex min-h-0 flex-1 flex-col">
       <Radix.List aria-label={label} className="flex shrink-0 border-b border-line px-1">
         {tabs.map((tab) => (
-          <Radix.Trigger key={tab.value} value={tab.value} className="min-h-8 border-b-2 border-transparent px-2 text-sm whitespace-nowrap text-muted hover:text-text data-[state=active]:border-straw data-[state=active]:text-text">
+          <Radix.Trigger
+            key={tab.value}
+            value={tab.value}
+            className="min-h-8 border-b-2 border-transparent px-2 text-sm whitespace-nowrap text-muted hover:text-text data-[state=active]:border-straw data-[state=active]:text-text"
+          >
             {tab.label}
           </Radix.Trigger>
         ))}

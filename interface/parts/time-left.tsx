@@ -9,7 +9,9 @@ import { useHostState } from '../host/host-context';
 export function TimeLeft({ sourceId, className }: { sourceId: string | null; className?: string }) {
   const { text, ending, state } = useHostState(({ desk: { show, air }, frame }) => {
     // Of a layout, the clip in it that plays, or else its first.
-    const clips = [...picturesWithin(show, sourceId)].flatMap((id) => findSource(show, id) ?? []).filter((s) => s.settings.kind === 'media');
+    const clips = [...picturesWithin(show, sourceId)]
+      .flatMap((id) => findSource(show, id) ?? [])
+      .filter((s) => s.settings.kind === 'media');
     const source = clips.find((s) => air.players[s.id]?.playing) ?? clips[0];
     if (!source || source.settings.kind !== 'media') return { text: '', ending: false, state: '' };
     const now = playerState(air, source.id, source.settings, frame, show.rate);
@@ -19,7 +21,9 @@ export function TimeLeft({ sourceId, className }: { sourceId: string | null; cla
   });
   if (!text) return null;
   return (
-    <span className={clsx('figures px-1.5 leading-tight', ending ? 'bg-caution font-semibold text-deep' : 'bg-deep/80 text-text', className)}>
+    <span
+      className={clsx('figures px-1.5 leading-tight', ending ? 'bg-caution font-semibold text-deep' : 'bg-deep/80 text-text', className)}
+    >
       <span aria-hidden>{state} </span>
       <span aria-label={`time left ${text}`}>{text}</span>
     </span>

@@ -25,7 +25,10 @@ function TimeOfDay() {
 
 function RecordingState() {
   const send = useSend();
-  const { on, seconds } = useHostState(({ desk: { air }, encoder }) => ({ on: air.recording !== null, seconds: Math.floor(encoder.recording?.seconds ?? 0) }));
+  const { on, seconds } = useHostState(({ desk: { air }, encoder }) => ({
+    on: air.recording !== null,
+    seconds: Math.floor(encoder.recording?.seconds ?? 0),
+  }));
   if (!on) {
     return (
       <Button onClick={() => send('output.startRecording')} title="Record the programme (Alt R)">
@@ -57,9 +60,16 @@ function StreamState() {
   }
   const trouble = state === 'retrying';
   return (
-    <HoldButton look="air" onHeld={() => send('output.stopStream')} title="Hold to stop streaming (Alt Shift L)" className={trouble ? 'border-caution! text-caution!' : ''}>
+    <HoldButton
+      look="air"
+      onHeld={() => send('output.stopStream')}
+      title="Hold to stop streaming (Alt Shift L)"
+      className={trouble ? 'border-caution! text-caution!' : ''}
+    >
       {trouble ? <TriangleAlert size={14} /> : <Radio size={14} />}
-      <span className="figures">{trouble ? `AWAY ${queued} s` : state === 'live' ? `LIVE ${formatDuration(seconds)}` : state.toUpperCase()}</span>
+      <span className="figures">
+        {trouble ? `AWAY ${queued} s` : state === 'live' ? `LIVE ${formatDuration(seconds)}` : state.toUpperCase()}
+      </span>
     </HoldButton>
   );
 }
@@ -68,11 +78,23 @@ function StreamState() {
 function EngineState() {
   const { ms, dropped, late, failure, notice, brief } = useHostState(({ mixer, samples, failure, working }) => {
     const minute = samples.at(-60)?.dropped ?? samples[0]?.dropped ?? 0;
-    return { ms: Math.round(samples.at(-1)?.drawMs ?? mixer.drawMs), dropped: mixer.dropped - minute, late: mixer.late, failure, notice: working.notice, brief: working.brief };
+    return {
+      ms: Math.round(samples.at(-1)?.drawMs ?? mixer.drawMs),
+      dropped: mixer.dropped - minute,
+      late: mixer.late,
+      failure,
+      notice: working.notice,
+      brief: working.brief,
+    };
   });
   const bad = failure !== null || dropped > 0;
   return (
-    <NavLink to="output" className={`figures flex items-center gap-1 text-[13px] ${bad ? 'text-caution' : 'text-muted'}`} title={[failure, notice, `${late} late since the start`].filter(Boolean).join('. ')} aria-label={`Engine: ${ms} milliseconds a frame, ${dropped} dropped in the last minute${notice ? `. ${notice}` : ''}`}>
+    <NavLink
+      to="output"
+      className={`figures flex items-center gap-1 text-[13px] ${bad ? 'text-caution' : 'text-muted'}`}
+      title={[failure, notice, `${late} late since the start`].filter(Boolean).join('. ')}
+      aria-label={`Engine: ${ms} milliseconds a frame, ${dropped} dropped in the last minute${notice ? `. ${notice}` : ''}`}
+    >
       {bad && <TriangleAlert size={14} />}
       <span className="inline-block w-11 text-right">{ms} ms</span>
       <span className="inline-block min-w-14">{dropped} drop</span>
@@ -97,7 +119,12 @@ function Notices() {
       {notices.map((n) => (
         <div key={n.id} className={`flex items-start gap-2 border-l-4 bg-raised px-3 py-2 shadow-lg ${tone[n.tone]}`}>
           <span className="flex-1">{n.text}</span>
-          <button type="button" aria-label="Read" className="grid h-7 w-7 place-items-center text-muted hover:text-text" onClick={() => host.dismiss(n.id)}>
+          <button
+            type="button"
+            aria-label="Read"
+            className="grid h-7 w-7 place-items-center text-muted hover:text-text"
+            onClick={() => host.dismiss(n.id)}
+          >
             <X size={15} />
           </button>
         </div>
@@ -130,14 +157,19 @@ function LeaveShow() {
   );
 }
 
-const room = ({ isActive }: { isActive: boolean }) => `px-2 leading-[40px] border-b-2 ${isActive ? 'border-straw text-text' : 'border-transparent text-muted hover:text-text'}`;
+const room = ({ isActive }: { isActive: boolean }) =>
+  `px-2 leading-[40px] border-b-2 ${isActive ? 'border-straw text-text' : 'border-transparent text-muted hover:text-text'}`;
 
 /** The bar over every room: show, rooms, time, outputs, engine. */
 export function Bar() {
   const send = useSend();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
-  const { name, past, future } = useHostState(({ desk, history }) => ({ name: desk.show.name, past: history.past.at(-1)?.title, future: history.future.at(-1)?.title }));
+  const { name, past, future } = useHostState(({ desk, history }) => ({
+    name: desk.show.name,
+    past: history.past.at(-1)?.title,
+    future: history.future.at(-1)?.title,
+  }));
   useEffect(() => {
     document.title = `${name} · Bivoca`;
   }, [name]);
@@ -172,29 +204,66 @@ export function Bar() {
           Output
         </NavLink>
       </nav>
-      <Button look="quiet" className="px-1!" aria-label="Undo" title={past ? `Undo: ${past} (Ctrl Z)` : undefined} unusable={past ? null : 'There is nothing to undo.'} onClick={() => send('history.undo')}>
+      <Button
+        look="quiet"
+        className="px-1!"
+        aria-label="Undo"
+        title={past ? `Undo: ${past} (Ctrl Z)` : undefined}
+        unusable={past ? null : 'There is nothing to undo.'}
+        onClick={() => send('history.undo')}
+      >
         <Undo2 size={16} />
       </Button>
-      <Button look="quiet" className="px-1!" aria-label="Redo" title={future ? `Redo: ${future}` : undefined} unusable={future ? null : 'There is nothing to redo.'} onClick={() => send('history.redo')}>
+      <Button
+        look="quiet"
+        className="px-1!"
+        aria-label="Redo"
+        title={future ? `Redo: ${future}` : undefined}
+        unusable={future ? null : 'There is nothing to redo.'}
+        onClick={() => send('history.redo')}
+      >
         <Redo2 size={16} />
       </Button>
       <div className="ml-auto flex items-center gap-2 max-[1099px]:flex-wrap">
         <EngineState />
         <RecordingState />
         <StreamState />
-        <Button look="quiet" className="px-1.5!" aria-label="Programme in a window of its own" title="Programme in a window of its own" onClick={() => openProgrammeWindow()}>
+        <Button
+          look="quiet"
+          className="px-1.5!"
+          aria-label="Programme in a window of its own"
+          title="Programme in a window of its own"
+          onClick={() => openProgrammeWindow()}
+        >
           <Tv size={16} />
         </Button>
-        <Button look="quiet" className="px-1.5!" aria-label="Clean programme in a window of its own" title="Clean programme, below the lanes, in a window of its own" onClick={() => openProgrammeWindow('clean')}>
+        <Button
+          look="quiet"
+          className="px-1.5!"
+          aria-label="Clean programme in a window of its own"
+          title="Clean programme, below the lanes, in a window of its own"
+          onClick={() => openProgrammeWindow('clean')}
+        >
           <TvMinimal size={16} />
         </Button>
-        <Button look="quiet" className="px-1.5!" aria-label="Find a command" title="Find a command (Ctrl K)" onClick={() => setFinding(true)}>
+        <Button
+          look="quiet"
+          className="px-1.5!"
+          aria-label="Find a command"
+          title="Find a command (Ctrl K)"
+          onClick={() => setFinding(true)}
+        >
           <Search size={16} />
         </Button>
         <Button look="quiet" className="px-1.5!" aria-label="Keys" title="Keys (?)" onClick={() => setKeys(true)}>
           <CircleHelp size={16} />
         </Button>
-        <NavLink to="settings" className="grid h-7 w-7 place-items-center text-muted hover:text-text" aria-label="Show settings" title="Show settings">
+        <NavLink
+          to="settings"
+          className="grid h-7 w-7 place-items-center text-muted hover:text-text"
+          aria-label="Show settings"
+          title="Show settings"
+        >
           <Settings size={16} />
         </NavLink>
         <TimeOfDay />

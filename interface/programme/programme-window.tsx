@@ -46,8 +46,16 @@ export function ProgrammeWindow() {
   }, []);
   return (
     <main className="grid h-full place-items-center bg-black" onDoubleClick={toggleFull}>
-      <canvas ref={canvas} aria-label="Programme" role="img" className="max-h-full max-w-full" style={{ width: '100vw', height: '100vh', objectFit: 'contain' }} />
-      {!shown && <p className="absolute text-muted">The programme appears here while its show is open in the window that opened this one.</p>}
+      <canvas
+        ref={canvas}
+        aria-label="Programme"
+        role="img"
+        className="max-h-full max-w-full"
+        style={{ width: '100vw', height: '100vh', objectFit: 'contain' }}
+      />
+      {!shown && (
+        <p className="absolute text-muted">The programme appears here while its show is open in the window that opened this one.</p>
+      )}
     </main>
   );
 }

@@ -12,33 +12,58 @@ function AngleRow({ index, sourceId, soundId }: { index: number; sourceId: strin
   const send = useSend();
   const { show, track } = useHostState(({ desk, replay }) => ({ show: desk.show, track: replay?.tracks.find((t) => t.id === sourceId) }));
   const bad = track?.state === 'failed' || (track?.missed ?? 0) > 0;
-  const state = !track ? 'not recording' : track.trouble || `${((track.bytesPerSecond * 8) / 1e6).toFixed(1)} Mb/s${track.missed > 0 ? ` · ${track.missed} missed` : ''}`;
+  const state = !track
+    ? 'not recording'
+    : track.trouble || `${((track.bytesPerSecond * 8) / 1e6).toFixed(1)} Mb/s${track.missed > 0 ? ` · ${track.missed} missed` : ''}`;
   return (
     <li className="border-b border-line px-2 py-1.5">
       <div className="flex items-center gap-1.5">
         <span className="figures w-5 font-semibold">{index + 1}</span>
         <span className="min-w-0 flex-1 truncate">{pictureName(show, sourceId)}</span>
-        <Button look="quiet" className="px-1!" aria-label={`Angle ${index + 1} up`} onClick={() => send('replay.moveAngle', { source: sourceId, index: Math.max(0, index - 1) })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`Angle ${index + 1} up`}
+          onClick={() => send('replay.moveAngle', { source: sourceId, index: Math.max(0, index - 1) })}
+        >
           <ArrowUp size={14} />
         </Button>
-        <Button look="quiet" className="px-1!" aria-label={`Angle ${index + 1} down`} onClick={() => send('replay.moveAngle', { source: sourceId, index: Math.min(MOST_ANGLES - 1, index + 1) })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`Angle ${index + 1} down`}
+          onClick={() => send('replay.moveAngle', { source: sourceId, index: Math.min(MOST_ANGLES - 1, index + 1) })}
+        >
           <ArrowDown size={14} />
         </Button>
-        <Button look="quiet" className="px-1!" aria-label={`Record ${pictureName(show, sourceId)} no longer`} title="Record it no longer; what is recorded stays" onClick={() => send('replay.removeAngle', { source: sourceId })}>
+        <Button
+          look="quiet"
+          className="px-1!"
+          aria-label={`Record ${pictureName(show, sourceId)} no longer`}
+          title="Record it no longer; what is recorded stays"
+          onClick={() => send('replay.removeAngle', { source: sourceId })}
+        >
           <Trash2 size={14} />
         </Button>
       </div>
       <div className="flex items-center gap-1.5 pl-6">
         <label className="flex items-center gap-1 text-[13px] text-muted">
           Sound
-          <select aria-label={`Sound of angle ${index + 1}`} className="w-40" value={soundId ?? ''} onChange={(e) => send('replay.setAngleSound', { source: sourceId, sound: e.target.value || null })}>
+          <select
+            aria-label={`Sound of angle ${index + 1}`}
+            className="w-40"
+            value={soundId ?? ''}
+            onChange={(e) => send('replay.setAngleSound', { source: sourceId, sound: e.target.value || null })}
+          >
             <option value="">none</option>
             <option value={PROGRAMME_SOUND}>the programme</option>
-            {show.sources.filter((s) => hasSound(s) && s.settings.kind !== 'deck').map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.id === sourceId ? 'its own' : s.name}
-              </option>
-            ))}
+            {show.sources
+              .filter((s) => hasSound(s) && s.settings.kind !== 'deck')
+              .map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.id === sourceId ? 'its own' : s.name}
+                </option>
+              ))}
           </select>
         </label>
         <span className={`figures ml-auto text-[13px] ${bad ? 'text-caution' : 'text-muted'}`}>{state}</span>
@@ -54,7 +79,12 @@ function AddAngle() {
   const free = show.sources.filter((s) => !taken.has(s.id) && !['deck', 'still', 'colour'].includes(s.settings.kind));
   if (taken.size >= MOST_ANGLES) return <p className="p-2 text-muted">Eight angles are recorded, the most there can be.</p>;
   return (
-    <select aria-label="Add an angle" className="m-2" value="" onChange={(e) => e.target.value && send('replay.addAngle', { source: e.target.value })}>
+    <select
+      aria-label="Add an angle"
+      className="m-2"
+      value=""
+      onChange={(e) => e.target.value && send('replay.addAngle', { source: e.target.value })}
+    >
       <option value="">Record another source…</option>
       {free.map((s) => (
         <option key={s.id} value={s.id}>
@@ -67,18 +97,28 @@ function AddAngle() {
 
 /** What is used of the budget, and how long it lasts. */
 export function BudgetLine() {
-  const { status, on, kind, hours } = useHostState(({ replay, desk: { show, air } }) => ({ status: replay, hours: show.replay.settings.budget.value, on: air.replay.recording !== null, kind: show.replay.settings.budget.kind }));
+  const { status, on, kind, hours } = useHostState(({ replay, desk: { show, air } }) => ({
+    status: replay,
+    hours: show.replay.settings.budget.value,
+    on: air.replay.recording !== null,
+    kind: show.replay.settings.budget.kind,
+  }));
   if (!status) return null;
   const share = status.limitBytes > 0 ? Math.min(1, status.usedBytes / status.limitBytes) : 0;
-  const left = status.secondsLeft < 0 ? '–' : status.secondsLeft < 1 ? 'the oldest goes' : formatDuration(Math.min(status.secondsLeft, 359_999));
+  const left =
+    status.secondsLeft < 0 ? '–' : status.secondsLeft < 1 ? 'the oldest goes' : formatDuration(Math.min(status.secondsLeft, 359_999));
   return (
     <div className="px-2 py-1.5" aria-label="Budget">
       <div className="h-2 bg-deep" role="progressbar" aria-valuenow={Math.round(share * 100)} aria-label="Budget used">
         <div className={`h-full ${status.overfull ? 'bg-air' : 'bg-next'}`} style={{ width: `${share * 100}%` }} />
       </div>
-      <p className="figures mt-1 flex justify-between text-[13px] whitespace-nowrap" title={`At ${((status.bytesPerSecond * 8) / 1e6).toFixed(1)} Mb/s, measured over all angles. After that the oldest goes, never what a clip uses.`}>
+      <p
+        className="figures mt-1 flex justify-between text-[13px] whitespace-nowrap"
+        title={`At ${((status.bytesPerSecond * 8) / 1e6).toFixed(1)} Mb/s, measured over all angles. After that the oldest goes, never what a clip uses.`}
+      >
         <span>
-          {formatBytes(status.usedBytes)} <span className="text-muted">of</span> {kind === 'hours' && !on ? `${hours} h` : formatBytes(status.limitBytes)}
+          {formatBytes(status.usedBytes)} <span className="text-muted">of</span>{' '}
+          {kind === 'hours' && !on ? `${hours} h` : formatBytes(status.limitBytes)}
         </span>
         {on && (
           <span>
@@ -111,16 +151,28 @@ export function AnglesPanel() {
     </label>
   );
   const number = (label: string, key: keyof ReplaySettings, min: number, max: number, unit: string, digits = 0) => (
-    <NumberField className="w-28" label={label} unit={unit} min={min} max={max} digits={digits} value={settings[key] as number} onCommit={(value) => set({ [key]: value })} />
+    <NumberField
+      className="w-28"
+      label={label}
+      unit={unit}
+      min={min}
+      max={max}
+      digits={digits}
+      value={settings[key] as number}
+      onCommit={(value) => set({ [key]: value })}
+    />
   );
-  const flag = (label: string, key: 'blend' | 'soundAtSpeed') => field(label, <input type="checkbox" checked={settings[key]} onChange={(e) => set({ [key]: e.target.checked })} />);
+  const flag = (label: string, key: 'blend' | 'soundAtSpeed') =>
+    field(label, <input type="checkbox" checked={settings[key]} onChange={(e) => set({ [key]: e.target.checked })} />);
   return (
     <div className="flex flex-col pb-3">
       <ul aria-label="Angles">
         {angles.map(({ sourceId, soundId }, i) => (
           <AngleRow key={sourceId} index={i} sourceId={sourceId} soundId={soundId} />
         ))}
-        {angles.length === 0 && <li className="p-2 text-muted">No angles yet. Choose two to eight sources: they are recorded together, all the time.</li>}
+        {angles.length === 0 && (
+          <li className="p-2 text-muted">No angles yet. Choose two to eight sources: they are recorded together, all the time.</li>
+        )}
       </ul>
       <AddAngle />
       <h3 className="px-2 pt-2 font-semibold">Recording</h3>
@@ -128,8 +180,20 @@ export function AnglesPanel() {
       {field(
         'Budget',
         <span className="flex gap-1">
-          <NumberField className="w-20" label="Budget" min={0.005} max={20000} digits={3} value={budget.value} onCommit={(value) => set({ budget: { ...budget, value } })} />
-          <select aria-label="Budget counts" value={budget.kind} onChange={(e) => set({ budget: { ...budget, kind: e.target.value as typeof budget.kind } })}>
+          <NumberField
+            className="w-20"
+            label="Budget"
+            min={0.005}
+            max={20000}
+            digits={3}
+            value={budget.value}
+            onCommit={(value) => set({ budget: { ...budget, value } })}
+          />
+          <select
+            aria-label="Budget counts"
+            value={budget.kind}
+            onChange={(e) => set({ budget: { ...budget, kind: e.target.value as typeof budget.kind } })}
+          >
             <option value="gigabytes">GB</option>
             <option value="hours">hours</option>
           </select>
@@ -138,7 +202,13 @@ export function AnglesPanel() {
       {field('Quality of each angle', number('Quality of each angle', 'megabits', 0.2, 50, 'Mb/s', 1))}
       {field(
         'Picture size',
-        <select aria-label="Picture size" value={settings.height} disabled={on} title={on ? 'Stop recording to change it.' : undefined} onChange={(e) => set({ height: Number(e.target.value) })}>
+        <select
+          aria-label="Picture size"
+          value={settings.height}
+          disabled={on}
+          title={on ? 'Stop recording to change it.' : undefined}
+          onChange={(e) => set({ height: Number(e.target.value) })}
+        >
           <option value={0}>as it comes</option>
           {[1080, 720, 540, 360, 240].map((h) => (
             <option key={h} value={h}>
@@ -155,7 +225,12 @@ export function AnglesPanel() {
       <h3 className="px-2 pt-2 font-semibold">Play-out</h3>
       {field(
         'Roll to air by',
-        <select aria-label="Roll to air by" className="w-44" value={settings.transitionId ?? ''} onChange={(e) => set({ transitionId: e.target.value || null })}>
+        <select
+          aria-label="Roll to air by"
+          className="w-44"
+          value={settings.transitionId ?? ''}
+          onChange={(e) => set({ transitionId: e.target.value || null })}
+        >
           <option value="">the armed transition</option>
           {transitions.map((t) => (
             <option key={t.id} value={t.id}>
@@ -167,29 +242,54 @@ export function AnglesPanel() {
       {field(
         'Between clips',
         <span className="flex gap-1">
-          <select aria-label="Between clips" value={settings.join} onChange={(e) => set({ join: e.target.value as ReplaySettings['join'] })}>
+          <select
+            aria-label="Between clips"
+            value={settings.join}
+            onChange={(e) => set({ join: e.target.value as ReplaySettings['join'] })}
+          >
             <option value="cut">cut</option>
             <option value="dissolve">dissolve</option>
           </select>
-          {settings.join === 'dissolve' && <NumberField className="w-24" label="Length of the dissolve" unit="fr" min={1} max={250} value={settings.joinFrames} onCommit={(joinFrames) => set({ joinFrames: Math.round(joinFrames) })} />}
+          {settings.join === 'dissolve' && (
+            <NumberField
+              className="w-24"
+              label="Length of the dissolve"
+              unit="fr"
+              min={1}
+              max={250}
+              value={settings.joinFrames}
+              onCommit={(joinFrames) => set({ joinFrames: Math.round(joinFrames) })}
+            />
+          )}
         </span>,
       )}
       {field(
         'At the end, on the deck',
-        <select aria-label="At the end, on the deck" value={settings.after} onChange={(e) => set({ after: e.target.value as ReplaySettings['after'] })}>
+        <select
+          aria-label="At the end, on the deck"
+          value={settings.after}
+          onChange={(e) => set({ after: e.target.value as ReplaySettings['after'] })}
+        >
           <option value="hold">hold the last frame</option>
           <option value="loop">begin again</option>
         </select>,
       )}
       {field(
         'Music under play-outs',
-        <select aria-label="Music under play-outs" className="w-44" value={settings.musicId ?? ''} onChange={(e) => set({ musicId: e.target.value || null })}>
+        <select
+          aria-label="Music under play-outs"
+          className="w-44"
+          value={settings.musicId ?? ''}
+          onChange={(e) => set({ musicId: e.target.value || null })}
+        >
           <option value="">none</option>
-          {files.filter((s) => s.settings.kind === 'media' && s.settings.hasSound).map((s) => (
-            <option key={s.id} value={s.id}>
-              {pictureName(show, s.id)}
-            </option>
-          ))}
+          {files
+            .filter((s) => s.settings.kind === 'media' && s.settings.hasSound)
+            .map((s) => (
+              <option key={s.id} value={s.id}>
+                {pictureName(show, s.id)}
+              </option>
+            ))}
         </select>,
       )}
       {settings.musicId !== null && field('Fade of the music', number('Fade of the music', 'musicFade', 0, 30, 's', 1))}

@@ -12,11 +12,34 @@ import { useRoom } from './room-state';
 import { useAct } from './use-actions';
 
 /** A text that is kept when the field is left. */
-function TextField({ label, value, max, onCommit, className }: { label: string; value: string; max: number; onCommit: (value: string) => void; className?: string }) {
+function TextField({
+  label,
+  value,
+  max,
+  onCommit,
+  className,
+}: {
+  label: string;
+  value: string;
+  max: number;
+  onCommit: (value: string) => void;
+  className?: string;
+}) {
   const [text, setText] = useState(value);
   useEffect(() => setText(value), [value]);
   const commit = () => text !== value && onCommit(text);
-  return <input aria-label={label} placeholder={label} maxLength={max} className={className} value={text} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />;
+  return (
+    <input
+      aria-label={label}
+      placeholder={label}
+      maxLength={max}
+      className={className}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={commit}
+      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+    />
+  );
 }
 
 /** In or out by timecode, by nudges, and to the playhead. The out shown is the last frame of the clip. */
@@ -43,19 +66,36 @@ function EdgeField({ clip, edge }: { clip: Clip; edge: 'in' | 'out' }) {
     }
   };
   const nudge = (frames: number) => (
-    <Button className="figures px-1.5!" title={keyOf(`${edge}${frames}`)} aria-label={`${edge} ${frames} frames`} onClick={() => send('clip.nudge', { clip: clip.id, edge, frames })}>
+    <Button
+      className="figures px-1.5!"
+      title={keyOf(`${edge}${frames}`)}
+      aria-label={`${edge} ${frames} frames`}
+      onClick={() => send('clip.nudge', { clip: clip.id, edge, frames })}
+    >
       {frames > 0 ? `+${frames}` : `−${-frames}`}
     </Button>
   );
   return (
     <div className="flex flex-wrap items-center gap-1">
       <span className="w-7 text-muted">{edge === 'in' ? 'In' : 'Out'}</span>
-      <input aria-label={`${edge} point of the clip`} aria-invalid={error !== null} className="figures w-28" value={text} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && commit()} />
+      <input
+        aria-label={`${edge} point of the clip`}
+        aria-invalid={error !== null}
+        className="figures w-28"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => e.key === 'Enter' && commit()}
+      />
       {nudge(-10)}
       {nudge(-1)}
       {nudge(1)}
       {nudge(10)}
-      <Button className="px-1.5!" title={`Set to where deck ${deck} stands · ${keyOf(`${edge}-here`)}`} onClick={() => send('clip.setEdge', { clip: clip.id, edge, deck })}>
+      <Button
+        className="px-1.5!"
+        title={`Set to where deck ${deck} stands · ${keyOf(`${edge}-here`)}`}
+        onClick={() => send('clip.setEdge', { clip: clip.id, edge, deck })}
+      >
         Here
       </Button>
       {error && (
@@ -75,7 +115,8 @@ export function ClipEditor() {
   const show = useHostState(({ desk }) => desk.show);
   const clips = show.replay.clips.filter((c) => chosen.includes(c.id));
   const [clip] = clips;
-  if (!clip) return <p className="border-t border-line p-2 text-muted">Choose a clip to edit it. With several, an edit touches all of them.</p>;
+  if (!clip)
+    return <p className="border-t border-line p-2 text-muted">Choose a clip to edit it. With several, an edit touches all of them.</p>;
   const ids = clips.map((c) => c.id);
   const one = clips.length === 1;
   return (
@@ -84,7 +125,13 @@ export function ClipEditor() {
         <>
           <div className="flex gap-1">
             <span className="figures self-center px-1 font-semibold">{clip.number}</span>
-            <TextField label="Name" max={120} className="min-w-0 flex-1" value={clip.name} onCommit={(name) => name !== '' && send('clip.edit', { clip: clip.id, name })} />
+            <TextField
+              label="Name"
+              max={120}
+              className="min-w-0 flex-1"
+              value={clip.name}
+              onCommit={(name) => name !== '' && send('clip.edit', { clip: clip.id, name })}
+            />
             <Button className="px-1.5!" title={`Split at the playhead · ${keyOf('split')}`} onClick={() => act('split')}>
               Split
             </Button>
@@ -99,12 +146,26 @@ export function ClipEditor() {
         <p className="font-semibold text-straw">{clips.length} clips: an edit touches all of them</p>
       )}
       <div className="flex items-center gap-1">
-        <NumberField className="w-20" label="Speed of the clip" unit="%" min={1} max={200} value={clip.speed} onCommit={(speed) => send('clip.set', { clips: ids, speed: Math.round(speed) })} />
+        <NumberField
+          className="w-20"
+          label="Speed of the clip"
+          unit="%"
+          min={1}
+          max={200}
+          value={clip.speed}
+          onCommit={(speed) => send('clip.set', { clips: ids, speed: Math.round(speed) })}
+        />
         <span className="ml-1 text-muted">Angles</span>
         {show.replay.angles.map(({ sourceId }, i) => {
           const order = clip.angleIds.indexOf(sourceId);
           return (
-            <Button key={sourceId} className="figures min-w-8 px-1.5!" pressed={order >= 0} title={`${pictureName(show, sourceId)}${order >= 0 ? `, shown as number ${order + 1}` : ''}. Switch off and on to put it last.`} onClick={() => send('clip.toggleAngle', { clips: ids, angle: sourceId })}>
+            <Button
+              key={sourceId}
+              className="figures min-w-8 px-1.5!"
+              pressed={order >= 0}
+              title={`${pictureName(show, sourceId)}${order >= 0 ? `, shown as number ${order + 1}` : ''}. Switch off and on to put it last.`}
+              onClick={() => send('clip.toggleAngle', { clips: ids, angle: sourceId })}
+            >
               {i + 1}
               {order >= 0 && clip.angleIds.length > 1 && <sub>{order + 1}</sub>}
             </Button>
@@ -113,19 +174,48 @@ export function ClipEditor() {
       </div>
       <div className="flex items-center gap-1">
         {[1, 2, 3, 4, 5].map((n) => (
-          <button key={n} type="button" className={`min-h-7 px-0.5 text-lg leading-none ${clip.rating >= n ? 'text-straw' : 'text-line'}`} aria-label={`Rate ${n}`} title={`Alt ${n}`} onClick={() => send('clip.set', { clips: ids, rating: clip.rating === n ? 0 : n })}>
+          <button
+            key={n}
+            type="button"
+            className={`min-h-7 px-0.5 text-lg leading-none ${clip.rating >= n ? 'text-straw' : 'text-line'}`}
+            aria-label={`Rate ${n}`}
+            title={`Alt ${n}`}
+            onClick={() => send('clip.set', { clips: ids, rating: clip.rating === n ? 0 : n })}
+          >
             ★
           </button>
         ))}
         <span className="ml-2 flex gap-0.5" role="group" aria-label="Colour">
           {TILE_COLOURS.map((colour) => (
-            <button key={colour} type="button" aria-label={`Colour ${colour}`} aria-pressed={clip.colour === colour} className={`h-6 w-6 border-2 ${clip.colour === colour ? 'border-text' : 'border-transparent'}`} style={{ background: colour }} onClick={() => send('clip.set', { clips: ids, colour })} />
+            <button
+              key={colour}
+              type="button"
+              aria-label={`Colour ${colour}`}
+              aria-pressed={clip.colour === colour}
+              className={`h-6 w-6 border-2 ${clip.colour === colour ? 'border-text' : 'border-transparent'}`}
+              style={{ background: colour }}
+              onClick={() => send('clip.set', { clips: ids, colour })}
+            />
           ))}
         </span>
       </div>
       <div className="flex gap-1">
-        <TextField label="Tags" max={200} className="min-w-0 flex-1" value={clip.tags} onCommit={(tags) => send('clip.set', { clips: ids, tags })} />
-        {one && <TextField label="Note" max={2000} className="min-w-0 flex-[2]" value={clip.note} onCommit={(note) => send('clip.edit', { clip: clip.id, note })} />}
+        <TextField
+          label="Tags"
+          max={200}
+          className="min-w-0 flex-1"
+          value={clip.tags}
+          onCommit={(tags) => send('clip.set', { clips: ids, tags })}
+        />
+        {one && (
+          <TextField
+            label="Note"
+            max={2000}
+            className="min-w-0 flex-[2]"
+            value={clip.note}
+            onCommit={(note) => send('clip.edit', { clip: clip.id, note })}
+          />
+        )}
       </div>
     </section>
   );

@@ -32,12 +32,19 @@ const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }
       data-clip={clip.id}
       aria-selected={chosen}
       draggable
-      className={clsx('absolute inset-x-0 grid cursor-default grid-cols-[6px_44px_minmax(0,1fr)_auto_48px_46px_72px] items-center gap-1.5 border-b border-line text-[13px]', chosen ? 'bg-straw/25' : 'hover:bg-raised', lost && 'opacity-50')}
+      className={clsx(
+        'absolute inset-x-0 grid cursor-default grid-cols-[6px_44px_minmax(0,1fr)_auto_48px_46px_72px] items-center gap-1.5 border-b border-line text-[13px]',
+        chosen ? 'bg-straw/25' : 'hover:bg-raised',
+        lost && 'opacity-50',
+      )}
       style={{ height: ROW, top, contain: 'strict' }}
       title={[clip.name, clip.tags, clip.note, lost ? 'no longer recorded' : ''].filter(Boolean).join(' · ')}
     >
       <span className="h-full" style={{ background: clip.colour }} />
-      <span className="figures text-right font-semibold">{playing ? '▶' : ''}{clip.number}</span>
+      <span className="figures text-right font-semibold">
+        {playing ? '▶' : ''}
+        {clip.number}
+      </span>
       <span className="truncate">{clip.name}</span>
       <span className="figures text-muted" aria-label="Angles">
         {lanes.map((n) => (n > 0 ? n : '×')).join(' ')}
@@ -59,8 +66,16 @@ export function ClipList() {
   const room = useRef<HTMLDivElement>(null);
   const chosen = useRoom((s) => s.chosen);
   const filter = useRoom((s) => s.filter);
-  const { clips, reelId, angles, rate, from } = useHostState(({ desk: { show, air } }) => ({ clips: show.replay.clips, reelId: show.replay.reelId, angles: show.replay.angles, rate: show.rate, from: air.replay.kept?.from ?? null }));
-  const playing = useHostState(({ desk: { air } }) => [air.replay.decks[1], air.replay.decks[2]].map((d) => d.roll?.items[d.roll.index]?.clipId ?? '').join(' '));
+  const { clips, reelId, angles, rate, from } = useHostState(({ desk: { show, air } }) => ({
+    clips: show.replay.clips,
+    reelId: show.replay.reelId,
+    angles: show.replay.angles,
+    rate: show.rate,
+    from: air.replay.kept?.from ?? null,
+  }));
+  const playing = useHostState(({ desk: { air } }) =>
+    [air.replay.decks[1], air.replay.decks[2]].map((d) => d.roll?.items[d.roll.index]?.clipId ?? '').join(' '),
+  );
   const list = useMemo(() => filterClips(clips, { ...filter, reelId: filter.everywhere ? null : reelId }), [clips, filter, reelId]);
   const ids = useMemo(() => new Set(chosen), [chosen]);
   const [over, setOver] = useState<string | null>(null);
@@ -82,7 +97,8 @@ export function ClipList() {
     newest.current = clips.length;
   }, [clips.length, list, rows]);
 
-  const clipOf = (event: { target: EventTarget }) => (event.target as HTMLElement).closest<HTMLElement>('[data-clip]')?.dataset.clip ?? null;
+  const clipOf = (event: { target: EventTarget }) =>
+    (event.target as HTMLElement).closest<HTMLElement>('[data-clip]')?.dataset.clip ?? null;
   const drop = (event: DragEvent) => {
     event.preventDefault();
     setOver(null);
@@ -115,7 +131,8 @@ export function ClipList() {
       onDoubleClick={() => act('cue')}
       onDragStart={(e) => {
         const id = clipOf(e);
-        if (id !== null) e.dataTransfer.setData('text/x-clips', (ids.has(id) ? list.filter((c) => ids.has(c.id)).map((c) => c.id) : [id]).join(' '));
+        if (id !== null)
+          e.dataTransfer.setData('text/x-clips', (ids.has(id) ? list.filter((c) => ids.has(c.id)).map((c) => c.id) : [id]).join(' '));
       }}
       onDragOver={(e) => {
         e.preventDefault();
@@ -125,14 +142,34 @@ export function ClipList() {
       onDrop={drop}
     >
       {list.length === 0 && (
-        <p className="p-3 text-muted">{filter.text !== '' || filter.rating > 0 || filter.angleId !== null ? 'No clip fits the search.' : 'No clips in this reel yet. Press G the moment something happens: the last seconds become a clip, wherever the decks stand.'}</p>
+        <p className="p-3 text-muted">
+          {filter.text !== '' || filter.rating > 0 || filter.angleId !== null
+            ? 'No clip fits the search.'
+            : 'No clips in this reel yet. Press G the moment something happens: the last seconds become a clip, wherever the decks stand.'}
+        </p>
       )}
       <div className="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start }) => {
           const clip = list[index] as Clip;
-          return <Row key={clip.id} clip={clip} chosen={ids.has(clip.id)} playing={playing.split(' ').includes(clip.id)} lost={from === null || clip.out <= from} angles={angles} rate={rate} top={start} />;
+          return (
+            <Row
+              key={clip.id}
+              clip={clip}
+              chosen={ids.has(clip.id)}
+              playing={playing.split(' ').includes(clip.id)}
+              lost={from === null || clip.out <= from}
+              angles={angles}
+              rate={rate}
+              top={start}
+            />
+          );
         })}
-        {over !== null && list.some((c) => c.id === over) && <div className="pointer-events-none absolute inset-x-0 border-t-2 border-straw" style={{ transform: `translateY(${list.findIndex((c) => c.id === over) * ROW}px)` }} />}
+        {over !== null && list.some((c) => c.id === over) && (
+          <div
+            className="pointer-events-none absolute inset-x-0 border-t-2 border-straw"
+            style={{ transform: `translateY(${list.findIndex((c) => c.id === over) * ROW}px)` }}
+          />
+        )}
       </div>
     </div>
   );

@@ -40,7 +40,10 @@ function Sign({ deck }: { deck: DeckNumber }) {
       <div
         role="status"
         aria-label={live ? `Deck ${deck} is live` : `Deck ${deck} is ${behind} behind`}
-        className={clsx('figures grid w-[142px] shrink-0 place-items-center text-[27px] leading-none font-semibold', live ? 'bg-text text-deep' : 'border-l-[10px] border-straw bg-raised text-straw')}
+        className={clsx(
+          'figures grid w-[142px] shrink-0 place-items-center text-[27px] leading-none font-semibold',
+          live ? 'bg-text text-deep' : 'border-l-[10px] border-straw bg-raised text-straw',
+        )}
       >
         {live ? 'LIVE' : behind}
       </div>
@@ -71,7 +74,13 @@ function Angles({ deck }: { deck: DeckNumber }) {
   return (
     <div className="flex min-w-0 flex-1 gap-1" role="group" aria-label={`Angle of deck ${deck}`}>
       {show.replay.angles.map(({ sourceId }, i) => (
-        <Button key={sourceId} pressed={shown === sourceId} className={clsx('figures min-w-8 px-1.5!', shown === sourceId && 'bg-straw! text-deep!')} title={`${pictureName(show, sourceId)} (${i + 1})`} onClick={() => send('deck.setAngle', { deck, angle: sourceId })}>
+        <Button
+          key={sourceId}
+          pressed={shown === sourceId}
+          className={clsx('figures min-w-8 px-1.5!', shown === sourceId && 'bg-straw! text-deep!')}
+          title={`${pictureName(show, sourceId)} (${i + 1})`}
+          onClick={() => send('deck.setAngle', { deck, angle: sourceId })}
+        >
           {i + 1}
         </Button>
       ))}
@@ -95,7 +104,12 @@ function Transport({ deck }: { deck: DeckNumber }) {
     sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
   }));
   const press = (label: ReactNode, title: string, action: string, type: string, args: Record<string, unknown> = {}) => (
-    <Button className="figures min-w-7 flex-1 px-0.5!" title={[title, keyOf(action)].filter(Boolean).join(' · ')} aria-label={`${title}, deck ${deck}`} onClick={() => send(type, { deck, ...args })}>
+    <Button
+      className="figures min-w-7 flex-1 px-0.5!"
+      title={[title, keyOf(action)].filter(Boolean).join(' · ')}
+      aria-label={`${title}, deck ${deck}`}
+      onClick={() => send(type, { deck, ...args })}
+    >
       {label}
     </Button>
   );
@@ -113,10 +127,32 @@ function Transport({ deck }: { deck: DeckNumber }) {
         {press('Live', 'Jump to live', 'live', 'deck.jump', { to: 'live' })}
       </div>
       <div className="flex items-center gap-1.5">
-        <input type="range" aria-label={`Speed of deck ${deck}`} className="min-w-16 flex-1" min={1} max={200} value={speed} onChange={(e) => send('deck.setSpeed', { deck, speed: Number(e.target.value) })} />
-        <NumberField className="w-[74px]" label={`Speed of deck ${deck}, typed`} unit="%" min={1} max={200} value={speed} onCommit={(value) => send('deck.setSpeed', { deck, speed: Math.round(value) })} />
+        <input
+          type="range"
+          aria-label={`Speed of deck ${deck}`}
+          className="min-w-16 flex-1"
+          min={1}
+          max={200}
+          value={speed}
+          onChange={(e) => send('deck.setSpeed', { deck, speed: Number(e.target.value) })}
+        />
+        <NumberField
+          className="w-[74px]"
+          label={`Speed of deck ${deck}, typed`}
+          unit="%"
+          min={1}
+          max={200}
+          value={speed}
+          onCommit={(value) => send('deck.setSpeed', { deck, speed: Math.round(value) })}
+        />
         {[25, 50, 100].map((s) => (
-          <Button key={s} className="figures px-1.5!" pressed={speed === s} title={`Speed ${s} % · ${keyOf(`speed-${s}`)}`} onClick={() => send('deck.setSpeed', { deck, speed: s })}>
+          <Button
+            key={s}
+            className="figures px-1.5!"
+            pressed={speed === s}
+            title={`Speed ${s} % · ${keyOf(`speed-${s}`)}`}
+            onClick={() => send('deck.setSpeed', { deck, speed: s })}
+          >
             {s}
           </Button>
         ))}
@@ -127,7 +163,12 @@ function Transport({ deck }: { deck: DeckNumber }) {
             {press(<RotateCcw size={15} />, 'From the beginning', 'again', 'roll.again')}
           </>
         )}
-        <Button className="px-2!" unusable={sourceId === null ? 'Add an angle first: the decks are then among the sources.' : null} title="Put this deck into Next" onClick={() => sourceId !== null && send('picture.setNext', { source: sourceId })}>
+        <Button
+          className="px-2!"
+          unusable={sourceId === null ? 'Add an angle first: the decks are then among the sources.' : null}
+          title="Put this deck into Next"
+          onClick={() => sourceId !== null && send('picture.setNext', { source: sourceId })}
+        >
           Next
         </Button>
       </div>
@@ -152,20 +193,39 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
     };
   });
   return (
-    <section aria-label={`Deck ${deck}`} style={{ contain: 'layout paint' }} className={clsx('flex min-w-0 flex-col border-t-4 bg-panel', chosen ? 'border-straw' : 'border-transparent')} onPointerDown={() => setRoom({ deck })}>
+    <section
+      aria-label={`Deck ${deck}`}
+      style={{ contain: 'layout paint' }}
+      className={clsx('flex min-w-0 flex-col border-t-4 bg-panel', chosen ? 'border-straw' : 'border-transparent')}
+      onPointerDown={() => setRoom({ deck })}
+    >
       <header className="flex items-center gap-2 px-1.5 py-1">
-        <Button pressed={chosen} className={clsx('font-semibold', chosen && 'bg-straw/15')} title={`Keys work on deck ${deck} · ${keyOf('other-deck')}`}>
+        <Button
+          pressed={chosen}
+          className={clsx('font-semibold', chosen && 'bg-straw/15')}
+          title={`Keys work on deck ${deck} · ${keyOf('other-deck')}`}
+        >
           Deck {deck}
         </Button>
         <Angles deck={deck} />
-        <Button pressed={gang} title={`Both decks go together, each on its own angle · ${keyOf('gang')}`} onClick={() => send('deck.gang', { deck })}>
+        <Button
+          pressed={gang}
+          title={`Both decks go together, each on its own angle · ${keyOf('gang')}`}
+          onClick={() => send('deck.gang', { deck })}
+        >
           Gang
         </Button>
-        {total !== null && <span className="figures text-muted" title="Running time of what stands on the deck">{total}</span>}
+        {total !== null && (
+          <span className="figures text-muted" title="Running time of what stands on the deck">
+            {total}
+          </span>
+        )}
       </header>
       <div className="relative aspect-video w-full bg-deep">
         {sourceId === null ? (
-          <p className="grid h-full place-items-center p-4 text-center text-muted">Choose the angles to record; then both decks play them.</p>
+          <p className="grid h-full place-items-center p-4 text-center text-muted">
+            Choose the angles to record; then both decks play them.
+          </p>
         ) : (
           <>
             <Monitor picture={{ kind: 'source', id: sourceId }} label={`Picture of deck ${deck}`} className="absolute inset-0" />

@@ -12,19 +12,44 @@ import { type ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
 
 /** A name that every file system takes. */
-export const fileName = (name: string, ending: string): string => `${name.replace(/[^\p{L}\p{N} ._-]+/gu, ' ').replace(/\s+/g, ' ').trim().slice(0, 80) || 'clip'}.${ending}`;
+export const fileName = (name: string, ending: string): string =>
+  `${
+    name
+      .replace(/[^\p{L}\p{N} ._-]+/gu, ' ')
+      .replace(/\s+/g, ' ')
+      .trim()
+      .slice(0, 80) || 'clip'
+  }.${ending}`;
 
 export type Container = 'mp4' | 'webm';
 
-const soundsOf = (show: Show): Record<string, string> => Object.fromEntries(show.replay.angles.flatMap((a) => (a.soundId === null ? [] : [[a.sourceId, `sound-${a.soundId}`]])));
+const soundsOf = (show: Show): Record<string, string> =>
+  Object.fromEntries(show.replay.angles.flatMap((a) => (a.soundId === null ? [] : [[a.sourceId, `sound-${a.soundId}`]])));
 
 /** Adds the clips to the exports: one file each, or all joined. Resolves with the files as they are done. */
-export function exportClips(host: ShowHost, name: string, clips: readonly Clip[], container: Container, joined: boolean, each: (file: File) => void): Promise<void> {
+export function exportClips(
+  host: ShowHost,
+  name: string,
+  clips: readonly Clip[],
+  container: Container,
+  joined: boolean,
+  each: (file: File) => void,
+): Promise<void> {
   const { show } = host.state.desk;
   const { megabits, blend, soundAtSpeed, join, joinFrames } = show.replay.settings;
-  const job = (items: RollItem[]) => ({ kind: 'clips' as const, items, joinFrames: join === 'dissolve' ? joinFrames : 0, container, bitrate: Math.round(megabits * 1e6 * 1.5), blend, soundAtSpeed });
+  const job = (items: RollItem[]) => ({
+    kind: 'clips' as const,
+    items,
+    joinFrames: join === 'dissolve' ? joinFrames : 0,
+    container,
+    bitrate: Math.round(megabits * 1e6 * 1.5),
+    blend,
+    soundAtSpeed,
+  });
   const fallback = show.replay.angles[0]?.sourceId ?? null;
-  const parts = joined ? [{ name, items: clips.flatMap((c) => itemsOf(c, fallback)) }] : clips.map((c) => ({ name: `${c.number} ${c.name}`, items: itemsOf(c, fallback) }));
+  const parts = joined
+    ? [{ name, items: clips.flatMap((c) => itemsOf(c, fallback)) }]
+    : clips.map((c) => ({ name: `${c.number} ${c.name}`, items: itemsOf(c, fallback) }));
   return Promise.all(
     parts.map(async (part) => {
       const file = await host.exports.add(fileName(part.name, container), job(part.items), soundsOf(show));
@@ -50,7 +75,11 @@ function anglesOf(show: Show, events: readonly EditEvent[]): Map<string, AngleFi
   for (const { angleId, angle, sourceIn, sourceOut } of events) {
     if (!show.sources.some((s) => s.id === angleId)) continue;
     const known = spans.get(angleId);
-    spans.set(angleId, { fileName: fileName(`${show.name} ${angle}`, 'mp4'), from: Math.min(known?.from ?? Infinity, sourceIn), to: Math.max(known?.to ?? 0, sourceOut) });
+    spans.set(angleId, {
+      fileName: fileName(`${show.name} ${angle}`, 'mp4'),
+      from: Math.min(known?.from ?? Infinity, sourceIn),
+      to: Math.max(known?.to ?? 0, sourceOut),
+    });
   }
   return spans;
 }
@@ -59,19 +88,29 @@ function anglesOf(show: Show, events: readonly EditEvent[]): Map<string, AngleFi
 export function reelEvents(show: Show, clips: readonly Clip[]): EditEvent[] {
   const { join, joinFrames } = show.replay.settings;
   const fallback = show.replay.angles[0]?.sourceId ?? null;
-  return eventsOf(clips.flatMap((c) => itemsOf(c, fallback)), join === 'dissolve' ? joinFrames : 0, (id) => pictureName(show, id));
+  return eventsOf(
+    clips.flatMap((c) => itemsOf(c, fallback)),
+    join === 'dissolve' ? joinFrames : 0,
+    (id) => pictureName(show, id),
+  );
 }
 
 /** What was on air, from the as-run log, as events against the angles. */
 export async function programmeEvents(show: Show, present: number): Promise<EditEvent[]> {
   const lines = await db.asRun.where('showId').equals(show.id).toArray();
   const angles = new Map(show.replay.angles.map((a) => [a.sourceId, pictureName(show, a.sourceId)]));
-  return eventsOfLog(lines.map((l) => ({ ...l, sourceId: sourceBehind(show, l.pictureId ?? null) })), angles, present);
+  return eventsOfLog(
+    lines.map((l) => ({ ...l, sourceId: sourceBehind(show, l.pictureId ?? null) })),
+    angles,
+    present,
+  );
 }
 
-export const edlFile = (show: Show, title: string, events: readonly EditEvent[]): File => new File([cmx3600(title, events, show.rate)], fileName(title, 'edl'), { type: 'text/plain' });
+export const edlFile = (show: Show, title: string, events: readonly EditEvent[]): File =>
+  new File([cmx3600(title, events, show.rate)], fileName(title, 'edl'), { type: 'text/plain' });
 
-export const otioFile = (show: Show, title: string, events: readonly EditEvent[]): File => new File([otioTimeline(title, events, show.rate, anglesOf(show, events))], fileName(title, 'otio'), { type: 'application/json' });
+export const otioFile = (show: Show, title: string, events: readonly EditEvent[]): File =>
+  new File([otioTimeline(title, events, show.rate, anglesOf(show, events))], fileName(title, 'otio'), { type: 'application/json' });
 
 function contextOf(show: Show): ListContext {
   return {
@@ -86,7 +125,8 @@ function contextOf(show: Show): ListContext {
 export const csvFile = (show: Show, title: string, clips: readonly Clip[]): File =>
   new File([`${Papa.unparse(clipRows(clips, contextOf(show)), { newline: '\r\n' })}\r\n`], fileName(title, 'csv'), { type: 'text/csv' });
 
-export const jsonFile = (show: Show, title: string, clips: readonly Clip[]): File => new File([clipJson(clips, contextOf(show))], fileName(title, 'json'), { type: 'application/json' });
+export const jsonFile = (show: Show, title: string, clips: readonly Clip[]): File =>
+  new File([clipJson(clips, contextOf(show))], fileName(title, 'json'), { type: 'application/json' });
 
 /** Reads a list of clips. @throws ClipListError when it cannot be used, naming the lines. */
 export async function readClipList(show: Show, file: File, present: number): Promise<ListedClip[]> {

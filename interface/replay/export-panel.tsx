@@ -9,21 +9,45 @@ import { type ExportTask } from '#engine/host/replay-export';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { saveFile } from '../parts/save-file';
-import { type Container, csvFile, edlFile, exportAngles, exportClips, jsonFile, otioFile, programmeEvents, readClipList, reelEvents } from './export-files';
+import {
+  type Container,
+  csvFile,
+  edlFile,
+  exportAngles,
+  exportClips,
+  jsonFile,
+  otioFile,
+  programmeEvents,
+  readClipList,
+  reelEvents,
+} from './export-files';
 import { useRoom } from './room-state';
 
 const give = (file: File) => saveFile(file, file.name);
 
-const STATES: Record<ExportTask['state'], string> = { waiting: 'waits', running: '', done: 'saved', failed: 'failed', cancelled: 'cancelled' };
+const STATES: Record<ExportTask['state'], string> = {
+  waiting: 'waits',
+  running: '',
+  done: 'saved',
+  failed: 'failed',
+  cancelled: 'cancelled',
+};
 
 function Task({ task }: { task: ExportTask }) {
   const host = useHost();
   const spent = (Date.now() - task.startedAt) / 1000;
   const left = task.share > 0.02 ? `${formatTimeLeft((spent / task.share) * (1 - task.share))} left` : 'begins';
-  const words = task.state === 'running' ? `${Math.round(task.share * 100)} % · ${left}` : `${STATES[task.state]}${task.message ? `: ${task.message}` : ''}${task.state === 'done' && task.copied ? ' · as recorded' : ''}`;
+  const words =
+    task.state === 'running'
+      ? `${Math.round(task.share * 100)} % · ${left}`
+      : `${STATES[task.state]}${task.message ? `: ${task.message}` : ''}${task.state === 'done' && task.copied ? ' · as recorded' : ''}`;
   return (
     <li className="relative flex items-center gap-2 border-b border-line px-2 py-1">
-      <span aria-hidden className="absolute inset-y-0 left-0 bg-next/15" style={{ width: `${task.state === 'running' ? task.share * 100 : 0}%` }} />
+      <span
+        aria-hidden
+        className="absolute inset-y-0 left-0 bg-next/15"
+        style={{ width: `${task.state === 'running' ? task.share * 100 : 0}%` }}
+      />
       <span className="relative min-w-0 flex-1 truncate">{task.name}</span>
       <span className={`figures relative text-[13px] ${task.state === 'failed' ? 'text-air' : 'text-muted'}`}>{words}</span>
       {(task.state === 'running' || task.state === 'waiting') && (
@@ -89,7 +113,11 @@ export function ExportPanel() {
   return (
     <div className="flex flex-col gap-2 p-2">
       <div className="flex items-center gap-2">
-        <span className="font-semibold text-straw">{clips === reel ? `${name}: ${reel.length} ${reel.length === 1 ? 'clip' : 'clips'}` : `${picked.length} chosen ${picked.length === 1 ? 'clip' : 'clips'}`}</span>
+        <span className="font-semibold text-straw">
+          {clips === reel
+            ? `${name}: ${reel.length} ${reel.length === 1 ? 'clip' : 'clips'}`
+            : `${picked.length} chosen ${picked.length === 1 ? 'clip' : 'clips'}`}
+        </span>
         {picked.length > 0 && (
           <Button className="ml-auto" pressed={whole} onClick={() => setWhole(!whole)}>
             Whole reel
@@ -109,7 +137,10 @@ export function ExportPanel() {
           Joined in one
         </Button>
       </div>
-      <p className="text-[13px] text-muted">A clip at normal speed in one angle leaves as MP4 just as it was recorded. Everything else is drawn at its speed, with its dissolves.</p>
+      <p className="text-[13px] text-muted">
+        A clip at normal speed in one angle leaves as MP4 just as it was recorded. Everything else is drawn at its speed, with its
+        dissolves.
+      </p>
       <ul aria-label="Exports" className="border-t border-line">
         {[...tasks].reverse().map((task) => (
           <Task key={task.id} task={task} />
@@ -123,7 +154,11 @@ export function ExportPanel() {
         <Button unusable={none} onClick={() => give(otioFile(show, title, events()))}>
           OpenTimelineIO
         </Button>
-        <Button unusable={none} title="The recordings of the angles that these lists refer to" onClick={() => void exportAngles(host, events(), give)}>
+        <Button
+          unusable={none}
+          title="The recordings of the angles that these lists refer to"
+          onClick={() => void exportAngles(host, events(), give)}
+        >
           Angle recordings for them
         </Button>
       </div>
@@ -132,11 +167,7 @@ export function ExportPanel() {
           Programme as EDL
         </Button>
         <Button onClick={() => void programme(otioFile)}>Programme as OTIO</Button>
-        <Button
-          onClick={() =>
-            void programmeEvents(show, host.state.frame).then((cuts) => exportAngles(host, cuts, give))
-          }
-        >
+        <Button onClick={() => void programmeEvents(show, host.state.frame).then((cuts) => exportAngles(host, cuts, give))}>
           Angle recordings for it
         </Button>
       </div>

@@ -11,7 +11,20 @@ const ROWS: string[][] = [
   ['Space', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown', 'Delete', 'Escape'],
 ];
 
-const CAPS: Record<string, string> = { BracketLeft: '[', BracketRight: ']', Comma: ',', Period: '.', Slash: '/', ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', PageUp: 'Pg ↑', PageDown: 'Pg ↓', Escape: 'Esc' };
+const CAPS: Record<string, string> = {
+  BracketLeft: '[',
+  BracketRight: ']',
+  Comma: ',',
+  Period: '.',
+  Slash: '/',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  PageUp: 'Pg ↑',
+  PageDown: 'Pg ↓',
+  Escape: 'Esc',
+};
 
 /** Which of Shift, Ctrl and Alt are held. */
 function useHeld(): { shift: boolean; ctrl: boolean; alt: boolean } {
@@ -34,14 +47,29 @@ export function KeyDrawing() {
   const plain = !held.shift && !held.ctrl && !held.alt;
   return (
     <div className="flex flex-col gap-1 overflow-x-auto" role="img" aria-label="Drawing of the keys of Replay">
-      <p className="text-muted">{plain ? 'Hold Shift, Alt or Ctrl to see what the keys do then.' : `With ${[held.ctrl && 'Ctrl', held.alt && 'Alt', held.shift && 'Shift'].filter(Boolean).join(' ')}`}</p>
+      <p className="text-muted">
+        {plain
+          ? 'Hold Shift, Alt or Ctrl to see what the keys do then.'
+          : `With ${[held.ctrl && 'Ctrl', held.alt && 'Alt', held.shift && 'Shift'].filter(Boolean).join(' ')}`}
+      </p>
       {ROWS.map((row, r) => (
         <div key={r} className="flex gap-1" style={{ paddingLeft: r < 4 ? r * 14 : 0 }}>
           {row.map((code) => {
-            const key = REPLAY_KEYS.find((k) => k.code === code && (k.shift ?? false) === held.shift && (k.ctrl ?? false) === held.ctrl && (k.alt ?? false) === held.alt);
+            const key = REPLAY_KEYS.find(
+              (k) =>
+                k.code === code && (k.shift ?? false) === held.shift && (k.ctrl ?? false) === held.ctrl && (k.alt ?? false) === held.alt,
+            );
             const action = key && findAction(key.action);
             return (
-              <div key={code} title={action?.does} className={clsx('flex h-[52px] flex-col justify-between rounded-[3px] border px-1.5 py-1', code === 'Space' ? 'w-32' : 'w-[66px]', action ? 'border-straw bg-raised' : 'border-line text-muted')}>
+              <div
+                key={code}
+                title={action?.does}
+                className={clsx(
+                  'flex h-[52px] flex-col justify-between rounded-[3px] border px-1.5 py-1',
+                  code === 'Space' ? 'w-32' : 'w-[66px]',
+                  action ? 'border-straw bg-raised' : 'border-line text-muted',
+                )}
+              >
                 <span className="figures text-[13px] leading-none text-muted">{CAPS[code] ?? code.replace(/^(Key|Digit)/, '')}</span>
                 <span className="truncate text-[13px] leading-tight">{action?.short ?? ''}</span>
               </div>

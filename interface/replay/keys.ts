@@ -97,14 +97,27 @@ export const REPLAY_KEYS: readonly ReplayKey[] = [
 /** The key that an event means, if any. */
 export function replayKeyFor(event: Pick<KeyboardEvent, 'code' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>): ReplayKey | undefined {
   const ctrl = event.ctrlKey || event.metaKey;
-  return REPLAY_KEYS.find((k) => k.code === event.code && (k.shift ?? false) === event.shiftKey && (k.ctrl ?? false) === ctrl && (k.alt ?? false) === event.altKey);
+  return REPLAY_KEYS.find(
+    (k) =>
+      k.code === event.code && (k.shift ?? false) === event.shiftKey && (k.ctrl ?? false) === ctrl && (k.alt ?? false) === event.altKey,
+  );
 }
 
 /** "Shift G": a key as people say it; empty when nothing is bound to the action. */
 export function keyOf(action: string): string {
   const key = REPLAY_KEYS.find((k) => k.action === action);
   if (!key) return '';
-  const names: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', BracketLeft: '[', BracketRight: ']', Comma: ',', Period: '.', Slash: '/' };
+  const names: Record<string, string> = {
+    ArrowLeft: '←',
+    ArrowRight: '→',
+    ArrowUp: '↑',
+    ArrowDown: '↓',
+    BracketLeft: '[',
+    BracketRight: ']',
+    Comma: ',',
+    Period: '.',
+    Slash: '/',
+  };
   const cap = names[key.code] ?? key.code.replace(/^(Key|Digit)/, '');
   return [key.ctrl && 'Ctrl', key.alt && 'Alt', key.shift && 'Shift', cap].filter(Boolean).join(' ');
 }

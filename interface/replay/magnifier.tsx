@@ -16,11 +16,18 @@ const WIDTH = 116;
 /** The frames around a clip's edge while it is dragged: those in the clip are bright, those outside dimmed. */
 export function Magnifier({ drag }: { drag: EdgeDrag }) {
   const host = useHost();
-  const { angle, rate } = useHostState(({ desk: { show } }) => ({ angle: show.replay.clips.find((c) => c.id === drag.clip)?.angleIds[0] ?? null, rate: show.rate }));
+  const { angle, rate } = useHostState(({ desk: { show } }) => ({
+    angle: show.replay.clips.find((c) => c.id === drag.clip)?.angleIds[0] ?? null,
+    rate: show.rate,
+  }));
   // The out point is the frame after the last: the edge lies before it.
   const frames = Array.from({ length: AROUND * 2 }, (_, i) => drag.frame - AROUND + i);
   return (
-    <div className="absolute bottom-2 left-1/2 z-20 flex -translate-x-1/2 gap-0.5 border border-straw bg-deep p-1 shadow-2xl" role="status" aria-label={`${drag.edge} point at ${formatTimecode(drag.edge === 'in' ? drag.frame : drag.frame - 1, rate)}`}>
+    <div
+      className="absolute bottom-2 left-1/2 z-20 flex -translate-x-1/2 gap-0.5 border border-straw bg-deep p-1 shadow-2xl"
+      role="status"
+      aria-label={`${drag.edge} point at ${formatTimecode(drag.edge === 'in' ? drag.frame : drag.frame - 1, rate)}`}
+    >
       {frames.map((frame, i) => {
         const inside = drag.edge === 'in' ? frame >= drag.frame : frame < drag.frame;
         return (

@@ -31,7 +31,11 @@ export function ReelBar() {
   const host = useHost();
   const send = useSend();
   const [open, setOpen] = useState<string | null>(null);
-  const { reels, reelId, counts } = useHostState(({ desk: { show } }) => ({ reels: show.replay.reels, reelId: show.replay.reelId, counts: show.replay.clips.length }));
+  const { reels, reelId, counts } = useHostState(({ desk: { show } }) => ({
+    reels: show.replay.reels,
+    reelId: show.replay.reelId,
+    counts: show.replay.clips.length,
+  }));
   const chosenTarget = useRoom((s) => s.target);
   const target = targetReel(host.state.desk.show);
   const reel = reels.find((r) => r.id === reelId);
@@ -43,36 +47,89 @@ export function ReelBar() {
   };
   return (
     <div className="flex items-center gap-1 border-b border-line p-1.5">
-      <select aria-label="Reel" className="min-w-0 flex-1 font-semibold" title={`Reel · ${keyOf('reel-before')}, ${keyOf('reel-after')}`} value={reelId} onChange={(e) => send('reel.choose', { reel: e.target.value })}>
+      <select
+        aria-label="Reel"
+        className="min-w-0 flex-1 font-semibold"
+        title={`Reel · ${keyOf('reel-before')}, ${keyOf('reel-after')}`}
+        value={reelId}
+        onChange={(e) => send('reel.choose', { reel: e.target.value })}
+      >
         {reels.map((r) => (
           <option key={r.id} value={r.id}>
             {r.name}
           </option>
         ))}
       </select>
-      <Popover label="Rename the reel" open={open === 'rename'} onOpenChange={(o) => setOpen(o ? 'rename' : null)} trigger={<Button look="quiet" className="px-1!" aria-label="Rename this reel" title="Rename this reel"><Pencil size={15} /></Button>}>
-        <NameForm label="Name of the reel" first={reel?.name ?? ''} verb="Rename" onDone={(name) => send('reel.rename', { reel: reelId, name }) && setOpen(null)} />
+      <Popover
+        label="Rename the reel"
+        open={open === 'rename'}
+        onOpenChange={(o) => setOpen(o ? 'rename' : null)}
+        trigger={
+          <Button look="quiet" className="px-1!" aria-label="Rename this reel" title="Rename this reel">
+            <Pencil size={15} />
+          </Button>
+        }
+      >
+        <NameForm
+          label="Name of the reel"
+          first={reel?.name ?? ''}
+          verb="Rename"
+          onDone={(name) => send('reel.rename', { reel: reelId, name }) && setOpen(null)}
+        />
         <div className="mt-1 flex gap-1">
           <Button unusable={place <= 0 ? 'It is the first.' : null} onClick={() => send('reel.move', { reel: reelId, index: place - 1 })}>
             Further up
           </Button>
-          <Button unusable={place >= reels.length - 1 ? 'It is the last.' : null} onClick={() => send('reel.move', { reel: reelId, index: place + 1 })}>
+          <Button
+            unusable={place >= reels.length - 1 ? 'It is the last.' : null}
+            onClick={() => send('reel.move', { reel: reelId, index: place + 1 })}
+          >
             Further down
           </Button>
         </div>
       </Popover>
-      <Popover label="New reel" open={open === 'add'} onOpenChange={(o) => setOpen(o ? 'add' : null)} trigger={<Button look="quiet" className="px-1!" aria-label="New reel" title="New reel"><Plus size={15} /></Button>}>
+      <Popover
+        label="New reel"
+        open={open === 'add'}
+        onOpenChange={(o) => setOpen(o ? 'add' : null)}
+        trigger={
+          <Button look="quiet" className="px-1!" aria-label="New reel" title="New reel">
+            <Plus size={15} />
+          </Button>
+        }
+      >
         <NameForm label="Name of the new reel" first="" verb="Add" onDone={(name) => send('reel.add', { name }) && setOpen(null)} />
       </Popover>
-      <Button look="quiet" className="px-1!" aria-label="Reel of the rated clips" title="New reel with copies of all rated clips" unusable={counts === 0 ? 'There are no clips yet.' : null} onClick={best}>
+      <Button
+        look="quiet"
+        className="px-1!"
+        aria-label="Reel of the rated clips"
+        title="New reel with copies of all rated clips"
+        unusable={counts === 0 ? 'There are no clips yet.' : null}
+        onClick={best}
+      >
         <Star size={15} />
       </Button>
-      <Button look="quiet" className="px-1!" aria-label="Remove this reel" title="Remove this reel with its clips" onClick={() => send('reel.remove', { reel: reelId })}>
+      <Button
+        look="quiet"
+        className="px-1!"
+        aria-label="Remove this reel"
+        title="Remove this reel with its clips"
+        onClick={() => send('reel.remove', { reel: reelId })}
+      >
         <Trash2 size={15} />
       </Button>
-      <label className="flex items-center gap-1 pl-1 text-[13px] text-muted" title={`Copies (${keyOf('copy')}) and moves (${keyOf('move')}) go here · ${keyOf('target')}`}>
+      <label
+        className="flex items-center gap-1 pl-1 text-[13px] text-muted"
+        title={`Copies (${keyOf('copy')}) and moves (${keyOf('move')}) go here · ${keyOf('target')}`}
+      >
         to
-        <select aria-label="Target reel for copies" className="w-24" value={chosenTarget ?? target} onChange={(e) => setRoom({ target: e.target.value })}>
+        <select
+          aria-label="Target reel for copies"
+          className="w-24"
+          value={chosenTarget ?? target}
+          onChange={(e) => setRoom({ target: e.target.value })}
+        >
           {reels.map((r) => (
             <option key={r.id} value={r.id}>
               {r.name}
@@ -133,9 +190,18 @@ export function ClipTools() {
   const act = useAct();
   const none = useRoom((s) => s.chosen.length === 0);
   const why = none ? 'Choose a clip first.' : null;
-  const { look, rolls } = useHostState(({ desk: { air } }) => ({ look: air.replay.lookBack !== null, rolls: air.replay.takeBack !== null }));
+  const { look, rolls } = useHostState(({ desk: { air } }) => ({
+    look: air.replay.lookBack !== null,
+    rolls: air.replay.takeBack !== null,
+  }));
   const button = (id: string, label: string, title: string, unusable: string | null = null, kind: 'plain' | 'air' | 'straw' = 'plain') => (
-    <Button look={kind} className="px-2!" title={[title, keyOf(id)].filter(Boolean).join(' · ')} unusable={unusable} onClick={() => act(id)}>
+    <Button
+      look={kind}
+      className="px-2!"
+      title={[title, keyOf(id)].filter(Boolean).join(' · ')}
+      unusable={unusable}
+      onClick={() => act(id)}
+    >
       {label}
     </Button>
   );
@@ -146,7 +212,13 @@ export function ClipTools() {
       {button('roll-reel', 'Play reel', 'Play the whole reel on the deck')}
       {button('to-air', 'Roll to air', 'Take the deck to air, play the chosen clips, and take back what was on air', why, 'air')}
       {button('reel-to-air', 'Reel to air', 'Take the deck to air, play the whole reel, and take back what was on air', null, 'air')}
-      {button('look-back', look ? 'Again' : 'Look back', 'Show on air what was on air some seconds ago; again starts it again', null, 'air')}
+      {button(
+        'look-back',
+        look ? 'Again' : 'Look back',
+        'Show on air what was on air some seconds ago; again starts it again',
+        null,
+        'air',
+      )}
       {(look || rolls) && button('return', 'Return', 'Take back what was on air before', null, 'straw')}
       {button('copy', 'Copy', 'Copy the chosen clips to the target reel', why)}
       {button('move', 'Move', 'Move the chosen clips to the target reel', why)}

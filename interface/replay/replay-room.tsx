@@ -24,17 +24,30 @@ function RecordAngles() {
   const { on, angles, troubles } = useHostState(({ desk: { show, air }, replay }) => ({
     on: air.replay.recording !== null,
     angles: show.replay.angles.length,
-    troubles: (replay?.tracks ?? []).filter((t) => t.state === 'failed').map((t) => t.name).join(', '),
+    troubles: (replay?.tracks ?? [])
+      .filter((t) => t.state === 'failed')
+      .map((t) => t.name)
+      .join(', '),
   }));
   if (!on) {
     return (
-      <Button look="straw" unusable={angles === 0 ? 'Choose the angles first, under Angles.' : null} title="Record the angles · Alt A" onClick={() => send('replay.start')}>
+      <Button
+        look="straw"
+        unusable={angles === 0 ? 'Choose the angles first, under Angles.' : null}
+        title="Record the angles · Alt A"
+        onClick={() => send('replay.start')}
+      >
         <Circle size={13} /> Record {angles} angles
       </Button>
     );
   }
   return (
-    <HoldButton look={troubles ? 'air' : 'plain'} className={troubles ? '' : 'border-text!'} title="Hold to stop recording the angles" onHeld={() => send('replay.stop')}>
+    <HoldButton
+      look={troubles ? 'air' : 'plain'}
+      className={troubles ? '' : 'border-text!'}
+      title="Hold to stop recording the angles"
+      onHeld={() => send('replay.stop')}
+    >
       <Circle size={13} fill="currentColor" /> {troubles ? `Trouble: ${troubles}` : `Recording ${angles} angles`}
     </HoldButton>
   );

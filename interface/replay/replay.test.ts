@@ -11,7 +11,11 @@ describe('the keys of Replay', () => {
   it('are bound to one action each, and every action is one there is', () => {
     const places = REPLAY_KEYS.map((k) => [k.code, k.shift, k.ctrl, k.alt].join());
     expect(new Set(places).size).toBe(places.length);
-    for (const key of REPLAY_KEYS) expect(REPLAY_ACTIONS.some((a) => a.id === key.action), key.action).toBe(true);
+    for (const key of REPLAY_KEYS)
+      expect(
+        REPLAY_ACTIONS.some((a) => a.id === key.action),
+        key.action,
+      ).toBe(true);
   });
 
   it('send commands that their arguments satisfy', () => {
@@ -35,7 +39,28 @@ describe('the keys of Replay', () => {
   });
 
   it('reach everything frequent', () => {
-    for (const id of ['toggle', 'step', 'live', 'mark-in', 'mark-out', 'make-clip', 'grab-1', 'cue', 'roll', 'to-air', 'look-back', 'return', 'copy', 'move', 'gang', 'other-deck']) expect(REPLAY_KEYS.some((k) => k.action === id), id).toBe(true);
+    for (const id of [
+      'toggle',
+      'step',
+      'live',
+      'mark-in',
+      'mark-out',
+      'make-clip',
+      'grab-1',
+      'cue',
+      'roll',
+      'to-air',
+      'look-back',
+      'return',
+      'copy',
+      'move',
+      'gang',
+      'other-deck',
+    ])
+      expect(
+        REPLAY_KEYS.some((k) => k.action === id),
+        id,
+      ).toBe(true);
   });
 });
 

@@ -31,13 +31,43 @@ export interface TimelineScene {
   picture: (laneId: string, frame: number, step: number) => CanvasImageSource | null;
 }
 
-const COLOURS = { deep: '#0d1517', panel: '#142023', raised: '#1b2a2e', line: '#28393d', text: '#e8efe9', muted: '#8fa5a3', straw: '#e2c48d', air: '#ff5a4f', next: '#4fd1a5', caution: '#f2b84b' };
+const COLOURS = {
+  deep: '#0d1517',
+  panel: '#142023',
+  raised: '#1b2a2e',
+  line: '#28393d',
+  text: '#e8efe9',
+  muted: '#8fa5a3',
+  straw: '#e2c48d',
+  air: '#ff5a4f',
+  next: '#4fd1a5',
+  caution: '#f2b84b',
+};
 
 /** Frames between two lines of the ruler, so that their words have room. */
 function rulerStep(scale: number, rate: Rate): number {
   const fps = Math.round(rate.num / rate.den);
   const wanted = scale * 110;
-  const steps = [1, 2, 5, 10, fps, 2 * fps, 5 * fps, 10 * fps, 30 * fps, 60 * fps, 120 * fps, 300 * fps, 600 * fps, 1800 * fps, 3600 * fps, 7200 * fps, 21600 * fps, 86400 * fps];
+  const steps = [
+    1,
+    2,
+    5,
+    10,
+    fps,
+    2 * fps,
+    5 * fps,
+    10 * fps,
+    30 * fps,
+    60 * fps,
+    120 * fps,
+    300 * fps,
+    600 * fps,
+    1800 * fps,
+    3600 * fps,
+    7200 * fps,
+    21600 * fps,
+    86400 * fps,
+  ];
   return steps.find((s) => s >= wanted) ?? 86400 * fps;
 }
 
@@ -132,7 +162,16 @@ function drawLanes(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
   });
 }
 
-function drawTiles(c: CanvasRenderingContext2D, s: TimelineScene, laneId: string, first: number, left: number, right: number, top: number, height: number): void {
+function drawTiles(
+  c: CanvasRenderingContext2D,
+  s: TimelineScene,
+  laneId: string,
+  first: number,
+  left: number,
+  right: number,
+  top: number,
+  height: number,
+): void {
   const step = tileStep(s.scale);
   const wide = step / s.scale;
   const tile = Math.min(wide, (height * 16) / 9);
@@ -185,7 +224,10 @@ function drawMarks(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
     c.fillRect(x(markIn), CLIPS_TOP, x(markOut) - x(markIn), s.height - CLIPS_TOP);
   }
   c.font = '600 13px "IBM Plex Mono", monospace';
-  for (const [frame, text] of [[markIn, 'IN'], [markOut, 'OUT']] as const) {
+  for (const [frame, text] of [
+    [markIn, 'IN'],
+    [markOut, 'OUT'],
+  ] as const) {
     if (frame === null) continue;
     const px = x(frame);
     c.fillStyle = COLOURS.straw;

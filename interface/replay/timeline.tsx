@@ -22,10 +22,20 @@ const FOLLOW_AT = 0.9;
 /** Pixels beside an edge that take hold of it. */
 const EDGE = 6;
 
-function draw(host: ShowHost, canvas: HTMLCanvasElement, clips: readonly PlacedClip[], thumbnails: Thumbnails, drag: EdgeDrag | null): void {
+function draw(
+  host: ShowHost,
+  canvas: HTMLCanvasElement,
+  clips: readonly PlacedClip[],
+  thumbnails: Thumbnails,
+  drag: EdgeDrag | null,
+): void {
   const context = canvas.getContext('2d', { alpha: false });
   if (!context) return;
-  const { desk: { show, air }, frame, replay } = host.state;
+  const {
+    desk: { show, air },
+    frame,
+    replay,
+  } = host.state;
   const { view, deck, chosen } = useRoom.getState();
   const ratio = window.devicePixelRatio;
   const [width, height] = [canvas.width / ratio, canvas.height / ratio];
@@ -33,8 +43,14 @@ function draw(host: ShowHost, canvas: HTMLCanvasElement, clips: readonly PlacedC
     const place = deckPlace(air.replay.decks[n], air.replay, frame, show.rate);
     return { deck: n, position: place.position, live: place.live, chosen: n === deck };
   });
-  const moving = follow(view, heads.find((h) => h.chosen), frame, width);
-  const shown = drag === null ? clips : clips.map((p) => (p.clip.id === drag.clip ? { ...p, clip: { ...p.clip, [drag.edge]: drag.frame } } : p));
+  const moving = follow(
+    view,
+    heads.find((h) => h.chosen),
+    frame,
+    width,
+  );
+  const shown =
+    drag === null ? clips : clips.map((p) => (p.clip.id === drag.clip ? { ...p, clip: { ...p.clip, [drag.edge]: drag.frame } } : p));
   context.setTransform(ratio, 0, 0, ratio, 0, 0);
   drawTimeline(context, {
     width,
@@ -44,7 +60,12 @@ function draw(host: ShowHost, canvas: HTMLCanvasElement, clips: readonly PlacedC
     rate: show.rate,
     now: frame,
     recording: air.replay.recording !== null,
-    lanes: show.replay.angles.map(({ sourceId }) => ({ id: sourceId, name: pictureName(show, sourceId), colour: findSource(show, sourceId)?.colour ?? '#8fa5a3', runs: replay?.runs[sourceId] ?? [] })),
+    lanes: show.replay.angles.map(({ sourceId }) => ({
+      id: sourceId,
+      name: pictureName(show, sourceId),
+      colour: findSource(show, sourceId)?.colour ?? '#8fa5a3',
+      runs: replay?.runs[sourceId] ?? [],
+    })),
     clips: shown,
     chosen: new Set(chosen),
     markIn: air.replay.markIn,
@@ -55,7 +76,12 @@ function draw(host: ShowHost, canvas: HTMLCanvasElement, clips: readonly PlacedC
 }
 
 /** Left edge of the view; while it follows, the chosen deck stays in it. Written back without a new rendering. */
-function follow(view: { from: number; scale: number; follow: boolean }, head: { position: number; live: boolean } | undefined, frame: number, width: number): number {
+function follow(
+  view: { from: number; scale: number; follow: boolean },
+  head: { position: number; live: boolean } | undefined,
+  frame: number,
+  width: number,
+): number {
   if (!view.follow || !head) return view.from;
   const span = width * view.scale;
   if (head.live) view.from = frame - span * FOLLOW_AT;
@@ -193,19 +219,43 @@ export function Timeline() {
     <section aria-label="Timeline" className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[1099px]:min-h-80">
       <div className="flex flex-wrap items-center gap-1 bg-panel px-1.5 py-1">
         <GoTo />
-        <Button className="px-1.5!" aria-label="Timeline wider" title={`Wider · ${keyOf('wider')}, or the wheel`} onClick={() => zoomView(1.5, null)}>
+        <Button
+          className="px-1.5!"
+          aria-label="Timeline wider"
+          title={`Wider · ${keyOf('wider')}, or the wheel`}
+          onClick={() => zoomView(1.5, null)}
+        >
           <ZoomOut size={15} />
         </Button>
-        <Button className="px-1.5!" aria-label="Timeline closer" title={`Closer · ${keyOf('closer')}, or the wheel`} onClick={() => zoomView(1 / 1.5, null)}>
+        <Button
+          className="px-1.5!"
+          aria-label="Timeline closer"
+          title={`Closer · ${keyOf('closer')}, or the wheel`}
+          onClick={() => zoomView(1 / 1.5, null)}
+        >
           <ZoomIn size={15} />
         </Button>
-        <Button pressed={follows} title={`The chosen deck stays in view · ${keyOf('follow')}`} onClick={() => setRoom({ view: { ...useRoom.getState().view, follow: !follows } })}>
+        <Button
+          pressed={follows}
+          title={`The chosen deck stays in view · ${keyOf('follow')}`}
+          onClick={() => setRoom({ view: { ...useRoom.getState().view, follow: !follows } })}
+        >
           {follows ? 'Follows' : 'Stays'}
         </Button>
         <Marks />
       </div>
       <div ref={box} className="min-h-0 flex-1">
-        <canvas ref={canvas} className="block h-full w-full touch-none" role="img" aria-label="Angles, clips and playheads" onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onWheel={wheel} />
+        <canvas
+          ref={canvas}
+          className="block h-full w-full touch-none"
+          role="img"
+          aria-label="Angles, clips and playheads"
+          onPointerDown={down}
+          onPointerMove={move}
+          onPointerUp={up}
+          onPointerCancel={up}
+          onWheel={wheel}
+        />
       </div>
       {drag && <Magnifier drag={drag} />}
     </section>
@@ -244,24 +294,55 @@ function GoTo() {
 function Marks() {
   const send = useSend();
   const deck = useRoom((s) => s.deck);
-  const { markIn, markOut, rate, settings } = useHostState(({ desk: { show, air } }) => ({ markIn: air.replay.markIn, markOut: air.replay.markOut, rate: show.rate, settings: show.replay.settings }));
+  const { markIn, markOut, rate, settings } = useHostState(({ desk: { show, air } }) => ({
+    markIn: air.replay.markIn,
+    markOut: air.replay.markOut,
+    rate: show.rate,
+    settings: show.replay.settings,
+  }));
   const code = (frame: number | null) => (frame === null ? '––:––:––:––' : formatTimecode(frame, rate));
   return (
     <div className="ml-auto flex flex-wrap items-center gap-1" role="group" aria-label="Marks and clips">
-      <Button className="figures" pressed={markIn !== null} title={`Mark in · ${keyOf('mark-in')}`} onClick={() => send('mark.in', { deck })}>
+      <Button
+        className="figures"
+        pressed={markIn !== null}
+        title={`Mark in · ${keyOf('mark-in')}`}
+        onClick={() => send('mark.in', { deck })}
+      >
         In {code(markIn)}
       </Button>
-      <Button className="figures" pressed={markOut !== null} title={`Mark out · ${keyOf('mark-out')}`} onClick={() => send('mark.out', { deck })}>
+      <Button
+        className="figures"
+        pressed={markOut !== null}
+        title={`Mark out · ${keyOf('mark-out')}`}
+        onClick={() => send('mark.out', { deck })}
+      >
         Out {code(markOut === null ? null : markOut - 1)}
       </Button>
-      <Button look="quiet" className="px-0.5!" aria-label="Clear the marks" title={`Clear the marks · ${keyOf('clear-marks')}`} unusable={markIn === null && markOut === null ? 'Nothing is marked.' : null} onClick={() => send('mark.clear')}>
+      <Button
+        look="quiet"
+        className="px-0.5!"
+        aria-label="Clear the marks"
+        title={`Clear the marks · ${keyOf('clear-marks')}`}
+        unusable={markIn === null && markOut === null ? 'Nothing is marked.' : null}
+        onClick={() => send('mark.clear')}
+      >
         <X size={14} />
       </Button>
-      <Button title={`Make a clip of the marks · ${keyOf('make-clip')}`} unusable={markIn === null || markOut === null ? 'Mark in and out first.' : null} onClick={() => send('clip.add', { deck })}>
+      <Button
+        title={`Make a clip of the marks · ${keyOf('make-clip')}`}
+        unusable={markIn === null || markOut === null ? 'Mark in and out first.' : null}
+        onClick={() => send('clip.add', { deck })}
+      >
         Clip
       </Button>
       {[settings.grab1, settings.grab2, settings.grab3].map((seconds, i) => (
-        <Button key={i} look={i === 0 ? 'straw' : 'plain'} title={`Make a clip of the last ${seconds} seconds · ${keyOf(`grab-${i + 1}`)}`} onClick={() => send('clip.grab', { deck, length: i + 1 })}>
+        <Button
+          key={i}
+          look={i === 0 ? 'straw' : 'plain'}
+          title={`Make a clip of the last ${seconds} seconds · ${keyOf(`grab-${i + 1}`)}`}
+          onClick={() => send('clip.grab', { deck, length: i + 1 })}
+        >
           {i === 0 && 'Grab '}
           <span className="figures">{seconds} s</span>
         </Button>

@@ -32,9 +32,15 @@ function Left() {
     const left = rollLeft(state, deckPlace(state, air.replay, frame, show.rate));
     if (!left) return { text: '–:––:––', ends: false, onAir: false };
     const second = show.rate.num / show.rate.den;
-    return { text: Number.isFinite(left.all) ? lengthText(left.all, show.rate) : 'loops', ends: left.all > 0 && left.all <= 10 * second && state.motion.kind === 'play', onAir: isOnAir(shown) };
+    return {
+      text: Number.isFinite(left.all) ? lengthText(left.all, show.rate) : 'loops',
+      ends: left.all > 0 && left.all <= 10 * second && state.motion.kind === 'play',
+      onAir: isOnAir(shown),
+    };
   });
-  return <Total label={onAir ? 'Left on air' : 'Left'} frames={text} tone={ends ? 'caution' : onAir && text !== '–:––:––' ? 'air' : undefined} />;
+  return (
+    <Total label={onAir ? 'Left on air' : 'Left'} frames={text} tone={ends ? 'caution' : onAir && text !== '–:––:––' ? 'air' : undefined} />
+  );
 }
 
 /** "How much have you got?": running times of the chosen clips and of the reel, and what is left. */

@@ -44,7 +44,18 @@ function move(show: Show, by: 1 | -1, extend: boolean): void {
   const ends = chosen.map((id) => list.indexOf(id)).filter((i) => i >= 0);
   const anchorAt = list.indexOf(anchor ?? '');
   // Extending moves the end that is away from the anchor.
-  const from = ends.length === 0 ? (by > 0 ? -1 : list.length) : extend && anchorAt >= 0 ? (ends.includes(anchorAt) && Math.max(...ends) > anchorAt ? Math.max(...ends) : Math.min(...ends)) : by > 0 ? Math.max(...ends) : Math.min(...ends);
+  const from =
+    ends.length === 0
+      ? by > 0
+        ? -1
+        : list.length
+      : extend && anchorAt >= 0
+        ? ends.includes(anchorAt) && Math.max(...ends) > anchorAt
+          ? Math.max(...ends)
+          : Math.min(...ends)
+        : by > 0
+          ? Math.max(...ends)
+          : Math.min(...ends);
   const next = list[Math.min(list.length - 1, Math.max(0, from + by))];
   if (next !== undefined) chooseClip(show, next, extend);
 }

@@ -15,7 +15,12 @@ export function ShowSettings() {
       <h1 className="text-xl font-semibold">Show settings</h1>
       <label className="flex flex-col gap-1">
         <span className="text-muted">Name</span>
-        <input value={name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={() => name.trim() && name !== show.name && send('show.rename', { name: name.trim() })} />
+        <input
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={() => name.trim() && name !== show.name && send('show.rename', { name: name.trim() })}
+        />
       </label>
       <div className="flex flex-col gap-1">
         <span className="text-muted">Picture size</span>
@@ -24,11 +29,30 @@ export function ShowSettings() {
       </div>
       <p>
         <span className="text-muted">Rate: </span>
-        <span className="figures">{rateLabel(show.rate)}</span> frames a second{known ? '' : ' (typed)'}. <span className="text-muted">The rate is set when a show is made.</span>
+        <span className="figures">{rateLabel(show.rate)}</span> frames a second{known ? '' : ' (typed)'}.{' '}
+        <span className="text-muted">The rate is set when a show is made.</span>
       </p>
       <div className="flex items-end gap-4">
-        <NumberField className="w-36" showLabel label="Fade to black, frames" min={1} max={1500} value={show.blackFrames} onCommit={(frames) => send('picture.setBlackLength', { frames })} />
-        <NumberField className="w-36" showLabel label="Limiter ceiling, dBFS" min={-20} max={0} whole={0} digits={1} value={show.sound.buses[0]?.ceilingDb ?? -1} onCommit={(ceilingDb) => send('sound.setBus', { bus: 'programme', ceilingDb })} />
+        <NumberField
+          className="w-36"
+          showLabel
+          label="Fade to black, frames"
+          min={1}
+          max={1500}
+          value={show.blackFrames}
+          onCommit={(frames) => send('picture.setBlackLength', { frames })}
+        />
+        <NumberField
+          className="w-36"
+          showLabel
+          label="Limiter ceiling, dBFS"
+          min={-20}
+          max={0}
+          whole={0}
+          digits={1}
+          value={show.sound.buses[0]?.ceilingDb ?? -1}
+          onCommit={(ceilingDb) => send('sound.setBus', { bus: 'programme', ceilingDb })}
+        />
       </div>
       <p className="text-xs text-muted">
         Pictures are mixed {renderer?.mixer ?? '…'}. Graphics: {renderer?.renderer ?? '…'}.

@@ -29,9 +29,23 @@ export function RasterField({ value, onChange }: { value: Raster; onChange: (ras
           <option key={`${s.width}×${s.height}`}>{`${s.width}×${s.height}`}</option>
         ))}
       </select>
-      <NumberField className="w-24" label="Width, pixels" min={16} max={7680} value={value.width} onCommit={(width) => onChange({ ...value, width: even(width) })} />
+      <NumberField
+        className="w-24"
+        label="Width, pixels"
+        min={16}
+        max={7680}
+        value={value.width}
+        onCommit={(width) => onChange({ ...value, width: even(width) })}
+      />
       <span className="text-muted">×</span>
-      <NumberField className="w-24" label="Height, pixels" min={16} max={4320} value={value.height} onCommit={(height) => onChange({ ...value, height: even(height) })} />
+      <NumberField
+        className="w-24"
+        label="Height, pixels"
+        min={16}
+        max={4320}
+        value={value.height}
+        onCommit={(height) => onChange({ ...value, height: even(height) })}
+      />
     </div>
   );
 }

@@ -93,7 +93,11 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
   const picker = useRef<HTMLInputElement>(null);
   const shows = useQuery({ queryKey: ['shows'], queryFn: listShows });
   const refresh = () => void queries.invalidateQueries({ queryKey: ['shows'] });
-  const demo = useMutation({ mutationFn: (height: number) => makeDemo({ width: (height * 16) / 9, height }), onSuccess: (id) => void navigate(`/show/${id}/desk`), onError: failed });
+  const demo = useMutation({
+    mutationFn: (height: number) => makeDemo({ width: (height * 16) / 9, height }),
+    onSuccess: (id) => void navigate(`/show/${id}/desk`),
+    onError: failed,
+  });
   useEffect(() => {
     document.title = 'Shows · Bivoca';
   }, []);
@@ -142,8 +146,16 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
           }}
         />
       </div>
-      {shows.error && <p role="alert" className="border-t border-line py-8 text-caution">The list cannot be read: {shows.error.message}</p>}
-      {shows.data?.length === 0 && <p className="border-t border-line py-8 text-muted">No shows yet. Make a new one, import one, or open the demo: a kite contest with four simulated cameras.</p>}
+      {shows.error && (
+        <p role="alert" className="border-t border-line py-8 text-caution">
+          The list cannot be read: {shows.error.message}
+        </p>
+      )}
+      {shows.data?.length === 0 && (
+        <p className="border-t border-line py-8 text-muted">
+          No shows yet. Make a new one, import one, or open the demo: a kite contest with four simulated cameras.
+        </p>
+      )}
       <ul>
         {shows.data?.map((show) => (
           <ShowRow key={show.id} show={show} refresh={refresh} />

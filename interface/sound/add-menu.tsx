@@ -15,7 +15,14 @@ function NameLine({ label, placeholder, onAdd }: { label: string; placeholder: s
   return (
     <form className="flex items-center gap-2" onSubmit={submit}>
       <span className="w-24 text-[13px] text-muted">{label}</span>
-      <input aria-label={`Name of the ${label}`} placeholder={placeholder} maxLength={40} className="min-w-0 flex-1" value={name} onChange={(e) => setName(e.target.value)} />
+      <input
+        aria-label={`Name of the ${label}`}
+        placeholder={placeholder}
+        maxLength={40}
+        className="min-w-0 flex-1"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
       <Button type="submit" unusable={name.trim() ? null : 'Give it a name.'}>
         Add
       </Button>
@@ -45,7 +52,13 @@ export function AddMenu() {
             aria-label="Seat that gets a channel"
             className="min-w-0 flex-1"
             value=""
-            onChange={(e) => e.target.value && send('sound.addChannel', { name: seats.find((s) => s.id === e.target.value)?.name ?? 'Seat', feed: { kind: 'seat', seatId: e.target.value } })}
+            onChange={(e) =>
+              e.target.value &&
+              send('sound.addChannel', {
+                name: seats.find((s) => s.id === e.target.value)?.name ?? 'Seat',
+                feed: { kind: 'seat', seatId: e.target.value },
+              })
+            }
           >
             <option value="">{free.length > 0 ? 'whoever sits on…' : 'every seat has one'}</option>
             {free.map((s) => (
@@ -55,7 +68,11 @@ export function AddMenu() {
             ))}
           </select>
         </label>
-        <NameLine label="test tone" placeholder="Line-up tone" onAdd={(name) => send('sound.addChannel', { name, feed: { kind: 'tone', hz: 1000, levelDb: -18 } })} />
+        <NameLine
+          label="test tone"
+          placeholder="Line-up tone"
+          onAdd={(name) => send('sound.addChannel', { name, feed: { kind: 'tone', hz: 1000, levelDb: -18 } })}
+        />
         <NameLine label="bus" placeholder="who listens?" onAdd={(name) => send('sound.addBus', { name })} />
         <NameLine label="fader group" placeholder="Cameras" onAdd={(name) => send('sound.addGroup', { name })} />
         <p className="text-[13px] text-muted">

@@ -35,7 +35,19 @@ function Field({ label, ...field }: FieldProps) {
   );
 }
 
-function Stage({ title, on, onPress, help, children }: { title: string; on?: boolean; onPress?: () => void; help?: string; children: ReactNode }) {
+function Stage({
+  title,
+  on,
+  onPress,
+  help,
+  children,
+}: {
+  title: string;
+  on?: boolean;
+  onPress?: () => void;
+  help?: string;
+  children: ReactNode;
+}) {
   return (
     <section className="border-t border-line py-2">
       <div className="mb-1 flex items-center gap-2">
@@ -58,16 +70,45 @@ function Bands({ id, bands }: { id: string; bands: readonly EqBand[] }) {
     <div className="col-span-2 grid grid-cols-[auto_1fr_1fr_1fr] gap-1">
       {bands.map((band, i) => (
         <div key={i} className="contents">
-          <select aria-label={`Shape of band ${i + 1}`} className="text-[13px]" value={band.kind} onChange={(e) => send('sound.setBand', { channel: id, band: i + 1, kind: e.target.value })}>
+          <select
+            aria-label={`Shape of band ${i + 1}`}
+            className="text-[13px]"
+            value={band.kind}
+            onChange={(e) => send('sound.setBand', { channel: id, band: i + 1, kind: e.target.value })}
+          >
             {BAND_KINDS.map((kind) => (
               <option key={kind} value={kind}>
                 {i + 1} {KIND_WORDS[kind]}
               </option>
             ))}
           </select>
-          <NumberField label={`Frequency of band ${i + 1}, Hz`} unit="Hz" min={20} max={20_000} value={band.hz} onCommit={(hz) => send('sound.setBand', { channel: id, band: i + 1, hz })} />
-          <NumberField label={`Gain of band ${i + 1}, dB`} unit="dB" min={-18} max={18} whole={0} digits={1} value={band.gainDb} onCommit={(gainDb) => send('sound.setBand', { channel: id, band: i + 1, gainDb })} />
-          <NumberField label={`Quality of band ${i + 1}`} unit="Q" min={0.2} max={12} digits={2} value={band.q} onCommit={(q) => send('sound.setBand', { channel: id, band: i + 1, q })} />
+          <NumberField
+            label={`Frequency of band ${i + 1}, Hz`}
+            unit="Hz"
+            min={20}
+            max={20_000}
+            value={band.hz}
+            onCommit={(hz) => send('sound.setBand', { channel: id, band: i + 1, hz })}
+          />
+          <NumberField
+            label={`Gain of band ${i + 1}, dB`}
+            unit="dB"
+            min={-18}
+            max={18}
+            whole={0}
+            digits={1}
+            value={band.gainDb}
+            onCommit={(gainDb) => send('sound.setBand', { channel: id, band: i + 1, gainDb })}
+          />
+          <NumberField
+            label={`Quality of band ${i + 1}`}
+            unit="Q"
+            min={0.2}
+            max={12}
+            digits={2}
+            value={band.q}
+            onCommit={(q) => send('sound.setBand', { channel: id, band: i + 1, q })}
+          />
         </div>
       ))}
     </div>
@@ -119,13 +160,18 @@ function Presets({ id }: { id: string }) {
 }
 
 const feedWords = (feed: Feed, seat: string): string => {
-  if (feed.kind === 'device') return `${feed.deviceLabel || 'Default device'}, input${feed.stereo ? `s ${feed.first}–${feed.first + 1}` : ` ${feed.first}`}`;
+  if (feed.kind === 'device')
+    return `${feed.deviceLabel || 'Default device'}, input${feed.stereo ? `s ${feed.first}–${feed.first + 1}` : ` ${feed.first}`}`;
   return feed.kind === 'seat' ? `Whoever fills the seat ${seat}` : `Tone of ${feed.hz} Hz at ${feed.levelDb} dBFS`;
 };
 
 function ChannelSettings({ channel }: { channel: Channel }) {
   const send = useSend();
-  const { rate, groups, seats } = useHostState(({ desk: { show } }) => ({ rate: framesPerSecond(show.rate), groups: show.sound.groups, seats: show.seats }));
+  const { rate, groups, seats } = useHostState(({ desk: { show } }) => ({
+    rate: framesPerSecond(show.rate),
+    groups: show.sound.groups,
+    seats: show.seats,
+  }));
   const { id, feed } = channel;
   const s = channel.sound;
   const set = (change: Record<string, unknown>) => send('sound.setChannel', { channels: [id], ...change });
@@ -141,7 +187,13 @@ function ChannelSettings({ channel }: { channel: Channel }) {
       ) : (
         <span className="flex w-26 items-center gap-1">
           <NumberField label={`${label}, frames`} unit="fr" min={0} max={500} value={value} onCommit={(frames) => set({ [key]: frames })} />
-          <Button look="quiet" className="px-0.5!" aria-label={`${label} with the transition`} title="With the transition again" onClick={() => set({ [key]: null })}>
+          <Button
+            look="quiet"
+            className="px-0.5!"
+            aria-label={`${label} with the transition`}
+            title="With the transition again"
+            onClick={() => set({ [key]: null })}
+          >
             ×
           </Button>
         </span>
@@ -152,13 +204,27 @@ function ChannelSettings({ channel }: { channel: Channel }) {
     <>
       {feed && (
         <div className="mb-2 flex items-center gap-2">
-          <input aria-label="Name of the channel" className="min-w-0 flex-1" defaultValue={channel.name} key={channel.name} onBlur={(e) => e.target.value.trim() && e.target.value !== channel.name && send('sound.editChannel', { channel: id, name: e.target.value.trim() })} />
+          <input
+            aria-label="Name of the channel"
+            className="min-w-0 flex-1"
+            defaultValue={channel.name}
+            key={channel.name}
+            onBlur={(e) =>
+              e.target.value.trim() &&
+              e.target.value !== channel.name &&
+              send('sound.editChannel', { channel: id, name: e.target.value.trim() })
+            }
+          />
           <HoldButton look="quiet" title="Hold to remove this channel" onHeld={() => send('sound.removeChannel', { channel: id })}>
             Remove
           </HoldButton>
         </div>
       )}
-      <p className="mb-2 text-[13px] text-muted">{feed ? feedWords(feed, feed.kind === 'seat' ? (seats.find((x) => x.id === feed.seatId)?.name ?? '') : '') : 'The sound of this source'}</p>
+      <p className="mb-2 text-[13px] text-muted">
+        {feed
+          ? feedWords(feed, feed.kind === 'seat' ? (seats.find((x) => x.id === feed.seatId)?.name ?? '') : '')
+          : 'The sound of this source'}
+      </p>
       <Presets id={id} />
       <Stage title="Entry">
         <Field label="Gain" unit="dB" min={-30} max={40} digits={1} value={s.gainDb} onCommit={(gainDb) => set({ gainDb })} />
@@ -170,7 +236,15 @@ function ChannelSettings({ channel }: { channel: Channel }) {
           ))}
         </select>
         <Field label="Delay" unit="ms" min={0} max={1000} digits={1} value={s.delayMs} onCommit={(delayMs) => set({ delayMs })} />
-        <Field label="= frames" unit="fr" min={0} max={rate} digits={2} value={(s.delayMs / 1000) * rate} onCommit={(frames) => set({ delayMs: Math.min(1000, Math.round((frames / rate) * 10_000) / 10) })} />
+        <Field
+          label="= frames"
+          unit="fr"
+          min={0}
+          max={rate}
+          digits={2}
+          value={(s.delayMs / 1000) * rate}
+          onCommit={(frames) => set({ delayMs: Math.min(1000, Math.round((frames / rate) * 10_000) / 10) })}
+        />
         <Field label="Pan" unit="" min={-1} max={1} digits={2} value={s.pan} onCommit={(pan) => set({ pan })} />
         <select aria-label="Fader group" value={s.groupId ?? ''} onChange={(e) => set({ groupId: e.target.value || null })}>
           <option value="">no fader group</option>
@@ -186,31 +260,100 @@ function ChannelSettings({ channel }: { channel: Channel }) {
       </Stage>
       <Stage title="Equaliser" on={s.eq.on} onPress={() => send('sound.setEq', { channel: id })}>
         <div className="col-span-2">
-          <EqCurve bands={s.eq.bands} on={s.eq.on} highPass={s.highPass} onBand={(band, change) => send('sound.setBand', { channel: id, band, ...change })} />
+          <EqCurve
+            bands={s.eq.bands}
+            on={s.eq.on}
+            highPass={s.highPass}
+            onBand={(band, change) => send('sound.setBand', { channel: id, band, ...change })}
+          />
         </div>
         <Bands id={id} bands={s.eq.bands} />
       </Stage>
       <Stage title="Gate" help="closes on noise" on={s.gate.on} onPress={() => gate({ on: !s.gate.on })}>
-        <Field label="Opens above" unit="dB" min={-80} max={0} digits={1} value={s.gate.thresholdDb} onCommit={(thresholdDb) => gate({ thresholdDb })} />
+        <Field
+          label="Opens above"
+          unit="dB"
+          min={-80}
+          max={0}
+          digits={1}
+          value={s.gate.thresholdDb}
+          onCommit={(thresholdDb) => gate({ thresholdDb })}
+        />
         <Field label="Closed" unit="dB" min={-80} max={0} digits={1} value={s.gate.rangeDb} onCommit={(rangeDb) => gate({ rangeDb })} />
-        <Field label="Opening" unit="ms" min={0.1} max={200} digits={1} value={s.gate.attackMs} onCommit={(attackMs) => gate({ attackMs })} />
+        <Field
+          label="Opening"
+          unit="ms"
+          min={0.1}
+          max={200}
+          digits={1}
+          value={s.gate.attackMs}
+          onCommit={(attackMs) => gate({ attackMs })}
+        />
         <Field label="Hold" unit="ms" min={0} max={2000} value={s.gate.holdMs} onCommit={(holdMs) => gate({ holdMs })} />
         <Field label="Closing" unit="ms" min={5} max={4000} value={s.gate.releaseMs} onCommit={(releaseMs) => gate({ releaseMs })} />
       </Stage>
       <Stage title="Compressor" help="evens out" on={s.compressor.on} onPress={() => compressor({ on: !s.compressor.on })}>
-        <Field label="Works above" unit="dB" min={-60} max={0} digits={1} value={s.compressor.thresholdDb} onCommit={(thresholdDb) => compressor({ thresholdDb })} />
-        <Field label="Ratio" unit=": 1" min={1} max={20} digits={1} value={s.compressor.ratio} onCommit={(ratio) => compressor({ ratio })} />
-        <Field label="Attack" unit="ms" min={0.1} max={200} digits={1} value={s.compressor.attackMs} onCommit={(attackMs) => compressor({ attackMs })} />
-        <Field label="Release" unit="ms" min={5} max={4000} value={s.compressor.releaseMs} onCommit={(releaseMs) => compressor({ releaseMs })} />
-        <Field label="Knee" unit="dB" min={0} max={24} digits={1} value={s.compressor.kneeDb} onCommit={(kneeDb) => compressor({ kneeDb })} />
-        <Field label="Make-up" unit="dB" min={0} max={24} digits={1} value={s.compressor.makeUpDb} onCommit={(makeUpDb) => compressor({ makeUpDb })} />
+        <Field
+          label="Works above"
+          unit="dB"
+          min={-60}
+          max={0}
+          digits={1}
+          value={s.compressor.thresholdDb}
+          onCommit={(thresholdDb) => compressor({ thresholdDb })}
+        />
+        <Field
+          label="Ratio"
+          unit=": 1"
+          min={1}
+          max={20}
+          digits={1}
+          value={s.compressor.ratio}
+          onCommit={(ratio) => compressor({ ratio })}
+        />
+        <Field
+          label="Attack"
+          unit="ms"
+          min={0.1}
+          max={200}
+          digits={1}
+          value={s.compressor.attackMs}
+          onCommit={(attackMs) => compressor({ attackMs })}
+        />
+        <Field
+          label="Release"
+          unit="ms"
+          min={5}
+          max={4000}
+          value={s.compressor.releaseMs}
+          onCommit={(releaseMs) => compressor({ releaseMs })}
+        />
+        <Field
+          label="Knee"
+          unit="dB"
+          min={0}
+          max={24}
+          digits={1}
+          value={s.compressor.kneeDb}
+          onCommit={(kneeDb) => compressor({ kneeDb })}
+        />
+        <Field
+          label="Make-up"
+          unit="dB"
+          min={0}
+          max={24}
+          digits={1}
+          value={s.compressor.makeUpDb}
+          onCommit={(makeUpDb) => compressor({ makeUpDb })}
+        />
       </Stage>
       <Stage title="Follows picture" on={s.follows} onPress={() => send('sound.follow', { channel: id })}>
         {fade(s.inFrames, 'inFrames', 'Fade in')}
         {fade(s.outFrames, 'outFrames', 'Fade out')}
       </Stage>
       <label className="flex items-center gap-2 border-t border-line py-2">
-        <input type="checkbox" checked={s.iso} onChange={(e) => set({ iso: e.target.checked })} /> Record it as a WAV of its own, as it comes in
+        <input type="checkbox" checked={s.iso} onChange={(e) => set({ iso: e.target.checked })} /> Record it as a WAV of its own, as it
+        comes in
       </label>
     </>
   );
@@ -224,34 +367,73 @@ function BusSettings({ bus }: { bus: Bus }) {
   return (
     <>
       <div className="mb-2 flex items-center gap-2">
-        <input aria-label="Name of the bus" className="min-w-0 flex-1" defaultValue={bus.name} key={bus.name} maxLength={40} onBlur={(e) => e.target.value.trim() && e.target.value !== bus.name && set({ name: e.target.value.trim() })} />
+        <input
+          aria-label="Name of the bus"
+          className="min-w-0 flex-1"
+          defaultValue={bus.name}
+          key={bus.name}
+          maxLength={40}
+          onBlur={(e) => e.target.value.trim() && e.target.value !== bus.name && set({ name: e.target.value.trim() })}
+        />
         {bus.id !== 'programme' && (
           <HoldButton look="quiet" title="Hold to remove this bus with its sends" onHeld={() => send('sound.removeBus', { bus: bus.id })}>
             Remove
           </HoldButton>
         )}
       </div>
-      <p className="mb-2 text-[13px] text-muted">{heard.length > 0 ? `Heard by ${heard.join(', ')}.` : 'Nobody listens to it yet: see Listeners.'}</p>
+      <p className="mb-2 text-[13px] text-muted">
+        {heard.length > 0 ? `Heard by ${heard.join(', ')}.` : 'Nobody listens to it yet: see Listeners.'}
+      </p>
       <Stage title="Output">
-        <Field label="Limiter" unit="dBFS" min={-20} max={0} digits={1} value={bus.ceilingDb} onCommit={(ceilingDb) => set({ ceilingDb })} />
-        <select aria-label="Timing" title="Live inputs wait 130 ms for their pictures, unless people in the room listen" value={bus.timing} onChange={(e) => set({ timing: e.target.value })}>
+        <Field
+          label="Limiter"
+          unit="dBFS"
+          min={-20}
+          max={0}
+          digits={1}
+          value={bus.ceilingDb}
+          onCommit={(ceilingDb) => set({ ceilingDb })}
+        />
+        <select
+          aria-label="Timing"
+          title="Live inputs wait 130 ms for their pictures, unless people in the room listen"
+          value={bus.timing}
+          onChange={(e) => set({ timing: e.target.value })}
+        >
           <option value="picture">in time with the picture</option>
           <option value="live">live, without waiting</option>
         </select>
         <Field label="Delay" unit="ms" min={0} max={1000} digits={1} value={bus.delayMs} onCommit={(delayMs) => set({ delayMs })} />
-        <Field label="= frames" unit="fr" min={0} max={rate} digits={2} value={(bus.delayMs / 1000) * rate} onCommit={(frames) => set({ delayMs: Math.min(1000, Math.round((frames / rate) * 10_000) / 10) })} />
+        <Field
+          label="= frames"
+          unit="fr"
+          min={0}
+          max={rate}
+          digits={2}
+          value={(bus.delayMs / 1000) * rate}
+          onCommit={(frames) => set({ delayMs: Math.min(1000, Math.round((frames / rate) * 10_000) / 10) })}
+        />
       </Stage>
       <Stage title="Equaliser" on={bus.eq.on} onPress={() => send('sound.setEq', { channel: bus.id })}>
         <div className="col-span-2">
-          <EqCurve bands={bus.eq.bands} on={bus.eq.on} onBand={(band, change) => send('sound.setBand', { channel: bus.id, band, ...change })} />
+          <EqCurve
+            bands={bus.eq.bands}
+            on={bus.eq.on}
+            onBand={(band, change) => send('sound.setBand', { channel: bus.id, band, ...change })}
+          />
         </div>
         <Bands id={bus.id} bands={bus.eq.bands} />
       </Stage>
-      <Button className="mb-2" title="For a howl whose loop is not known here" onClick={() => send('sound.hold', { bus: bus.id, db: 24, hz: 0 })}>
+      <Button
+        className="mb-2"
+        title="For a howl whose loop is not known here"
+        onClick={() => send('sound.hold', { bus: bus.id, db: 24, hz: 0 })}
+      >
         Turn down by 24 dB until released
       </Button>
       <label className="flex items-center gap-2 border-t border-line py-2">
-        <input type="checkbox" checked={bus.record} onChange={(e) => set({ record: e.target.checked })} /> Record it as a stereo WAV beside the programme
+        <input type="checkbox" checked={bus.record} onChange={(e) => set({ record: e.target.checked })} /> Record it as a stereo WAV beside
+        the programme
       </label>
     </>
   );
@@ -268,7 +450,8 @@ function LoudnessLine({ id }: { id: string }) {
   const figure = (value: number | undefined) => (value !== undefined && value > -70 ? dbWords(value) : '−');
   return (
     <p className="figures mb-2 text-[13px] text-muted" title="Before the fader: ITU-R BS.1770, over 0.4 s and over 3 s">
-      momentary <span className="inline-block w-12 text-right text-text">{figure(reading?.momentary)}</span> short-term <span className="inline-block w-12 text-right text-text">{figure(reading?.shortTerm)}</span> LUFS
+      momentary <span className="inline-block w-12 text-right text-text">{figure(reading?.momentary)}</span> short-term{' '}
+      <span className="inline-block w-12 text-right text-text">{figure(reading?.shortTerm)}</span> LUFS
     </p>
   );
 }
@@ -281,7 +464,8 @@ export function ChannelPanel() {
   const { show } = host.state.desk;
   const channel = channelsOf(show).find((c) => c.id === chosen);
   const bus = show.sound.buses.find((b) => b.id === chosen);
-  if (!channel && !bus) return <p className="p-4 text-muted">Choose a strip: its gain, equaliser, gate, compressor and delay are set here.</p>;
+  if (!channel && !bus)
+    return <p className="p-4 text-muted">Choose a strip: its gain, equaliser, gate, compressor and delay are set here.</p>;
   return (
     <div className="p-2">
       <h2 className="mb-1 border-l-4 pl-2 text-lg font-semibold" style={{ borderLeftColor: (channel ?? bus)?.colour }}>

@@ -25,7 +25,10 @@ interface EqCurveProps {
 export function EqCurve({ bands, on, highPass, onBand }: EqCurveProps) {
   const svg = useRef<SVGSVGElement>(null);
   const grip = useRef<number | null>(null);
-  const filters = [...(on ? bands.map((b) => bandCoefficients(b.kind, b.hz, b.gainDb, b.q, RATE)) : []), ...(highPass?.on ? [highPassCoefficients(highPass.hz, RATE)] : [])];
+  const filters = [
+    ...(on ? bands.map((b) => bandCoefficients(b.kind, b.hz, b.gainDb, b.q, RATE)) : []),
+    ...(highPass?.on ? [highPassCoefficients(highPass.hz, RATE)] : []),
+  ];
   const points = Array.from({ length: 121 }, (_, i) => {
     const hz = hzAt((i / 120) * WIDTH);
     const db = filters.reduce((sum, f) => sum + responseDb(f, Math.min(hz, 22_000), RATE), 0);
@@ -39,14 +42,28 @@ export function EqCurve({ bands, on, highPass, onBand }: EqCurveProps) {
     onBand(grip.current, { hz: Math.round(hzAt(x)), gainDb: Math.round(dbAt(y) * 2) / 2 });
   };
   const key = (e: KeyboardEvent, band: EqBand, n: number) => {
-    const change: Partial<EqBand> | undefined = { ArrowUp: { gainDb: Math.min(RANGE_DB, band.gainDb + 0.5) }, ArrowDown: { gainDb: Math.max(-RANGE_DB, band.gainDb - 0.5) }, ArrowRight: { hz: Math.min(HIGH, Math.round(band.hz * 1.06)) }, ArrowLeft: { hz: Math.max(LOW, Math.round(band.hz / 1.06)) } }[e.key];
+    const change: Partial<EqBand> | undefined = {
+      ArrowUp: { gainDb: Math.min(RANGE_DB, band.gainDb + 0.5) },
+      ArrowDown: { gainDb: Math.max(-RANGE_DB, band.gainDb - 0.5) },
+      ArrowRight: { hz: Math.min(HIGH, Math.round(band.hz * 1.06)) },
+      ArrowLeft: { hz: Math.max(LOW, Math.round(band.hz / 1.06)) },
+    }[e.key];
     if (!change) return;
     e.preventDefault();
     e.stopPropagation();
     onBand(n, change);
   };
   return (
-    <svg ref={svg} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full touch-none border border-line bg-deep" role="group" aria-label="Response of the equaliser" onPointerMove={move} onPointerUp={() => (grip.current = null)} onPointerCancel={() => (grip.current = null)}>
+    <svg
+      ref={svg}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="w-full touch-none border border-line bg-deep"
+      role="group"
+      aria-label="Response of the equaliser"
+      onPointerMove={move}
+      onPointerUp={() => (grip.current = null)}
+      onPointerCancel={() => (grip.current = null)}
+    >
       {LINES.map((hz) => (
         <g key={hz}>
           <line x1={xOf(hz)} x2={xOf(hz)} y1={0} y2={HEIGHT} stroke="var(--color-line)" />
@@ -65,7 +82,12 @@ export function EqCurve({ bands, on, highPass, onBand }: EqCurveProps) {
           </text>
         </g>
       ))}
-      <polyline points={points.join(' ')} fill="none" stroke={filters.length > 0 ? 'var(--color-straw)' : 'var(--color-muted)'} strokeWidth={2} />
+      <polyline
+        points={points.join(' ')}
+        fill="none"
+        stroke={filters.length > 0 ? 'var(--color-straw)' : 'var(--color-muted)'}
+        strokeWidth={2}
+      />
       {bands.map((band, i) => (
         <g
           key={i}
@@ -82,7 +104,9 @@ export function EqCurve({ bands, on, highPass, onBand }: EqCurveProps) {
             grip.current = i + 1;
           }}
           onDoubleClick={() => onBand(i + 1, { gainDb: 0 })}
-          onWheel={(e) => onBand(i + 1, { q: Math.min(12, Math.max(0.2, Math.round(band.q * (e.deltaY < 0 ? 1.15 : 1 / 1.15) * 100) / 100)) })}
+          onWheel={(e) =>
+            onBand(i + 1, { q: Math.min(12, Math.max(0.2, Math.round(band.q * (e.deltaY < 0 ? 1.15 : 1 / 1.15) * 100) / 100)) })
+          }
           onKeyDown={(e) => key(e, band, i + 1)}
         >
           <circle cx={xOf(band.hz)} cy={yOf(band.gainDb)} r={16} fill="transparent" />

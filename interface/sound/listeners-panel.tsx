@@ -50,7 +50,12 @@ function Hears({ id }: { id: string }) {
       {heard.map(({ key, name, db, paths }) => (
         <li key={key} className="border-b border-line/60 px-2 py-1">
           <div className="flex justify-between gap-2">
-            <span className="truncate">{paths[0]?.nodes.map((v) => graph.nodes[v]).find((n) => n?.kind === 'channel')?.name.replace('channel ', '') ?? name}</span>
+            <span className="truncate">
+              {paths[0]?.nodes
+                .map((v) => graph.nodes[v])
+                .find((n) => n?.kind === 'channel')
+                ?.name.replace('channel ', '') ?? name}
+            </span>
             <span className="figures shrink-0 text-[13px]">{dbWords(db)} dB</span>
           </div>
           {paths.slice(0, 3).map((p) => (
@@ -89,7 +94,12 @@ function OwnChannels({ listener }: { listener: Listener }) {
             <input
               type="checkbox"
               checked={listener.ownIds.includes(id)}
-              onChange={(e) => send('listener.set', { listener: listener.id, ownIds: e.target.checked ? [...listener.ownIds, id] : listener.ownIds.filter((own) => own !== id) })}
+              onChange={(e) =>
+                send('listener.set', {
+                  listener: listener.id,
+                  ownIds: e.target.checked ? [...listener.ownIds, id] : listener.ownIds.filter((own) => own !== id),
+                })
+              }
             />
             {name}
           </label>
@@ -107,7 +117,9 @@ function ListenerRow({ listener }: { listener: Listener }) {
   const keyed = useTalkTarget((s) => talkTarget(sound.listeners, s.chosen)?.id === id);
   const set = (change: Record<string, unknown>) => send('listener.set', { listener: id, ...change });
   const air = kind === 'stream' || kind === 'recording';
-  const places = sound.patches.map((p) => p.to).filter((to, i, all) => all.findIndex((o) => o.deviceId === to.deviceId && o.pair === to.pair) === i);
+  const places = sound.patches
+    .map((p) => p.to)
+    .filter((to, i, all) => all.findIndex((o) => o.deviceId === to.deviceId && o.pair === to.pair) === i);
   return (
     <li className="border-b border-line">
       <div className="flex items-center gap-2 px-2 py-1.5">
@@ -119,7 +131,15 @@ function ListenerRow({ listener }: { listener: Listener }) {
           </p>
         </div>
         {talkback && (
-          <Button pressed={keyed} className="px-1.5!" aria-label={`Alt with the key left of 1 speaks to ${name}`} title={keyed ? `Alt and the key left of 1, held, speak to ${name} alone` : `Let Alt and the key left of 1 speak to ${name} alone`} onClick={() => setTalkTarget(id)}>
+          <Button
+            pressed={keyed}
+            className="px-1.5!"
+            aria-label={`Alt with the key left of 1 speaks to ${name}`}
+            title={
+              keyed ? `Alt and the key left of 1, held, speak to ${name} alone` : `Let Alt and the key left of 1 speak to ${name} alone`
+            }
+            onClick={() => setTalkTarget(id)}
+          >
             Alt
           </Button>
         )}
@@ -152,7 +172,11 @@ function ListenerRow({ listener }: { listener: Listener }) {
             {!air && (
               <>
                 <span className="text-muted">listens at</span>
-                <select aria-label={`Where ${name} listens`} value={place ? `${place.deviceId} ${place.pair}` : ''} onChange={(e) => set({ place: places.find((p) => `${p.deviceId} ${p.pair}` === e.target.value) ?? null })}>
+                <select
+                  aria-label={`Where ${name} listens`}
+                  value={place ? `${place.deviceId} ${place.pair}` : ''}
+                  onChange={(e) => set({ place: places.find((p) => `${p.deviceId} ${p.pair}` === e.target.value) ?? null })}
+                >
                   <option value="">wherever that bus is plugged</option>
                   {places.map((p) => (
                     <option key={`${p.deviceId} ${p.pair}`} value={`${p.deviceId} ${p.pair}`}>
@@ -165,10 +189,18 @@ function ListenerRow({ listener }: { listener: Listener }) {
                   <label className="flex items-center gap-2">
                     <input type="checkbox" checked={talkback} onChange={(e) => set({ talkback: e.target.checked })} /> gets talkback
                   </label>
-                  <label className="flex items-center gap-2" title="What they hear comes back by their own microphone: an echo. Headphones end it.">
+                  <label
+                    className="flex items-center gap-2"
+                    title="What they hear comes back by their own microphone: an echo. Headphones end it."
+                  >
                     <input type="checkbox" checked={listener.open} onChange={(e) => set({ open: e.target.checked })} /> by loudspeaker
                   </label>
-                  <HoldButton look="quiet" className="ml-auto" title="Hold to remove; a guest’s bus goes too" onHeld={() => send('listener.remove', { listener: id })}>
+                  <HoldButton
+                    look="quiet"
+                    className="ml-auto"
+                    title="Hold to remove; a guest’s bus goes too"
+                    onHeld={() => send('listener.remove', { listener: id })}
+                  >
                     <Trash2 size={14} /> Remove
                   </HoldButton>
                 </div>
@@ -188,7 +220,12 @@ export function ListenersPanel() {
   const send = useSend();
   const [name, setName] = useState('');
   const [kind, setKind] = useState<ListenerKind>('guest');
-  const { listeners, talkbackId, dimDb } = useHostState(({ desk: { show } }) => ({ listeners: show.sound.listeners, talkbackId: show.sound.talkbackId, dimDb: show.sound.dimDb, inputs: show.sound.inputs }));
+  const { listeners, talkbackId, dimDb } = useHostState(({ desk: { show } }) => ({
+    listeners: show.sound.listeners,
+    talkbackId: show.sound.talkbackId,
+    dimDb: show.sound.dimDb,
+    inputs: show.sound.inputs,
+  }));
   const of = (...kinds: ListenerKind[]) => listeners.filter((l) => l.talkback && kinds.includes(l.kind)).map((l) => l.id);
   return (
     <div>
@@ -198,7 +235,11 @@ export function ListenersPanel() {
         <TalkButton ids={of('guest', 'room', 'presenter')} name="everybody" label="Everybody" />
         <label className="flex w-full items-center gap-2 text-[13px] text-muted">
           Speak with
-          <select aria-label="Talkback microphone" value={talkbackId ?? ''} onChange={(e) => send('talkback.set', { channel: e.target.value || null })}>
+          <select
+            aria-label="Talkback microphone"
+            value={talkbackId ?? ''}
+            onChange={(e) => send('talkback.set', { channel: e.target.value || null })}
+          >
             <option value="">no microphone</option>
             {channelsOf(host.state.desk.show).map((c) => (
               <option key={c.id} value={c.id}>
@@ -207,7 +248,16 @@ export function ListenersPanel() {
             ))}
           </select>
           mixes turn down
-          <NumberField label="How far mixes are turned down under talkback, dB" className="w-20" unit="dB" min={-40} max={0} whole={0} value={dimDb} onCommit={(db) => send('talkback.set', { dimDb: db })} />
+          <NumberField
+            label="How far mixes are turned down under talkback, dB"
+            className="w-20"
+            unit="dB"
+            min={-40}
+            max={0}
+            whole={0}
+            value={dimDb}
+            onCommit={(db) => send('talkback.set', { dimDb: db })}
+          />
         </label>
       </div>
       <ul aria-label="Listeners">
@@ -222,7 +272,14 @@ export function ListenersPanel() {
           if (name.trim() && send('listener.add', { name: name.trim(), kind })) setName('');
         }}
       >
-        <input aria-label="Name of a new listener" placeholder="Who else listens?" className="min-w-0 flex-1" value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
+        <input
+          aria-label="Name of a new listener"
+          placeholder="Who else listens?"
+          className="min-w-0 flex-1"
+          value={name}
+          maxLength={60}
+          onChange={(e) => setName(e.target.value)}
+        />
         <select aria-label="Kind of the new listener" value={kind} onChange={(e) => setKind(e.target.value as ListenerKind)}>
           {LISTENER_KINDS.map((k) => (
             <option key={k} value={k}>
@@ -234,7 +291,9 @@ export function ListenersPanel() {
           Add
         </Button>
       </form>
-      <p className="px-2 pb-2 text-[13px] text-muted">A guest, a presenter, a room or a producer gets a bus of their own; its sends follow the rule.</p>
+      <p className="px-2 pb-2 text-[13px] text-muted">
+        A guest, a presenter, a room or a producer gets a bus of their own; its sends follow the rule.
+      </p>
     </div>
   );
 }

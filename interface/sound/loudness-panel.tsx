@@ -49,10 +49,33 @@ function Chart({ busId, target }: { busId: string; target: number }) {
         grid: { left: 40, right: 10, top: 26, bottom: 22 },
         legend: { top: 0, right: 0, textStyle: { color: '#e8efe9' }, itemWidth: 14, itemHeight: 3 },
         tooltip: { trigger: 'axis', valueFormatter: (v: unknown) => `${Number(v).toFixed(1)} LUFS` },
-        xAxis: { type: 'value', min: 'dataMin', max: 'dataMax', axisLabel: { color: '#8fa5a3', formatter: (s: number) => formatDuration(s) }, splitLine: { show: false }, axisLine: { lineStyle: { color: '#28393d' } } },
-        yAxis: { type: 'value', min: FLOOR, max: 0, interval: 12, axisLabel: { color: '#8fa5a3' }, splitLine: { lineStyle: { color: '#28393d' } } },
+        xAxis: {
+          type: 'value',
+          min: 'dataMin',
+          max: 'dataMax',
+          axisLabel: { color: '#8fa5a3', formatter: (s: number) => formatDuration(s) },
+          splitLine: { show: false },
+          axisLine: { lineStyle: { color: '#28393d' } },
+        },
+        yAxis: {
+          type: 'value',
+          min: FLOOR,
+          max: 0,
+          interval: 12,
+          axisLabel: { color: '#8fa5a3' },
+          splitLine: { lineStyle: { color: '#28393d' } },
+        },
         series: [
-          { ...line('short-term', '#4fd1a5', (p) => p.shortTerm), markLine: { silent: true, symbol: 'none', lineStyle: { color: '#f2b84b' }, label: { color: '#f2b84b', position: 'insideStartTop', formatter: `target ${target}` }, data: [{ yAxis: target }] } },
+          {
+            ...line('short-term', '#4fd1a5', (p) => p.shortTerm),
+            markLine: {
+              silent: true,
+              symbol: 'none',
+              lineStyle: { color: '#f2b84b' },
+              label: { color: '#f2b84b', position: 'insideStartTop', formatter: `target ${target}` },
+              data: [{ yAxis: target }],
+            },
+          },
           line('momentary', '#8fa5a3', (p) => p.momentary, 1),
           line('integrated', '#e2c48d', (p) => p.integrated, 2),
         ],
@@ -87,7 +110,12 @@ export function LoudnessPanel() {
   const host = useHost();
   const send = useSend();
   const busId = useSoundRoom((s) => s.loudnessBus);
-  const { buses, target, run, name } = useHostState(({ desk: { show, air } }) => ({ buses: show.sound.buses, target: show.sound.targetLufs, run: air.sound.loudness[busId], name: show.name }));
+  const { buses, target, run, name } = useHostState(({ desk: { show, air } }) => ({
+    buses: show.sound.buses,
+    target: show.sound.targetLufs,
+    run: air.sound.loudness[busId],
+    name: show.name,
+  }));
   const reading = useStore(host.sound.store, (s) => shown(s.loudness[busId]));
   const bus = buses.find((b) => b.id === busId) ?? buses[0];
   const watchedId = bus?.id ?? null;
@@ -99,7 +127,14 @@ export function LoudnessPanel() {
   const { met, text } = verdict(reading, target);
   const running = run !== undefined && run.stop === null;
   const report = () => {
-    const csv = loudnessCsv({ show: name, bus: bus.name, made: new Date(), targetLufs: target, reading, points: host.sound.history.of(bus.id) });
+    const csv = loudnessCsv({
+      show: name,
+      bus: bus.name,
+      made: new Date(),
+      targetLufs: target,
+      reading,
+      points: host.sound.history.of(bus.id),
+    });
     const file = `${name} ${bus.name} loudness.csv`;
     saveFile(new File([csv], file, { type: 'text/csv' }), file);
   };
@@ -114,7 +149,11 @@ export function LoudnessPanel() {
             </option>
           ))}
         </select>
-        <Button look={running ? 'plain' : 'straw'} title={running ? 'Begins anew' : 'Measures integrated loudness, range and true peak from now on'} onClick={() => send('loudness.start', { bus: bus.id })}>
+        <Button
+          look={running ? 'plain' : 'straw'}
+          title={running ? 'Begins anew' : 'Measures integrated loudness, range and true peak from now on'}
+          onClick={() => send('loudness.start', { bus: bus.id })}
+        >
           {running ? 'Begin anew' : 'Start'}
         </Button>
         <Button unusable={running ? null : 'Nothing is being measured.'} onClick={() => send('loudness.stop', { bus: bus.id })}>
@@ -133,11 +172,16 @@ export function LoudnessPanel() {
         <Figure label="Highest short-term" value={reading.shortTermMax} unit="LUFS" />
       </div>
       <p className={met ? 'text-next' : 'text-caution'} role="status">
-        {text.charAt(0).toUpperCase() + text.slice(1)} <span className="figures text-muted">({formatDuration(Math.floor(reading.seconds))})</span>
+        {text.charAt(0).toUpperCase() + text.slice(1)}{' '}
+        <span className="figures text-muted">({formatDuration(Math.floor(reading.seconds))})</span>
       </p>
       <Chart busId={bus.id} target={target} />
       <div className="flex flex-wrap items-center gap-2">
-        <select aria-label="Usual loudness targets" value={TARGETS.some(([t]) => t === target) ? target : ''} onChange={(e) => e.target.value && send('loudness.setTarget', { lufs: Number(e.target.value) })}>
+        <select
+          aria-label="Usual loudness targets"
+          value={TARGETS.some(([t]) => t === target) ? target : ''}
+          onChange={(e) => e.target.value && send('loudness.setTarget', { lufs: Number(e.target.value) })}
+        >
           <option value="">another target</option>
           {TARGETS.map(([value, words]) => (
             <option key={value} value={value}>
@@ -145,7 +189,17 @@ export function LoudnessPanel() {
             </option>
           ))}
         </select>
-        <NumberField label="Loudness target, LUFS" className="w-28" unit="LUFS" min={-40} max={-5} whole={0} digits={1} value={target} onCommit={(lufs) => send('loudness.setTarget', { lufs })} />
+        <NumberField
+          label="Loudness target, LUFS"
+          className="w-28"
+          unit="LUFS"
+          min={-40}
+          max={-5}
+          whole={0}
+          digits={1}
+          value={target}
+          onCommit={(lufs) => send('loudness.setTarget', { lufs })}
+        />
         <Button className="ml-auto" onClick={report}>
           Save a report
         </Button>

@@ -44,7 +44,11 @@ const Cell = memo(function Cell({ from, bus, label, on, hand, levelDb, before, l
       >
         {on ? `${level || '0'}${before ? ' pre' : ''}` : ''}
         {hand && <span aria-hidden className="absolute top-0.5 right-0.5 h-1.5 w-1.5 rounded-full bg-straw" />}
-        {looped && <span aria-hidden className="absolute top-0 left-0.5 text-air">↻</span>}
+        {looped && (
+          <span aria-hidden className="absolute top-0 left-0.5 text-air">
+            ↻
+          </span>
+        )}
       </button>
     </td>
   );
@@ -56,15 +60,33 @@ function CellEditor({ point, fromName, busName }: { point: Crosspoint; fromName:
   const { fromId: from, busId: bus, on, levelDb, tap, by, why } = point;
   const args = { from, bus };
   return (
-    <div className="flex flex-wrap items-center gap-3 border-t border-line bg-panel px-3 py-1.5" aria-label="Chosen crosspoint" role="group">
+    <div
+      className="flex flex-wrap items-center gap-3 border-t border-line bg-panel px-3 py-1.5"
+      aria-label="Chosen crosspoint"
+      role="group"
+    >
       <span className="font-semibold">
         {fromName} → {busName}
       </span>
       <Button pressed={on} onClick={() => send('sound.setSend', { ...args, on: !on })}>
         {on ? 'Open' : 'Closed'}
       </Button>
-      <NumberField className="w-28" label="Level of the send, dB" unit="dB" min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={levelDb} onCommit={(db) => send('sound.setSend', { ...args, levelDb: db })} />
-      <Button pressed={tap === 'before'} title="Before the fader: the fader does not change it" onClick={() => send('sound.setSend', { ...args, tap: tap === 'before' ? 'after' : 'before' })}>
+      <NumberField
+        className="w-28"
+        label="Level of the send, dB"
+        unit="dB"
+        min={FADER_FLOOR_DB}
+        max={FADER_TOP_DB}
+        whole={0}
+        digits={1}
+        value={levelDb}
+        onCommit={(db) => send('sound.setSend', { ...args, levelDb: db })}
+      />
+      <Button
+        pressed={tap === 'before'}
+        title="Before the fader: the fader does not change it"
+        onClick={() => send('sound.setSend', { ...args, tap: tap === 'before' ? 'after' : 'before' })}
+      >
         {tap === 'before' ? 'Before the fader' : 'After the fader'}
       </Button>
       <span className="text-muted">{by === 'rule' ? `By rule: ${why}` : `Set by hand`}</span>
@@ -93,7 +115,8 @@ export function MatrixView() {
     send('sound.setSend', { from, bus });
   };
   const rows = [...channels.map((c) => ({ ...c, what: 'channel' })), ...buses.map((b) => ({ ...b, what: 'bus' }))];
-  const point = cell && rows.some((r) => r.id === cell.from) && buses.some((b) => b.id === cell.bus) ? matrix.at(cell.from, cell.bus) : null;
+  const point =
+    cell && rows.some((r) => r.id === cell.from) && buses.some((b) => b.id === cell.bus) ? matrix.at(cell.from, cell.bus) : null;
   const nameOf = (id: string) => rows.find((r) => r.id === id)?.name ?? '';
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -102,13 +125,26 @@ export function MatrixView() {
           <caption className="sr-only">Sends of channels and buses into buses</caption>
           <thead>
             <tr>
-              <th scope="col" className="sticky top-0 left-0 z-20 min-w-44 bg-deep px-2 py-1 text-left align-bottom text-[13px] font-normal text-muted">
+              <th
+                scope="col"
+                className="sticky top-0 left-0 z-20 min-w-44 bg-deep px-2 py-1 text-left align-bottom text-[13px] font-normal text-muted"
+              >
                 Press to send or not. <span className="text-straw">●</span> set by hand, <span className="text-air">↻</span> in a loop
               </th>
               {buses.map(({ id, name, colour }) => (
-                <th key={id} scope="col" className="sticky top-0 z-10 w-24 max-w-24 min-w-20 border-b-4 bg-deep px-1 py-1 text-left align-bottom text-[13px]" style={{ borderBottomColor: colour }}>
+                <th
+                  key={id}
+                  scope="col"
+                  className="sticky top-0 z-10 w-24 max-w-24 min-w-20 border-b-4 bg-deep px-1 py-1 text-left align-bottom text-[13px]"
+                  style={{ borderBottomColor: colour }}
+                >
                   <span className="line-clamp-2">{name}</span>
-                  <span className="line-clamp-2 font-normal text-muted">{listeners.filter((l) => l.busId === id).map((l) => l.name).join(', ') || 'nobody listens'}</span>
+                  <span className="line-clamp-2 font-normal text-muted">
+                    {listeners
+                      .filter((l) => l.busId === id)
+                      .map((l) => l.name)
+                      .join(', ') || 'nobody listens'}
+                  </span>
                 </th>
               ))}
             </tr>
@@ -116,7 +152,14 @@ export function MatrixView() {
           <tbody>
             {rows.map(({ id, name, colour, what }, i) => (
               <tr key={id}>
-                <th scope="row" className={clsx('sticky left-0 z-10 max-w-44 truncate border-l-4 bg-deep px-2 text-left text-[13px] font-normal', what === 'bus' && rows[i - 1]?.what === 'channel' && 'border-t border-t-line')} style={{ borderLeftColor: colour }}>
+                <th
+                  scope="row"
+                  className={clsx(
+                    'sticky left-0 z-10 max-w-44 truncate border-l-4 bg-deep px-2 text-left text-[13px] font-normal',
+                    what === 'bus' && rows[i - 1]?.what === 'channel' && 'border-t border-t-line',
+                  )}
+                  style={{ borderLeftColor: colour }}
+                >
                   {what === 'bus' ? `bus ${name}` : name}
                 </th>
                 {buses.map((bus) => {
@@ -143,7 +186,13 @@ export function MatrixView() {
           </tbody>
         </table>
       </div>
-      {point ? <CellEditor point={point} fromName={nameOf(point.fromId)} busName={nameOf(point.busId)} /> : <p className="border-t border-line bg-panel px-3 py-2 text-muted">Choose a crosspoint to see why it is open or closed, and to set its level.</p>}
+      {point ? (
+        <CellEditor point={point} fromName={nameOf(point.fromId)} busName={nameOf(point.busId)} />
+      ) : (
+        <p className="border-t border-line bg-panel px-3 py-2 text-muted">
+          Choose a crosspoint to see why it is open or closed, and to set its level.
+        </p>
+      )}
     </div>
   );
 }

@@ -28,7 +28,16 @@ export function MeterColumn({ id, label }: { id: string; label: string }) {
         onClick={() => host.sound.clipped.delete(id)}
       />
       <div className="relative min-h-0 flex-1">
-        <canvas ref={canvas} role="meter" aria-label={`Level of ${label}`} aria-valuemin={METER_FLOOR_DB} aria-valuemax={0} aria-valuenow={METER_FLOOR_DB} className="absolute inset-0 h-full w-full" title="Peak level; lines at −6, −12, −20, −30, −40 and −50 dBFS" />
+        <canvas
+          ref={canvas}
+          role="meter"
+          aria-label={`Level of ${label}`}
+          aria-valuemin={METER_FLOOR_DB}
+          aria-valuemax={0}
+          aria-valuenow={METER_FLOOR_DB}
+          className="absolute inset-0 h-full w-full"
+          title="Peak level; lines at −6, −12, −20, −30, −40 and −50 dBFS"
+        />
       </div>
     </div>
   );

@@ -17,11 +17,16 @@ const STATE_WORDS = { opening: 'opening', live: 'plays', lost: 'lost' };
 
 function DeviceNote({ deviceId, side }: { deviceId: string; side: 'input' | 'output' }) {
   const host = useHost();
-  const state = useStore(host.sound.store, (s): DeviceState | undefined => s.devices.find((d) => d.deviceId === deviceId && d.side === side));
+  const state = useStore(host.sound.store, (s): DeviceState | undefined =>
+    s.devices.find((d) => d.deviceId === deviceId && d.side === side),
+  );
   if (!state) return null;
   const word = side === 'input' && state.state === 'live' ? 'listens' : STATE_WORDS[state.state];
   return (
-    <span className={`text-[13px] ${state.state === 'lost' ? 'text-air' : state.state === 'live' ? 'text-next' : 'text-muted'}`} role="status">
+    <span
+      className={`text-[13px] ${state.state === 'lost' ? 'text-air' : state.state === 'live' ? 'text-next' : 'text-muted'}`}
+      role="status"
+    >
       {word}
       {state.note && `: ${state.note}`}
     </span>
@@ -67,7 +72,12 @@ function Outputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
                 {sound.buses.find((b) => b.id === busId)?.name} <Unplug size={13} />
               </Button>
             ))}
-            <select aria-label={`Plug a bus into outputs ${pair * 2 - 1} and ${pair * 2} of ${device.label}`} className="ml-auto w-34" value="" onChange={(e) => e.target.value && send('sound.plug', { bus: e.target.value, to })}>
+            <select
+              aria-label={`Plug a bus into outputs ${pair * 2 - 1} and ${pair * 2} of ${device.label}`}
+              className="ml-auto w-34"
+              value=""
+              onChange={(e) => e.target.value && send('sound.plug', { bus: e.target.value, to })}
+            >
               <option value="">plug in…</option>
               {sound.buses.map((b) => (
                 <option key={b.id} value={b.id}>
@@ -84,12 +94,18 @@ function Outputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
 
 function Inputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
   const send = useSend();
-  const used = (pair: number) => sound.inputs.filter((c) => c.feed.kind === 'device' && c.feed.deviceId === device.deviceId && Math.ceil(c.feed.first / 2) === pair).map((c) => c.name);
+  const used = (pair: number) =>
+    sound.inputs
+      .filter((c) => c.feed.kind === 'device' && c.feed.deviceId === device.deviceId && Math.ceil(c.feed.first / 2) === pair)
+      .map((c) => c.name);
   const pairs = usePairs(device, 'input');
   const add = (pair: number, choice: string) => {
     const first = choice === 'right' ? pair * 2 : pair * 2 - 1;
     const name = sound.cards.find((c) => c.deviceId === device.deviceId)?.inputs.find((p) => p.pair === pair)?.name ?? `Input ${first}`;
-    send('sound.addChannel', { name, feed: { kind: 'device', deviceId: device.deviceId, deviceLabel: device.label, first, stereo: choice === 'both' } });
+    send('sound.addChannel', {
+      name,
+      feed: { kind: 'device', deviceId: device.deviceId, deviceLabel: device.label, first, stereo: choice === 'both' },
+    });
   };
   return (
     <ul aria-label={`Inputs of ${device.label}`}>
@@ -102,7 +118,12 @@ function Inputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
           <span className="basis-full" />
           <span className="w-12" />
           <span className="max-w-52 flex-1 truncate text-[13px] text-muted">{used(pair).join(', ')}</span>
-          <select aria-label={`Add a channel for inputs ${pair * 2 - 1} and ${pair * 2} of ${device.label}`} className="ml-auto w-34" value="" onChange={(e) => e.target.value && add(pair, e.target.value)}>
+          <select
+            aria-label={`Add a channel for inputs ${pair * 2 - 1} and ${pair * 2} of ${device.label}`}
+            className="ml-auto w-34"
+            value=""
+            onChange={(e) => e.target.value && add(pair, e.target.value)}
+          >
             <option value="">new channel…</option>
             <option value="both">both, stereo</option>
             <option value="left">input {pair * 2 - 1} alone</option>
@@ -120,7 +141,11 @@ function Monitor({ device }: { device: SoundDeviceInfo }) {
   return (
     <label className="flex items-center gap-2 text-[13px] text-muted">
       Hear in your ears
-      <select aria-label={`Hear outputs of ${device.label} here`} defaultValue="" onChange={(e) => host.sound.listenAt(device.deviceId, e.target.value === '' ? null : Number(e.target.value))}>
+      <select
+        aria-label={`Hear outputs of ${device.label} here`}
+        defaultValue=""
+        onChange={(e) => host.sound.listenAt(device.deviceId, e.target.value === '' ? null : Number(e.target.value))}
+      >
         <option value="">nothing of it</option>
         {pairs.map((p) => (
           <option key={p} value={p}>
@@ -148,7 +173,8 @@ function RoutingFiles({ devices }: { devices: SoundDeviceInfo[] }) {
       toast.error(`${file.name} is not a routing: it is not JSON. Nothing was changed.`);
       return;
     }
-    if (send('sound.importRouting', { routing, devices: devices.map(({ deviceId, label }) => ({ deviceId, label })) })) toast.success('The routing is in.');
+    if (send('sound.importRouting', { routing, devices: devices.map(({ deviceId, label }) => ({ deviceId, label })) }))
+      toast.success('The routing is in.');
   };
   return (
     <div className="flex gap-2 border-t-2 border-line p-2">
@@ -178,7 +204,9 @@ function EarsDevice() {
   const host = useHost();
   const [outputs, setOutputs] = useState<MediaDeviceInfo[]>([]);
   useEffect(() => {
-    void navigator.mediaDevices?.enumerateDevices().then((list) => setOutputs(list.filter((d) => d.kind === 'audiooutput' && d.deviceId !== 'default')));
+    void navigator.mediaDevices
+      ?.enumerateDevices()
+      .then((list) => setOutputs(list.filter((d) => d.kind === 'audiooutput' && d.deviceId !== 'default')));
   }, []);
   const choose = (deviceId: string) => {
     void host.sound.setEarsDevice(deviceId).then(
@@ -189,7 +217,12 @@ function EarsDevice() {
   return (
     <label className="flex items-center gap-2 border-t-2 border-line p-2 text-[13px] text-muted">
       Your ears are at
-      <select aria-label="Device on which you listen" className="min-w-0 flex-1" defaultValue={localStorage.getItem('bivoca.ears') ?? ''} onChange={(e) => choose(e.target.value)}>
+      <select
+        aria-label="Device on which you listen"
+        className="min-w-0 flex-1"
+        defaultValue={localStorage.getItem('bivoca.ears') ?? ''}
+        onChange={(e) => choose(e.target.value)}
+      >
         <option value="">the default device of this machine</option>
         {outputs.map((d) => (
           <option key={d.deviceId} value={d.deviceId}>
@@ -205,9 +238,18 @@ function EarsDevice() {
 export function PatchPanel() {
   const devices = useDevices();
   const sound = useHostState(({ desk: { show } }) => show.sound);
-  const named = [...sound.patches.map((p) => ({ ...p.to, side: 'output' as const })), ...sound.inputs.flatMap((c) => (c.feed.kind === 'device' ? [{ ...c.feed, side: 'input' as const }] : []))];
+  const named = [
+    ...sound.patches.map((p) => ({ ...p.to, side: 'output' as const })),
+    ...sound.inputs.flatMap((c) => (c.feed.kind === 'device' ? [{ ...c.feed, side: 'input' as const }] : [])),
+  ];
   // Devices that the show names and this machine does not have are shown too: they are missing.
-  const missing = [...new Map(named.filter((n) => !devices.some((d) => d.deviceId === n.deviceId)).map((n) => [n.deviceId, { deviceId: n.deviceId, label: n.deviceLabel || 'Default device', inputPairs: 0, outputPairs: 0 }])).values()];
+  const missing = [
+    ...new Map(
+      named
+        .filter((n) => !devices.some((d) => d.deviceId === n.deviceId))
+        .map((n) => [n.deviceId, { deviceId: n.deviceId, label: n.deviceLabel || 'Default device', inputPairs: 0, outputPairs: 0 }]),
+    ).values(),
+  ];
   const inUse = (d: SoundDeviceInfo) => named.some((n) => n.deviceId === d.deviceId) || sound.cards.some((c) => c.deviceId === d.deviceId);
   const all: SoundDeviceInfo[] = [...missing, ...devices].sort((a, b) => Number(inUse(b)) - Number(inUse(a)));
   return (

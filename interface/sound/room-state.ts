@@ -22,7 +22,16 @@ interface SoundRoomState {
   loudnessBus: string;
 }
 
-export const useSoundRoom = create<SoundRoomState>(() => ({ view: 'strips', tab: 'channel', chosen: null, first: 0, fits: 8, cell: null, listener: null, loudnessBus: 'programme' }));
+export const useSoundRoom = create<SoundRoomState>(() => ({
+  view: 'strips',
+  tab: 'channel',
+  chosen: null,
+  first: 0,
+  fits: 8,
+  cell: null,
+  listener: null,
+  loudnessBus: 'programme',
+}));
 
 /** How many buses and channels stand side by side where `fits` strips fit. */
 export function stripRoom(fits: number, buses: number): { buses: number; channels: number } {

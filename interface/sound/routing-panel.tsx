@@ -15,7 +15,9 @@ function Line({ finding }: { finding: Finding }) {
     if (from && bus) setSoundRoom({ view: 'matrix', cell: { from, bus } });
   };
   return (
-    <li className={`flex flex-col gap-1 border-b border-line border-l-4 px-2 py-2 ${tone === 'trouble' ? 'border-l-air' : 'border-l-line'}`}>
+    <li
+      className={`flex flex-col gap-1 border-b border-line border-l-4 px-2 py-2 ${tone === 'trouble' ? 'border-l-air' : 'border-l-line'}`}
+    >
       <p className="flex items-start gap-2">
         <Icon size={16} className={`mt-0.5 shrink-0 ${tone === 'trouble' ? 'text-air' : 'text-muted'}`} />
         <span>{text}</span>
@@ -28,11 +30,18 @@ function Line({ finding }: { finding: Finding }) {
           </Button>
         )}
         {fix && (
-          <Button look={tone === 'trouble' ? 'straw' : 'plain'} className="max-w-full" title={fix.text} onClick={() => send(fix.command.type, fix.command.args)}>
+          <Button
+            look={tone === 'trouble' ? 'straw' : 'plain'}
+            className="max-w-full"
+            title={fix.text}
+            onClick={() => send(fix.command.type, fix.command.args)}
+          >
             <span className="truncate">{fix.text}</span>
           </Button>
         )}
-        {!fix && kind === 'loop' && <span className="text-[13px] text-caution">Only in the room: turn a loudspeaker or microphone down, or use headphones.</span>}
+        {!fix && kind === 'loop' && (
+          <span className="text-[13px] text-caution">Only in the room: turn a loudspeaker or microphone down, or use headphones.</span>
+        )}
       </div>
     </li>
   );
@@ -42,7 +51,13 @@ function Line({ finding }: { finding: Finding }) {
 export function RoutingPanel() {
   const host = useHost();
   const send = useSend();
-  const { held } = useHostState(({ desk: { show, air } }) => ({ sound: show.sound, sources: show.sources, seats: show.seats, framings: show.framings, held: air.sound.held }));
+  const { held } = useHostState(({ desk: { show, air } }) => ({
+    sound: show.sound,
+    sources: show.sources,
+    seats: show.seats,
+    framings: show.framings,
+    held: air.sound.held,
+  }));
   const { show } = host.state.desk;
   const { graph, loops, findings } = routingReport(show);
   const busName = (id: string) => show.sound.buses.find((b) => b.id === id)?.name ?? id;
@@ -62,7 +77,8 @@ export function RoutingPanel() {
         <div className="flex flex-col gap-1 border-b-2 border-line p-2">
           <p>
             {loops.more ? 'More than ' : ''}
-            {loops.loops.length} loops. {loops.breaks.length === 1 ? 'One change breaks' : `${loops.breaks.length} changes break`} {loops.stays ? 'all that can be broken here' : 'them all'}:
+            {loops.loops.length} loops. {loops.breaks.length === 1 ? 'One change breaks' : `${loops.breaks.length} changes break`}{' '}
+            {loops.stays ? 'all that can be broken here' : 'them all'}:
           </p>
           <ul className="list-disc pl-5 text-[13px] text-muted">
             {loops.breaks.slice(0, 6).map((e) => (

@@ -16,7 +16,10 @@ import { useSoundKeys } from './use-sound-keys';
 
 /** How many troubles the routing has now. */
 function RoutingLabel() {
-  const { count, held } = useHostState(({ desk: { show, air } }) => ({ count: routingReport(show).findings.filter((f) => f.tone === 'trouble').length, held: Object.keys(air.sound.held).length }));
+  const { count, held } = useHostState(({ desk: { show, air } }) => ({
+    count: routingReport(show).findings.filter((f) => f.tone === 'trouble').length,
+    held: Object.keys(air.sound.held).length,
+  }));
   if (count + held === 0) return 'Routing';
   return (
     <span className="flex items-center gap-1 text-caution">
@@ -36,7 +39,10 @@ function EarsLine() {
       solos: air.sound.solos.map((s) => name(s.id)).join(', '),
       ears: name(air.sound.earsId),
       lost: Object.values(air.sound.lostDevices).length,
-      talking: show.sound.listeners.filter((l) => air.sound.talkback?.listenerIds.includes(l.id)).map((l) => l.name).join(', '),
+      talking: show.sound.listeners
+        .filter((l) => air.sound.talkback?.listenerIds.includes(l.id))
+        .map((l) => l.name)
+        .join(', '),
     };
   });
   const late = useStore(host.sound.store, (s) => s.lateMs);
@@ -49,7 +55,16 @@ function EarsLine() {
       )}
       <label className="flex items-center gap-2 text-muted" title="How loud you hear it here; no mix is changed">
         Ears
-        <input type="range" aria-label="Listening level here" className="w-24" min={0} max={1} step={0.01} defaultValue={0.8} onChange={(e) => host.sound.setListening(Number(e.target.value))} />
+        <input
+          type="range"
+          aria-label="Listening level here"
+          className="w-24"
+          min={0}
+          max={1}
+          step={0.01}
+          defaultValue={0.8}
+          onChange={(e) => host.sound.setListening(Number(e.target.value))}
+        />
       </label>
       {solos ? (
         <Button look="straw" className="max-w-72" title="Clear all solos (Escape)" onClick={() => send('sound.clearSolo')}>
@@ -64,7 +79,11 @@ function EarsLine() {
           {lost === 1 ? 'A sound device is missing' : `${lost} sound devices are missing`}
         </Button>
       )}
-      {late > 0 && <span className="ml-auto text-caution" title="Sound that came too late since the show was opened and was heard as silence">{late} ms late</span>}
+      {late > 0 && (
+        <span className="ml-auto text-caution" title="Sound that came too late since the show was opened and was heard as silence">
+          {late} ms late
+        </span>
+      )}
     </div>
   );
 }
@@ -85,7 +104,12 @@ export function SoundRoom() {
           <Button pressed={view === 'strips'} onClick={() => setSoundRoom({ view: 'strips' })}>
             Strips
           </Button>
-          <Button className="mr-3" pressed={view === 'matrix'} title="Who is sent where (X)" onClick={() => setSoundRoom({ view: 'matrix' })}>
+          <Button
+            className="mr-3"
+            pressed={view === 'matrix'}
+            title="Who is sent where (X)"
+            onClick={() => setSoundRoom({ view: 'matrix' })}
+          >
             Matrix
           </Button>
           <EarsLine />

@@ -49,7 +49,12 @@ function Reduction({ id }: { id: string }) {
   const host = useHost();
   const db = useStore(host.sound.store, (s) => s.reduction[id] ?? 0);
   return (
-    <div className="h-full w-1.5 bg-deep" role="img" aria-label={`Turned down by ${Math.round(-db)} dB`} title="How far gate, compressor or limiter turn it down">
+    <div
+      className="h-full w-1.5 bg-deep"
+      role="img"
+      aria-label={`Turned down by ${Math.round(-db)} dB`}
+      title="How far gate, compressor or limiter turn it down"
+    >
       <div className="w-full bg-caution" style={{ height: `${Math.min(100, -db * 5)}%` }} />
     </div>
   );
@@ -63,13 +68,24 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
       aria-label={name}
       data-strip={id}
       style={{ width: STRIP_WIDTH - 4 }}
-      className={clsx('flex shrink-0 flex-col gap-1 px-1 pb-1.5', chosen ? 'bg-raised outline-2 -outline-offset-2 outline-straw' : 'bg-panel')}
+      className={clsx(
+        'flex shrink-0 flex-col gap-1 px-1 pb-1.5',
+        chosen ? 'bg-raised outline-2 -outline-offset-2 outline-straw' : 'bg-panel',
+      )}
       onPointerDown={() => setSoundRoom({ chosen: id })}
     >
       <div aria-hidden className="figures -mx-1 h-4 px-1 text-[13px] leading-4 font-semibold text-deep" style={{ background: colour }}>
         {place !== undefined && place <= 9 ? place : ''}
       </div>
-      <button type="button" className={clsx('-mx-0.5 flex min-h-9 items-start gap-1 text-left text-[13px] leading-tight tracking-tight', muted ? 'text-muted line-through' : '')} title={`${name}: its settings`} onClick={() => setSoundRoom({ chosen: id, tab: 'channel' })}>
+      <button
+        type="button"
+        className={clsx(
+          '-mx-0.5 flex min-h-9 items-start gap-1 text-left text-[13px] leading-tight tracking-tight',
+          muted ? 'text-muted line-through' : '',
+        )}
+        title={`${name}: its settings`}
+        onClick={() => setSoundRoom({ chosen: id, tab: 'channel' })}
+      >
         <span lang="en" className="line-clamp-2 min-w-0 flex-1 hyphens-auto break-words">
           {name}
         </span>
@@ -80,7 +96,15 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
         <Reduction id={id} />
         <MeterColumn id={id} label={name} />
       </div>
-      <NumberField label={`Level of ${name}, dB`} min={FADER_FLOOR_DB} max={FADER_TOP_DB} whole={0} digits={1} value={faderDb} onCommit={onFader} />
+      <NumberField
+        label={`Level of ${name}, dB`}
+        min={FADER_FLOOR_DB}
+        max={FADER_TOP_DB}
+        whole={0}
+        digits={1}
+        value={faderDb}
+        onCommit={onFader}
+      />
       <div className="grid grid-cols-2 gap-1 pointer-coarse:grid-cols-1">{children}</div>
     </section>
   );
@@ -88,7 +112,13 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
 
 export function MuteButton({ name, muted, onPress }: { name: string; muted: boolean; onPress: () => void }) {
   return (
-    <Button className={clsx('min-h-8! flex-1 px-0! pointer-coarse:min-h-11!', muted && 'border-air! text-air!')} pressed={muted} aria-label={`Mute ${name}`} title={muted ? 'Muted: nobody hears it' : 'Mute'} onClick={onPress}>
+    <Button
+      className={clsx('min-h-8! flex-1 px-0! pointer-coarse:min-h-11!', muted && 'border-air! text-air!')}
+      pressed={muted}
+      aria-label={`Mute ${name}`}
+      title={muted ? 'Muted: nobody hears it' : 'Mute'}
+      onClick={onPress}
+    >
       {muted ? <VolumeX size={15} /> : <Volume2 size={15} />}
     </Button>
   );
@@ -99,7 +129,16 @@ function Marks({ id }: { id: string }) {
   const words = useHostState(({ desk: { show } }) => {
     const s = show.sources.find((x) => x.id === id)?.sound ?? show.sound.inputs.find((x) => x.id === id)?.sound;
     if (!s) return '';
-    return [s.highPass.on && 'hp', s.gate.on && 'gate', s.eq.on && 'eq', s.compressor.on && 'comp', s.delayMs > 0 && `${Math.round(s.delayMs)} ms`, s.groupId && (show.sound.groups.find((g) => g.id === s.groupId)?.name ?? '')].filter(Boolean).join(' · ');
+    return [
+      s.highPass.on && 'hp',
+      s.gate.on && 'gate',
+      s.eq.on && 'eq',
+      s.compressor.on && 'comp',
+      s.delayMs > 0 && `${Math.round(s.delayMs)} ms`,
+      s.groupId && (show.sound.groups.find((g) => g.id === s.groupId)?.name ?? ''),
+    ]
+      .filter(Boolean)
+      .join(' · ');
   });
   return (
     <p className="h-4 truncate text-[13px] leading-4 text-muted" title={words}>
@@ -108,7 +147,25 @@ function Marks({ id }: { id: string }) {
   );
 }
 
-export const ChannelStrip = memo(function ChannelStrip({ id, name, colour, place, faderDb, muted, follows, pan }: { id: string; name: string; colour: string; place: number; faderDb: number; muted: boolean; follows: boolean; pan: number }) {
+export const ChannelStrip = memo(function ChannelStrip({
+  id,
+  name,
+  colour,
+  place,
+  faderDb,
+  muted,
+  follows,
+  pan,
+}: {
+  id: string;
+  name: string;
+  colour: string;
+  place: number;
+  faderDb: number;
+  muted: boolean;
+  follows: boolean;
+  pan: number;
+}) {
   const send = useSend();
   return (
     <StripFrame
@@ -122,20 +179,50 @@ export const ChannelStrip = memo(function ChannelStrip({ id, name, colour, place
       head={
         <>
           <Marks id={id} />
-          <input type="range" aria-label={`Pan of ${name}`} title="Left and right; double press: middle" min={-1} max={1} step={0.05} value={pan} onChange={(e) => send('sound.setChannel', { channels: [id], pan: Number(e.target.value) })} onDoubleClick={() => send('sound.setChannel', { channels: [id], pan: 0 })} />
+          <input
+            type="range"
+            aria-label={`Pan of ${name}`}
+            title="Left and right; double press: middle"
+            min={-1}
+            max={1}
+            step={0.05}
+            value={pan}
+            onChange={(e) => send('sound.setChannel', { channels: [id], pan: Number(e.target.value) })}
+            onDoubleClick={() => send('sound.setChannel', { channels: [id], pan: 0 })}
+          />
         </>
       }
     >
       <MuteButton name={name} muted={muted} onPress={() => send('sound.mute', { channel: id })} />
       <Solo id={id} name={name} />
-      <Button className="col-span-2 min-h-8! px-0! text-[13px]! pointer-coarse:col-span-1 pointer-coarse:min-h-11!" pressed={follows} aria-label={`Sound of ${name} follows its picture`} title={follows ? 'Follows its picture: heard only while it is on air' : 'Stays open'} onClick={() => send('sound.follow', { channel: id })}>
+      <Button
+        className="col-span-2 min-h-8! px-0! text-[13px]! pointer-coarse:col-span-1 pointer-coarse:min-h-11!"
+        pressed={follows}
+        aria-label={`Sound of ${name} follows its picture`}
+        title={follows ? 'Follows its picture: heard only while it is on air' : 'Stays open'}
+        onClick={() => send('sound.follow', { channel: id })}
+      >
         <Film size={15} /> {follows ? 'follows' : 'open'}
       </Button>
     </StripFrame>
   );
 });
 
-export const BusStrip = memo(function BusStrip({ id, name, colour, faderDb, muted, heard }: { id: string; name: string; colour: string; faderDb: number; muted: boolean; heard: string }) {
+export const BusStrip = memo(function BusStrip({
+  id,
+  name,
+  colour,
+  faderDb,
+  muted,
+  heard,
+}: {
+  id: string;
+  name: string;
+  colour: string;
+  faderDb: number;
+  muted: boolean;
+  heard: string;
+}) {
   const send = useSend();
   const ears = useHostState(({ desk: { air } }) => air.sound.earsId === id && air.sound.solos.length === 0);
   const held = useHostState(({ desk: { air } }) => air.sound.held[id]?.db ?? 0);
@@ -153,7 +240,12 @@ export const BusStrip = memo(function BusStrip({ id, name, colour, faderDb, mute
             {heard ? `→ ${heard}` : 'nobody hears it'}
           </p>
           {held > 0 && (
-            <Button look="air" className="min-h-7! px-0! text-[13px]!" title="It howled and was turned down. Break the loop first, then release it." onClick={() => send('sound.release', { bus: id })}>
+            <Button
+              look="air"
+              className="min-h-7! px-0! text-[13px]!"
+              title="It howled and was turned down. Break the loop first, then release it."
+              onClick={() => send('sound.release', { bus: id })}
+            >
               −{held} dB
             </Button>
           )}
@@ -162,7 +254,13 @@ export const BusStrip = memo(function BusStrip({ id, name, colour, faderDb, mute
     >
       <MuteButton name={name} muted={muted} onPress={() => send('sound.setBus', { bus: id, muted: !muted })} />
       <Solo id={id} name={name} />
-      <Button className="col-span-2 min-h-8! px-0! text-[13px]! pointer-coarse:col-span-1 pointer-coarse:min-h-11!" pressed={ears} aria-label={`Listen to ${name}`} title="What you hear while nothing is soloed" onClick={() => send('sound.listenTo', { bus: id })}>
+      <Button
+        className="col-span-2 min-h-8! px-0! text-[13px]! pointer-coarse:col-span-1 pointer-coarse:min-h-11!"
+        pressed={ears}
+        aria-label={`Listen to ${name}`}
+        title="What you hear while nothing is soloed"
+        onClick={() => send('sound.listenTo', { bus: id })}
+      >
         <Headphones size={15} /> hear
       </Button>
     </StripFrame>

@@ -23,15 +23,29 @@ function Groups() {
   const groups = useHostState(({ desk: { show } }) => show.sound.groups);
   if (groups.length === 0) return null;
   return (
-    <div className="flex shrink-0 items-center gap-4 overflow-x-auto border-t border-line bg-panel px-2 py-1" aria-label="Fader groups" role="group">
+    <div
+      className="flex shrink-0 items-center gap-4 overflow-x-auto border-t border-line bg-panel px-2 py-1"
+      aria-label="Fader groups"
+      role="group"
+    >
       {groups.map(({ id, name, faderDb, muted }) => (
         <div key={id} className="flex w-96 shrink-0 items-center gap-2">
           <span className={`w-32 shrink-0 truncate text-[13px] ${muted ? 'text-muted line-through' : ''}`}>{name}</span>
-          <Fader label={`Fader of group ${name}, dB`} db={faderDb} onChange={(db) => send('sound.setGroup', { faderGroup: id, faderDb: db })} />
+          <Fader
+            label={`Fader of group ${name}, dB`}
+            db={faderDb}
+            onChange={(db) => send('sound.setGroup', { faderGroup: id, faderDb: db })}
+          />
           <span className="figures w-16 shrink-0 text-right text-[13px]">{faderDb <= -60 ? 'off' : `${faderDb} dB`}</span>
           <div className="flex shrink-0 gap-1 *:w-9 *:flex-none">
             <MuteButton name={`group ${name}`} muted={muted} onPress={() => send('sound.setGroup', { faderGroup: id, muted: !muted })} />
-            <HoldButton look="quiet" className="min-h-8! px-0!" title="Hold to remove this group; its channels stay" aria-label={`Remove group ${name}`} onHeld={() => send('sound.removeGroup', { faderGroup: id })}>
+            <HoldButton
+              look="quiet"
+              className="min-h-8! px-0!"
+              title="Hold to remove this group; its channels stay"
+              aria-label={`Remove group ${name}`}
+              onHeld={() => send('sound.removeGroup', { faderGroup: id })}
+            >
               ×
             </HoldButton>
           </div>
@@ -46,7 +60,12 @@ export function StripsView() {
   const host = useHost();
   const box = useRef<HTMLDivElement>(null);
   const { first, fits } = useSoundRoom();
-  const { buses, count } = useHostState(({ desk: { show } }) => ({ buses: show.sound.buses, sources: show.sources, inputs: show.sound.inputs, count: channelsOf(show).length }));
+  const { buses, count } = useHostState(({ desk: { show } }) => ({
+    buses: show.sound.buses,
+    sources: show.sources,
+    inputs: show.sound.inputs,
+    count: channelsOf(show).length,
+  }));
   const heard = useHeard();
   useEffect(() => {
     const element = box.current;
@@ -67,13 +86,36 @@ export function StripsView() {
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <div ref={box} className="flex min-h-0 flex-1 gap-2 overflow-hidden p-1">
-        <div className="flex min-w-0 gap-1" role="group" aria-label={`Channels ${start + 1} to ${Math.min(count, start + room)} of ${count}`}>
+        <div
+          className="flex min-w-0 gap-1"
+          role="group"
+          aria-label={`Channels ${start + 1} to ${Math.min(count, start + room)} of ${count}`}
+        >
           {channels.slice(start, start + room).map(({ id, name, colour, sound }, i) => (
-            <ChannelStrip key={id} id={id} name={name} colour={colour} place={i + 1} faderDb={sound.faderDb} muted={sound.muted} follows={sound.follows} pan={sound.pan} />
+            <ChannelStrip
+              key={id}
+              id={id}
+              name={name}
+              colour={colour}
+              place={i + 1}
+              faderDb={sound.faderDb}
+              muted={sound.muted}
+              follows={sound.follows}
+              pan={sound.pan}
+            />
           ))}
-          {count === 0 && <p className="w-60 p-4 text-muted">Sources with sound get a channel here. Microphones and lines of a sound device are added under Patch.</p>}
+          {count === 0 && (
+            <p className="w-60 p-4 text-muted">
+              Sources with sound get a channel here. Microphones and lines of a sound device are added under Patch.
+            </p>
+          )}
         </div>
-        <div className="ml-auto flex gap-1 overflow-x-auto border-l-2 border-line pl-2" style={{ width: busFits * STRIP_WIDTH + 8 }} role="group" aria-label="Buses">
+        <div
+          className="ml-auto flex gap-1 overflow-x-auto border-l-2 border-line pl-2"
+          style={{ width: busFits * STRIP_WIDTH + 8 }}
+          role="group"
+          aria-label="Buses"
+        >
           {buses.map(({ id, name, colour, faderDb, muted }) => (
             <BusStrip key={id} id={id} name={name} colour={colour} faderDb={faderDb} muted={muted} heard={heard[id] ?? ''} />
           ))}
@@ -81,13 +123,25 @@ export function StripsView() {
       </div>
       <Groups />
       <div className="flex shrink-0 items-center gap-2 border-t border-line bg-panel px-2 py-1 text-[13px]">
-        <Button className="px-1!" aria-label="Bank before" title="Strips before these (Page Up)" unusable={start === 0 ? 'These are the first strips.' : null} onClick={() => setSoundRoom({ first: Math.max(0, start - room) })}>
+        <Button
+          className="px-1!"
+          aria-label="Bank before"
+          title="Strips before these (Page Up)"
+          unusable={start === 0 ? 'These are the first strips.' : null}
+          onClick={() => setSoundRoom({ first: Math.max(0, start - room) })}
+        >
           <ChevronLeft size={15} />
         </Button>
         <span className="figures whitespace-nowrap">
           {count === 0 ? 0 : start + 1}–{Math.min(count, start + room)} of {count}
         </span>
-        <Button className="px-1!" aria-label="Bank after" title="Strips after these (Page Down)" unusable={start + room >= count ? 'These are the last strips.' : null} onClick={() => setSoundRoom({ first: start + room })}>
+        <Button
+          className="px-1!"
+          aria-label="Bank after"
+          title="Strips after these (Page Down)"
+          unusable={start + room >= count ? 'These are the last strips.' : null}
+          onClick={() => setSoundRoom({ first: start + room })}
+        >
           <ChevronRight size={15} />
         </Button>
         <AddMenu />

@@ -21,12 +21,21 @@ export function usePairs(device: SoundDeviceInfo, side: 'input' | 'output'): num
   const host = useHost();
   const { deviceId } = device;
   const told = useStore(host.sound.store, (s) => s.devices.find((d) => d.deviceId === deviceId && d.side === side)?.pairs ?? 0);
-  const used = useHostState(({ desk: { show: { sound } } }) => {
-    const card = sound.cards.find((c) => c.deviceId === deviceId);
-    const named = (side === 'input' ? card?.inputs : card?.outputs) ?? [];
-    const plugged = side === 'output' ? sound.patches.filter((p) => p.to.deviceId === deviceId).map((p) => p.to.pair) : sound.inputs.flatMap((c) => (c.feed.kind === 'device' && c.feed.deviceId === deviceId ? [Math.ceil(c.feed.first / 2)] : []));
-    return Math.max(0, ...named.map((p) => p.pair), ...plugged);
-  });
+  const used = useHostState(
+    ({
+      desk: {
+        show: { sound },
+      },
+    }) => {
+      const card = sound.cards.find((c) => c.deviceId === deviceId);
+      const named = (side === 'input' ? card?.inputs : card?.outputs) ?? [];
+      const plugged =
+        side === 'output'
+          ? sound.patches.filter((p) => p.to.deviceId === deviceId).map((p) => p.to.pair)
+          : sound.inputs.flatMap((c) => (c.feed.kind === 'device' && c.feed.deviceId === deviceId ? [Math.ceil(c.feed.first / 2)] : []));
+      return Math.max(0, ...named.map((p) => p.pair), ...plugged);
+    },
+  );
   const count = Math.max(told || (side === 'input' ? device.inputPairs : device.outputPairs), used, 1);
   return Array.from({ length: count }, (_, i) => i + 1);
 }

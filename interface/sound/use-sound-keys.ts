@@ -17,7 +17,10 @@ export const SOUND_KEYS: readonly (readonly [string, string])[] = [
   ['Escape', 'Clear all solos'],
   ['X', 'Matrix, or strips'],
   ['C  L  H  O  U', 'Channel, listeners, patch, routing, loudness'],
-  ['Key left of 1, held', 'Talk to the guests, in every room; with Shift to the people in the room, with Alt to the one marked under Listeners'],
+  [
+    'Key left of 1, held',
+    'Talk to the guests, in every room; with Shift to the people in the room, with Alt to the one marked under Listeners',
+  ],
   ['Ctrl Z', 'Undo; with Shift redo'],
 ];
 
@@ -30,7 +33,11 @@ export function useSoundKeys(): void {
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.defaultPrevented || target.closest('input:not([type=checkbox]):not([type=range]), textarea, select, [role=dialog], [role=alertdialog]')) return;
+      if (
+        event.defaultPrevented ||
+        target.closest('input:not([type=checkbox]):not([type=range]), textarea, select, [role=dialog], [role=alertdialog]')
+      )
+        return;
       const { show, air } = host.state.desk;
       const { chosen, first, fits, view } = useSoundRoom.getState();
       const channels = channelsOf(show);

@@ -17,7 +17,8 @@ export function WaysBack({ device, sound }: { device: SoundDeviceInfo; sound: So
   const paths = sound.paths.filter((p) => p.from.deviceId === device.deviceId);
   const [inputs, outputs] = [usePairs(device, 'input'), usePairs(device, 'output')];
   const ends = [...inputs.map((pair) => ({ from: 'input' as const, pair })), ...outputs.map((pair) => ({ from: 'output' as const, pair }))];
-  const end = (e: 'input' | 'output', pair: number) => pairWords(sound, e === 'input' ? 'inputs' : 'outputs', { deviceId: device.deviceId, pair });
+  const end = (e: 'input' | 'output', pair: number) =>
+    pairWords(sound, e === 'input' ? 'inputs' : 'outputs', { deviceId: device.deviceId, pair });
   const row = (key: string, words: ReactNode, on: boolean, onSwitch: () => void, fields: ReactNode, onRemove: () => void) => (
     <li key={key} className="flex flex-wrap items-center gap-1 border-t border-line/60 py-1 text-[13px]">
       <Button pressed={on} aria-label={`Path ${key} is on`} onClick={onSwitch}>
@@ -55,7 +56,17 @@ export function WaysBack({ device, sound }: { device: SoundDeviceInfo; sound: So
           `${end(m.from, m.fromPair)} → ${end(m.to, m.toPair)}, in its own mixer`,
           m.on,
           () => send('sound.setCardMix', { mix: m.id, on: !m.on }),
-          <NumberField label="Level in the card’s mixer, dB" className="w-20" unit="dB" min={-60} max={12} whole={0} digits={1} value={m.levelDb} onCommit={(levelDb) => send('sound.setCardMix', { mix: m.id, levelDb })} />,
+          <NumberField
+            label="Level in the card’s mixer, dB"
+            className="w-20"
+            unit="dB"
+            min={-60}
+            max={12}
+            whole={0}
+            digits={1}
+            value={m.levelDb}
+            onCommit={(levelDb) => send('sound.setCardMix', { mix: m.id, levelDb })}
+          />,
           () => send('sound.removeCardMix', { mix: m.id }),
         ),
       )}
@@ -66,8 +77,27 @@ export function WaysBack({ device, sound }: { device: SoundDeviceInfo; sound: So
           p.on,
           () => send('sound.setAirPath', { path: p.id, on: !p.on }),
           <>
-            <NumberField label="Level on arrival, dB" className="w-20" unit="dB" min={-80} max={12} whole={0} digits={1} value={p.levelDb} onCommit={(levelDb) => send('sound.setAirPath', { path: p.id, levelDb })} />
-            <NumberField label="Time through the air, ms" className="w-20" unit="ms" min={0.3} max={500} digits={1} value={p.delayMs} onCommit={(delayMs) => send('sound.setAirPath', { path: p.id, delayMs })} />
+            <NumberField
+              label="Level on arrival, dB"
+              className="w-20"
+              unit="dB"
+              min={-80}
+              max={12}
+              whole={0}
+              digits={1}
+              value={p.levelDb}
+              onCommit={(levelDb) => send('sound.setAirPath', { path: p.id, levelDb })}
+            />
+            <NumberField
+              label="Time through the air, ms"
+              className="w-20"
+              unit="ms"
+              min={0.3}
+              max={500}
+              digits={1}
+              value={p.delayMs}
+              onCommit={(delayMs) => send('sound.setAirPath', { path: p.id, delayMs })}
+            />
           </>,
           () => send('sound.removeAirPath', { path: p.id }),
         ),
@@ -80,7 +110,12 @@ export function WaysBack({ device, sound }: { device: SoundDeviceInfo; sound: So
         {endSelect('Where it comes back to', to, setTo)}
         <span />
         <span />
-        <select aria-label="How it comes back" className="min-w-0 flex-1" value={isAir ? 'air' : 'card'} onChange={(e) => setThrough(e.target.value as 'card' | 'air')}>
+        <select
+          aria-label="How it comes back"
+          className="min-w-0 flex-1"
+          value={isAir ? 'air' : 'card'}
+          onChange={(e) => setThrough(e.target.value as 'card' | 'air')}
+        >
           <option value="card">in its own mixer</option>
           {from.startsWith('output') && to.startsWith('input') && <option value="air">through the air</option>}
         </select>

@@ -25,7 +25,8 @@ function play(target: HTMLVideoElement): void {
   hls.on(Hls.Events.ERROR, (_event, data) => {
     if (!data.fatal) return;
     if (data.type === Hls.ErrorTypes.MEDIA_ERROR) hls.recoverMediaError();
-    else again(data.response?.code === 404 ? 'Nothing is being streamed yet. This page waits for it.' : 'The stream is away. Trying again…');
+    else
+      again(data.response?.code === 404 ? 'Nothing is being streamed yet. This page waits for it.' : 'The stream is away. Trying again…');
   });
   hls.on(Hls.Events.FRAG_BUFFERED, () => say('Live'));
   hls.loadSource(address);

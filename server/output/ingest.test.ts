@@ -55,7 +55,11 @@ describe('playlists', () => {
   });
 
   it('names codecs, size and the sound group', () => {
-    const text = masterPlaylist({ timescale: 1, codec: 'avc1.42001f', width: 640, height: 360 }, { timescale: 1, codec: 'opus', width: 0, height: 0 }, 1e6);
+    const text = masterPlaylist(
+      { timescale: 1, codec: 'avc1.42001f', width: 640, height: 360 },
+      { timescale: 1, codec: 'opus', width: 0, height: 0 },
+      1e6,
+    );
     expect(text).toContain('CODECS="avc1.42001f,opus",RESOLUTION=640x360,AUDIO="sound"');
   });
 });
@@ -168,14 +172,21 @@ describe('the intake', () => {
   });
 
   it('lets no path out of its folder', () => {
-    const part = fc.oneof(fc.string(), fc.constantFrom('..', '../..', '%2e%2e', 'video/../..', 'C:\\x', 'pier\0', '.', '', 'audio/', 'init.mp4/../x'));
-    fc.assert(fc.property(part, part, part, (stream, track, file) => {
-      try {
-        const place = streamFile(stream, track, file);
-        expect(join('/intake', place.stream, place.track, place.file)).toMatch(/^\/intake\/[a-z0-9-]+\/(video|audio)\/(init\.mp4|\d{6}\.m4s)$/);
-      } catch (error) {
-        expect(error).toBeInstanceOf(IngestError);
-      }
-    }));
+    const part = fc.oneof(
+      fc.string(),
+      fc.constantFrom('..', '../..', '%2e%2e', 'video/../..', 'C:\\x', 'pier\0', '.', '', 'audio/', 'init.mp4/../x'),
+    );
+    fc.assert(
+      fc.property(part, part, part, (stream, track, file) => {
+        try {
+          const place = streamFile(stream, track, file);
+          expect(join('/intake', place.stream, place.track, place.file)).toMatch(
+            /^\/intake\/[a-z0-9-]+\/(video|audio)\/(init\.mp4|\d{6}\.m4s)$/,
+          );
+        } catch (error) {
+          expect(error).toBeInstanceOf(IngestError);
+        }
+      }),
+    );
   });
 });

@@ -93,7 +93,9 @@ export class Ingest {
   /** What an earlier run has left counts too. */
   private async find(): Promise<void> {
     const names = await readdir(this.root).catch(() => [] as string[]);
-    const found = await Promise.all(names.filter((n) => STREAM_NAME.test(n)).map(async (n) => [n, (await stat(join(this.root, n))).mtimeMs] as const));
+    const found = await Promise.all(
+      names.filter((n) => STREAM_NAME.test(n)).map(async (n) => [n, (await stat(join(this.root, n))).mtimeMs] as const),
+    );
     for (const [name, at] of found.sort((a, b) => a[1] - b[1])) this.streams.set(name, at);
   }
 
@@ -126,13 +128,24 @@ export class Ingest {
     if (!track?.init) throw new IngestError(409, 'The init segment of this track is missing. Send it first.');
     const info = read(() => readSegment(data));
     const { timescale } = track.init;
-    const segment: Kept = { number: Number(place.file.slice(0, 6)), start: info.start / timescale, duration: info.duration / timescale, bytes: data.byteLength };
-    if (!(segment.duration > 0 && segment.duration <= LONGEST_SEGMENT)) throw new IngestError(400, `A segment is at most ${LONGEST_SEGMENT} s long, and longer than nothing.`);
-    if (!(segment.start >= 0 && segment.start <= LATEST_START)) throw new IngestError(400, 'This segment begins at a time that no stream reaches.');
+    const segment: Kept = {
+      number: Number(place.file.slice(0, 6)),
+      start: info.start / timescale,
+      duration: info.duration / timescale,
+      bytes: data.byteLength,
+    };
+    if (!(segment.duration > 0 && segment.duration <= LONGEST_SEGMENT))
+      throw new IngestError(400, `A segment is at most ${LONGEST_SEGMENT} s long, and longer than nothing.`);
+    if (!(segment.start >= 0 && segment.start <= LATEST_START))
+      throw new IngestError(400, 'This segment begins at a time that no stream reaches.');
     // A segment that comes again after a lost answer is taken again, in its place.
     const others = track.segments.filter((s) => s.number !== segment.number);
     const wrong = others.find((s) => (s.number < segment.number ? s.start >= segment.start : s.start <= segment.start));
-    if (wrong) throw new IngestError(409, `This segment does not begin between its neighbours: number ${wrong.number} begins at ${wrong.start.toFixed(2)} s. Send the init segment again to begin anew.`);
+    if (wrong)
+      throw new IngestError(
+        409,
+        `This segment does not begin between its neighbours: number ${wrong.number} begins at ${wrong.start.toFixed(2)} s. Send the init segment again to begin anew.`,
+      );
     await this.touch(place);
     const segments = [...others, segment].sort((a, b) => a.number - b.number);
     await writeFile(join(folder, place.file), data);

@@ -22,7 +22,8 @@ export function intake(ingest: Ingest, key: string, guesses: Throttle): Router {
     guesses.right(addressOf(req));
     const { stream = '', track = '', file = '' } = req.params as Record<string, string>;
     ingest.welcome(streamFile(stream, track, file));
-    if (Number(req.headers['content-length'] ?? 0) > SEGMENT_LIMIT) return refuse(res, 413, 'too-large', `A segment is at most ${SEGMENT_LIMIT / 1_000_000} MB large.`);
+    if (Number(req.headers['content-length'] ?? 0) > SEGMENT_LIMIT)
+      return refuse(res, 413, 'too-large', `A segment is at most ${SEGMENT_LIMIT / 1_000_000} MB large.`);
     if (reading >= AT_ONCE) return refuse(res, 503, 'busy', 'Too many segments come in at the same time. Send them one after another.', 1);
     reading += 1;
     res.once('close', () => (reading -= 1));
@@ -30,11 +31,16 @@ export function intake(ingest: Ingest, key: string, guesses: Throttle): Router {
   };
 
   const router = express.Router();
-  router.put('/:stream/:track/:file', checked, express.raw({ type: () => true, limit: SEGMENT_LIMIT, inflate: false }), async (req: Request, res: Response) => {
-    const { stream = '', track = '', file = '' } = req.params as Record<string, string>;
-    await ingest.put(streamFile(stream, track, file), Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0));
-    res.status(204).end();
-  });
+  router.put(
+    '/:stream/:track/:file',
+    checked,
+    express.raw({ type: () => true, limit: SEGMENT_LIMIT, inflate: false }),
+    async (req: Request, res: Response) => {
+      const { stream = '', track = '', file = '' } = req.params as Record<string, string>;
+      await ingest.put(streamFile(stream, track, file), Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0));
+      res.status(204).end();
+    },
+  );
   return router;
 }
 

@@ -13,7 +13,7 @@ const SAMPLE_LIMIT = 30_000;
 /** The boxes directly inside `view`. @throws RangeError when a box claims more than there is, or when there are far too many. */
 function boxes(view: DataView): Box[] {
   const found: Box[] = [];
-  for (let at = 0; at + 8 <= view.byteLength; ) {
+  for (let at = 0; at + 8 <= view.byteLength;) {
     if (found.length >= BOX_LIMIT) throw new RangeError('This holds more boxes than a segment has.');
     let size = view.getUint32(at);
     let head = 8;
@@ -62,9 +62,12 @@ export function readInit(bytes: Uint8Array): InitInfo {
   if (!entry || timescale === 0) throw new Error('This init segment describes no samples.');
   const sound = SOUND_CODECS.get(entry.type);
   if (sound !== undefined) return { timescale, codec: sound, width: 0, height: 0 };
-  if (entry.type !== 'avc1') throw new Error('This init segment is of a codec that is not taken in: pictures are H.264 (avc1), sound is Opus.');
+  if (entry.type !== 'avc1')
+    throw new Error('This init segment is of a codec that is not taken in: pictures are H.264 (avc1), sound is Opus.');
   // VisualSampleEntry: 78 bytes before its own boxes; width and height at 24.
-  const avcC = boxes(new DataView(entry.body.buffer, entry.body.byteOffset + 78, entry.body.byteLength - 78)).find((b) => b.type === 'avcC')?.body;
+  const avcC = boxes(new DataView(entry.body.buffer, entry.body.byteOffset + 78, entry.body.byteLength - 78)).find(
+    (b) => b.type === 'avcC',
+  )?.body;
   const profile = avcC ? [1, 2, 3].map((i) => avcC.getUint8(i).toString(16).padStart(2, '0')).join('') : '42001f';
   return { timescale, codec: `avc1.${profile}`, width: entry.body.getUint16(24), height: entry.body.getUint16(26) };
 }

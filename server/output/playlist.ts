@@ -42,9 +42,13 @@ const name = (number: number) => `${String(number).padStart(6, '0')}.m4s`;
 /** Master playlist: one picture, with its sound as a group of its own. */
 export function masterPlaylist(video: InitInfo, audio: InitInfo | null, bandwidth: number): string {
   const lines = ['#EXTM3U', '#EXT-X-VERSION:8', '#EXT-X-INDEPENDENT-SEGMENTS'];
-  if (audio) lines.push('#EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID="sound",NAME="Programme",DEFAULT=YES,AUTOSELECT=YES,CHANNELS="2",URI="audio/index.m3u8"');
+  if (audio)
+    lines.push('#EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID="sound",NAME="Programme",DEFAULT=YES,AUTOSELECT=YES,CHANNELS="2",URI="audio/index.m3u8"');
   const codecs = [video.codec, ...(audio ? [audio.codec] : [])].join(',');
   const sound = audio ? ',AUDIO="sound"' : '';
-  lines.push(`#EXT-X-STREAM-INF:BANDWIDTH=${Math.round(bandwidth)},CODECS="${codecs}",RESOLUTION=${video.width}x${video.height}${sound}`, 'video/index.m3u8');
+  lines.push(
+    `#EXT-X-STREAM-INF:BANDWIDTH=${Math.round(bandwidth)},CODECS="${codecs}",RESOLUTION=${video.width}x${video.height}${sound}`,
+    'video/index.m3u8',
+  );
   return `${lines.join('\n')}\n`;
 }

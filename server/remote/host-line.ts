@@ -89,7 +89,8 @@ export class HostLine {
   }
 
   private greet(show: unknown): void {
-    if (this.show || !isRecord(show) || typeof show.id !== 'string' || !/^[\w-]{1,64}$/.test(show.id) || typeof show.name !== 'string') throw new Error('no name');
+    if (this.show || !isRecord(show) || typeof show.id !== 'string' || !/^[\w-]{1,64}$/.test(show.id) || typeof show.name !== 'string')
+      throw new Error('no name');
     this.show = { id: show.id, name: show.name.slice(0, 200) };
     this.listener.named(this);
   }
@@ -141,7 +142,10 @@ export class HostLine {
 
   /** Runs a command in the window. @throws NoHostError when it is closed or does not answer. */
   command(command: unknown): Promise<HostOutcome> {
-    if (this.waiting.size >= WAITING_LIMIT) return Promise.reject(new NoHostError(503, 'busy', 'Too many commands wait for the window that runs the show. Try again in a moment.'));
+    if (this.waiting.size >= WAITING_LIMIT)
+      return Promise.reject(
+        new NoHostError(503, 'busy', 'Too many commands wait for the window that runs the show. Try again in a moment.'),
+      );
     const id = this.nextId;
     this.nextId += 1;
     return new Promise((resolve, reject) => {

@@ -117,7 +117,8 @@ export class Relay {
     if (line) return line;
     const shows = this.shows();
     if (shows.length === 0) throw new NoHostError(503, 'no-host', 'No window runs a show. Open one in Bivoca first.');
-    if (showId === null) throw new NoHostError(409, 'several-shows', 'Several shows are open. Say which one with ?show= and its id.', shows);
+    if (showId === null)
+      throw new NoHostError(409, 'several-shows', 'Several shows are open. Say which one with ?show= and its id.', shows);
     throw new NoHostError(404, 'unknown-show', `No window runs a show with the id "${showId.slice(0, 64)}".`, shows);
   }
 
@@ -129,7 +130,8 @@ export class Relay {
   /** Show and air as their host told them last. @throws NoHostError */
   state(showId: string | null): Snapshot {
     const { snapshot } = this.line(showId);
-    if (!snapshot) throw new NoHostError(503, 'no-host', 'The window that runs the show has not told its state yet. Try again in a moment.');
+    if (!snapshot)
+      throw new NoHostError(503, 'no-host', 'The window that runs the show has not told its state yet. Try again in a moment.');
     return snapshot;
   }
 }

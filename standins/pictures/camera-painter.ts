@@ -39,9 +39,21 @@ function kite(c: Context, x: number, y: number, size: number, roll: number, time
   c.save();
   c.translate(x, y);
   c.rotate(roll);
-  polygon(c, KITE_COLOURS[0] as string, [[0, -size], [size, size * 0.55], [0, size * 0.25]]);
-  polygon(c, KITE_COLOURS[1] as string, [[0, -size], [-size, size * 0.55], [0, size * 0.25]]);
-  polygon(c, KITE_COLOURS[2] as string, [[0, -size], [size * 0.28, size * 0.3], [-size * 0.28, size * 0.3]]);
+  polygon(c, KITE_COLOURS[0] as string, [
+    [0, -size],
+    [size, size * 0.55],
+    [0, size * 0.25],
+  ]);
+  polygon(c, KITE_COLOURS[1] as string, [
+    [0, -size],
+    [-size, size * 0.55],
+    [0, size * 0.25],
+  ]);
+  polygon(c, KITE_COLOURS[2] as string, [
+    [0, -size],
+    [size * 0.28, size * 0.3],
+    [-size * 0.28, size * 0.3],
+  ]);
   c.lineWidth = Math.max(1, size * 0.09);
   for (let i = 0; i < 3; i += 1) {
     c.strokeStyle = KITE_COLOURS[i] as string;
@@ -80,7 +92,13 @@ const shore: View = {
     c.fillRect(0, 0, 640, 232);
     c.fillStyle = gradient(c, 228, 330, ['#2c6f86', '#184a5c']);
     c.fillRect(0, 228, 640, 110);
-    polygon(c, '#3d5a4d', [[0, 228], [0, 196], [70, 186], [150, 205], [220, 228]]);
+    polygon(c, '#3d5a4d', [
+      [0, 228],
+      [0, 196],
+      [70, 186],
+      [150, 205],
+      [220, 228],
+    ]);
     c.fillStyle = '#d9c396';
     c.fillRect(0, 328, 640, 32);
     c.fillStyle = '#4a3c30';
@@ -88,7 +106,11 @@ const shore: View = {
     for (let x = 312; x < 640; x += 34) c.fillRect(x, 280, 7, 48);
     c.fillStyle = '#e8efe9';
     c.fillRect(560, 222, 44, 46);
-    polygon(c, '#b8503f', [[552, 222], [582, 200], [612, 222]]);
+    polygon(c, '#b8503f', [
+      [552, 222],
+      [582, 200],
+      [612, 222],
+    ]);
   },
   live(c, f) {
     waves(c, 236, 324, f.swell, 'rgba(220,240,240,0.35)');
@@ -119,7 +141,7 @@ const line: View = {
   live(c, f) {
     c.fillStyle = 'rgba(255,255,255,0.42)';
     for (let i = 0; i < 4; i += 1) {
-      const x = ((i * 230 - f.kite.x * 9 - f.swell * 12) % 900 + 900) % 900 - 130;
+      const x = ((((i * 230 - f.kite.x * 9 - f.swell * 12) % 900) + 900) % 900) - 130;
       const y = 60 + i * 70 + f.kite.z * 2 - 50;
       c.beginPath();
       c.ellipse(x, y, 74, 19, 0, 0, Math.PI * 2);
@@ -192,7 +214,12 @@ const mast: View = {
 };
 
 function person(c: Context, x: number, coat: string, skin: string, hair: string, nod: number, mouth: number): void {
-  polygon(c, coat, [[x - 62, 292], [x - 40, 222], [x + 40, 222], [x + 62, 292]]);
+  polygon(c, coat, [
+    [x - 62, 292],
+    [x - 40, 222],
+    [x + 40, 222],
+    [x + 62, 292],
+  ]);
   c.fillStyle = skin;
   c.fillRect(x - 13, 200 + nod, 26, 30);
   c.beginPath();

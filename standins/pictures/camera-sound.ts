@@ -20,7 +20,9 @@ const CHARACTERS: Record<SimulatedCamera, Character> = {
 };
 
 /** A generator of stereo sound by sample number; the random part goes on from call to call. */
-export function createCameraSound(camera: SimulatedCamera): (from: number, count: number) => [Float32Array<ArrayBuffer>, Float32Array<ArrayBuffer>] {
+export function createCameraSound(
+  camera: SimulatedCamera,
+): (from: number, count: number) => [Float32Array<ArrayBuffer>, Float32Array<ArrayBuffer>] {
   const { wind, brightness, voice, pitch } = CHARACTERS[camera];
   let seed = camera.charCodeAt(0) * 7919;
   const low = [0, 0];

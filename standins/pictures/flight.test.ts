@@ -7,10 +7,12 @@ import { flightAt } from './flight';
 describe('the simulated flight', () => {
   it('is one and the same for every camera that asks for a moment, in any order', () => {
     const moments = fc.array(fc.double({ min: 0, max: 1e6, noNaN: true }), { minLength: 1, maxLength: 20 });
-    fc.assert(fc.property(moments, (times) => {
-      const once = times.map(flightAt);
-      expect([...times].reverse().map(flightAt).reverse()).toEqual(once);
-    }));
+    fc.assert(
+      fc.property(moments, (times) => {
+        const once = times.map(flightAt);
+        expect([...times].reverse().map(flightAt).reverse()).toEqual(once);
+      }),
+    );
   });
 
   it('moves without a jump from frame to frame, and keeps the kite in the air', () => {

@@ -15,12 +15,19 @@ const parity = (bits: boolean[]): boolean => bits.filter(Boolean).length % 2 ===
 
 function bitsOf(camera: SimulatedCamera, frame: number): boolean[] {
   const value = (frame % 2 ** FRAME_BITS) * 2 ** CAMERA_BITS + SIMULATED_CAMERAS.indexOf(camera);
-  const bits = Array.from({ length: FRAME_BITS + CAMERA_BITS }, (_, i) => Math.floor(value / 2 ** (FRAME_BITS + CAMERA_BITS - 1 - i)) % 2 === 1);
+  const bits = Array.from(
+    { length: FRAME_BITS + CAMERA_BITS },
+    (_, i) => Math.floor(value / 2 ** (FRAME_BITS + CAMERA_BITS - 1 - i)) % 2 === 1,
+  );
   return [...bits, parity(bits)];
 }
 
 /** Draws the strip on a stage of 640×360. */
-export function drawStrip(c: { fillStyle: unknown; fillRect(x: number, y: number, width: number, height: number): void }, camera: SimulatedCamera, frame: number): void {
+export function drawStrip(
+  c: { fillStyle: unknown; fillRect(x: number, y: number, width: number, height: number): void },
+  camera: SimulatedCamera,
+  frame: number,
+): void {
   const { x, y, cell, height } = STRIP;
   c.fillStyle = '#0a1012';
   c.fillRect(x - 7, y, CELLS * cell + 14, height + 3);

@@ -81,10 +81,10 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
   return { show, air };
 }
 
-
 /** Seats, framings, layouts, a style and transitions of the demo show. */
 function addPictures(show: Show): void {
-  const framing = (id: string, name: string, sourceId: string, change: Partial<Framing>) => show.framings.push({ ...createFraming(id, name, sourceId), ...change });
+  const framing = (id: string, name: string, sourceId: string, change: Partial<Framing>) =>
+    show.framings.push({ ...createFraming(id, name, sourceId), ...change });
   framing('ilse', 'Ilse at the desk', 'desk', { crop: { left: 0.04, top: 0.16, right: 0.5, bottom: 0.12 } });
   framing('bram', 'Bram at the desk', 'desk', { crop: { left: 0.5, top: 0.16, right: 0.04, bottom: 0.12 } });
   framing('analyst', 'Wind analyst, keyed', 'hut', { key: { ...GREEN_KEY, similarity: 0.3, softness: 0.2, garbageTop: 0.1 } });
@@ -101,29 +101,61 @@ function addPictures(show: Show): void {
   seat('judge', 'Judge', '#b58ad6', null);
 
   const k = show.raster.width / STAGE_WIDTH;
-  const look = { ...plainLook({ x: 0, y: 0, width: 100, height: 100 }), radius: 10 * k, border: { width: 3 * k, colour: '#e2c48d' }, shadow: { x: 4 * k, y: 6 * k, blur: 14 * k, opacity: 0.6 } };
+  const look = {
+    ...plainLook({ x: 0, y: 0, width: 100, height: 100 }),
+    radius: 10 * k,
+    border: { width: 3 * k, colour: '#e2c48d' },
+    shadow: { x: 4 * k, y: 6 * k, blur: 14 * k, opacity: 0.6 },
+  };
   show.styles = [{ id: 'regatta', name: 'Regatta box', properties: ['radius', 'border', 'shadow'], look, framingId: null }];
 
   const boxes = (starter: Starter, contents: (BoxContent & { name: string; zoom?: number })[]) =>
     starterBoxes(starter, show.raster).map((rect, i) => {
       const { name = `Box ${i + 1}`, zoom = 1, ...content } = contents[i] ?? {};
-      return { ...createBox(`${starter}-${i}`, name, rect, 'kind' in content ? (content as BoxContent) : null), fit: 'eye' as const, zoom, styleId: rect.width < show.raster.width ? 'regatta' : null };
+      return {
+        ...createBox(`${starter}-${i}`, name, rect, 'kind' in content ? (content as BoxContent) : null),
+        fit: 'eye' as const,
+        zoom,
+        styleId: rect.width < show.raster.width ? 'regatta' : null,
+      };
     });
   const seatBox = (id: string, name: string, zoom = 1.2) => ({ kind: 'seat' as const, id, name, zoom });
   const harbour: BoxContent = { kind: 'source', id: 'harbour' };
-  const layout = (id: string, name: string, number: number, change: Partial<Layout>) => show.layouts.push({ ...createLayout(id, name), number, ...change });
-  layout('talk', 'Host and wind', 9, { background: harbour, boxes: boxes('two', [seatBox('host', 'Host'), seatBox('wind', 'Wind analyst', 1.7)]) });
-  layout('flight', 'Flight with host', 10, { boxes: boxes('inset', [{ kind: 'source', id: 'line', name: 'Flight' }, seatBox('host', 'Host')]) });
+  const layout = (id: string, name: string, number: number, change: Partial<Layout>) =>
+    show.layouts.push({ ...createLayout(id, name), number, ...change });
+  layout('talk', 'Host and wind', 9, {
+    background: harbour,
+    boxes: boxes('two', [seatBox('host', 'Host'), seatBox('wind', 'Wind analyst', 1.7)]),
+  });
+  layout('flight', 'Flight with host', 10, {
+    boxes: boxes('inset', [{ kind: 'source', id: 'line', name: 'Flight' }, seatBox('host', 'Host')]),
+  });
   const framed = [
     { ...createBox('framed-0', 'Flight', { x: 28 * k, y: 60 * k, width: 356 * k, height: 218 * k }, { kind: 'source', id: 'shore' }) },
-    { ...createBox('framed-1', 'Guest 1', { x: 402 * k, y: 96 * k, width: 210 * k, height: 182 * k }, { kind: 'seat', id: 'guest' }), fit: 'eye' as const, zoom: 1.2 },
+    {
+      ...createBox('framed-1', 'Guest 1', { x: 402 * k, y: 96 * k, width: 210 * k, height: 182 * k }, { kind: 'seat', id: 'guest' }),
+      fit: 'eye' as const,
+      zoom: 1.2,
+    },
   ];
   layout('framed', 'In the sail-cloth', 11, { boxes: framed, frameId: 'frame' });
-  layout('four', 'Everybody', 12, { background: harbour, boxes: boxes('four', [seatBox('host', 'Host'), seatBox('guest', 'Guest 1'), seatBox('wind', 'Wind analyst', 1.7), seatBox('judge', 'Judge', 1)]) });
+  layout('four', 'Everybody', 12, {
+    background: harbour,
+    boxes: boxes('four', [
+      seatBox('host', 'Host'),
+      seatBox('guest', 'Guest 1'),
+      seatBox('wind', 'Wind analyst', 1.7),
+      seatBox('judge', 'Judge', 1),
+    ]),
+  });
 
   const second = show.transition.frames;
   show.transitions.push(
-    { id: 'tr-sail', name: 'Sail sweep', settings: { ...show.transition, kind: 'stinger', stingerId: 'sail', frames: second, cutFrame: Math.round(second / 2) } },
+    {
+      id: 'tr-sail',
+      name: 'Sail sweep',
+      settings: { ...show.transition, kind: 'stinger', stingerId: 'sail', frames: second, cutFrame: Math.round(second / 2) },
+    },
     { id: 'tr-swell', name: 'Swell', settings: { ...show.transition, kind: 'luma', imageId: 'swell', softness: 0.2 } },
   );
 }

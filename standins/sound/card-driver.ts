@@ -16,7 +16,13 @@ export function createCardDriver(): SoundDeviceDriver {
     if (card?.context !== context) {
       making ??= (async () => {
         await context.audioWorklet.addModule(workletUrl);
-        const node = new AudioWorkletNode(context, 'bivoca-simulated-card', { numberOfInputs: CARD_PAIRS, numberOfOutputs: CARD_PAIRS + 1, outputChannelCount: Array.from({ length: CARD_PAIRS + 1 }, () => 2), channelCount: 2, channelCountMode: 'explicit' });
+        const node = new AudioWorkletNode(context, 'bivoca-simulated-card', {
+          numberOfInputs: CARD_PAIRS,
+          numberOfOutputs: CARD_PAIRS + 1,
+          outputChannelCount: Array.from({ length: CARD_PAIRS + 1 }, () => 2),
+          channelCount: 2,
+          channelCountMode: 'explicit',
+        });
         // A way back into the desk needs a delay of a block in Web Audio, as a real card has.
         const delays = Array.from({ length: CARD_PAIRS }, (_, p) => {
           const delay = new DelayNode(context, { delayTime: 128 / context.sampleRate, maxDelayTime: 0.1 });
@@ -38,7 +44,10 @@ export function createCardDriver(): SoundDeviceDriver {
   };
 
   return {
-    list: () => Promise.resolve([{ deviceId: SIMULATED_CARD, label: SIMULATED_CARD_LABEL, inputPairs: CARD_PAIRS, outputPairs: CARD_PAIRS, monitored: true }]),
+    list: () =>
+      Promise.resolve([
+        { deviceId: SIMULATED_CARD, label: SIMULATED_CARD_LABEL, inputPairs: CARD_PAIRS, outputPairs: CARD_PAIRS, monitored: true },
+      ]),
     owns: (deviceId) => deviceId === SIMULATED_CARD,
     openInput: async (context): Promise<OpenDevice> => {
       const { delays } = await open(context);

@@ -16,7 +16,13 @@ export function addDemoSound(show: Show): void {
   input('mic-producer', 'Producer', '#8c9bd9', 2, false, { ...preset('sp-voice') });
   input('mic-field', 'Field', '#8fbf6a', 3, true, { ...preset('sp-wind'), faderDb: -8 });
   input('music', 'Music', '#c2b65f', 5, true, { faderDb: -16 });
-  sound.inputs.push({ id: 'line-up-tone', name: 'Line-up tone', colour: '#8fa5a3', feed: { kind: 'tone', hz: 1000, levelDb: -18 }, sound: plainStrip({ muted: true }) });
+  sound.inputs.push({
+    id: 'line-up-tone',
+    name: 'Line-up tone',
+    colour: '#8fa5a3',
+    feed: { kind: 'tone', hz: 1000, levelDb: -18 },
+    sound: plainStrip({ muted: true }),
+  });
   sound.talkbackId = 'mic-producer';
   sound.groups = [{ id: 'pier', name: 'Pier cameras', faderDb: 0, muted: false }];
   for (const source of show.sources) if (source.groupId === 'cameras') source.sound.groupId = 'pier';
@@ -27,8 +33,27 @@ export function addDemoSound(show: Show): void {
   bus('bus-judge', 'Judge', '#b58ad6');
   bus('bus-presenter', 'Presenter’s ear', '#d67f8c');
   bus('bus-producer', 'Producer', '#8c9bd9');
-  const listen = (id: string, name: string, kind: ListenerKind, busId: string, rule: Rule, ownIds: string[], change: Partial<Listener> = {}) =>
-    sound.listeners.push({ id, name, kind, busId, rule, ownIds, place: null, open: false, talkback: kind === 'guest' || kind === 'presenter', ...change });
+  const listen = (
+    id: string,
+    name: string,
+    kind: ListenerKind,
+    busId: string,
+    rule: Rule,
+    ownIds: string[],
+    change: Partial<Listener> = {},
+  ) =>
+    sound.listeners.push({
+      id,
+      name,
+      kind,
+      busId,
+      rule,
+      ownIds,
+      place: null,
+      open: false,
+      talkback: kind === 'guest' || kind === 'presenter',
+      ...change,
+    });
   listen('pier', 'People on the pier', 'room', 'bus-pa', 'all-but-self', ['mic-field'], { place: { ...CARD, pair: 1 }, talkback: true });
   listen('wind-analyst', 'Wind analyst', 'guest', 'bus-wind', 'all-but-self', ['hut']);
   listen('judge', 'Judge', 'guest', 'bus-judge', 'all-but-self', []);
@@ -43,8 +68,16 @@ export function addDemoSound(show: Show): void {
   sound.cards = [
     {
       ...CARD,
-      inputs: [{ pair: 1, name: 'desk microphones' }, { pair: 2, name: 'pier microphones' }, { pair: 3, name: 'music player' }],
-      outputs: [{ pair: 1, name: 'Pier loudspeakers' }, { pair: 2, name: 'presenter’s ear' }, { pair: 3, name: 'producer’s headphones' }],
+      inputs: [
+        { pair: 1, name: 'desk microphones' },
+        { pair: 2, name: 'pier microphones' },
+        { pair: 3, name: 'music player' },
+      ],
+      outputs: [
+        { pair: 1, name: 'Pier loudspeakers' },
+        { pair: 2, name: 'presenter’s ear' },
+        { pair: 3, name: 'producer’s headphones' },
+      ],
       mixes: [
         { id: 'mix-pier', from: 'input', fromPair: 2, to: 'output', toPair: 3, levelDb: -10, on: true },
         { id: 'mix-gang', from: 'output', fromPair: 2, to: 'output', toPair: 1, levelDb: 0, on: false },

@@ -25,8 +25,19 @@ describe('the simulated sound card', () => {
   });
 
   it('mixes inside: inputs to outputs, outputs ganged to outputs, outputs back to inputs', () => {
-    const path = (from: 'input' | 'output', fromPair: number, to: 'input' | 'output', toPair: number): CardPath => ({ from, fromPair, to, toPair, gain: 0.5, delaySamples: 0 });
-    const card = settled([path('output', 0, 'output', 1), path('input', 2, 'output', 3), path('output', 0, 'input', 3)], [constant(0.4), null, null, null], [null, null, constant(0.2), null]);
+    const path = (from: 'input' | 'output', fromPair: number, to: 'input' | 'output', toPair: number): CardPath => ({
+      from,
+      fromPair,
+      to,
+      toPair,
+      gain: 0.5,
+      delaySamples: 0,
+    });
+    const card = settled(
+      [path('output', 0, 'output', 1), path('input', 2, 'output', 3), path('output', 0, 'input', 3)],
+      [constant(0.4), null, null, null],
+      [null, null, constant(0.2), null],
+    );
     expect(card.outputs[1]?.left[0]).toBeCloseTo(0.2, 6);
     expect(card.outputs[3]?.left[0]).toBeCloseTo(0.1, 6);
     expect(card.inputs[3]?.left[0]).toBeCloseTo(0.2, 6);
@@ -48,15 +59,23 @@ describe('the simulated sound card', () => {
   });
 
   it('clips at full scale whatever it is fed', () => {
-    const card = settled([{ from: 'output', fromPair: 0, to: 'output', toPair: 1, gain: 4, delaySamples: 0 }], [constant(1), constant(1), null, null]);
-    for (const block of [...card.outputs, ...card.inputs]) for (const v of [...block.left, ...block.right]) expect(Math.abs(v)).toBeLessThanOrEqual(1);
+    const card = settled(
+      [{ from: 'output', fromPair: 0, to: 'output', toPair: 1, gain: 4, delaySamples: 0 }],
+      [constant(1), constant(1), null, null],
+    );
+    for (const block of [...card.outputs, ...card.inputs])
+      for (const v of [...block.left, ...block.right]) expect(Math.abs(v)).toBeLessThanOrEqual(1);
   });
 
   it('obeys what the show says of it, and nothing that is switched off or of other devices', () => {
     const here = { deviceId: SIMULATED_CARD, deviceLabel: '' };
     const mix = { id: 'm', from: 'output' as const, fromPair: 1, to: 'output' as const, toPair: 2, levelDb: -6, on: true };
     const air = { id: 'a', from: { ...here, pair: 1 }, to: { ...here, pair: 2 }, levelDb: -20, delayMs: 10, on: true };
-    const sound = { ...createSound(), cards: [{ ...here, inputs: [], outputs: [], mixes: [mix, { ...mix, id: 'off', on: false }] }], paths: [air, { ...air, id: 'b', from: { ...air.from, deviceId: 'real' } }] };
+    const sound = {
+      ...createSound(),
+      cards: [{ ...here, inputs: [], outputs: [], mixes: [mix, { ...mix, id: 'off', on: false }] }],
+      paths: [air, { ...air, id: 'b', from: { ...air.from, deviceId: 'real' } }],
+    };
     const paths = cardPaths(sound);
     expect(paths).toHaveLength(2);
     expect(paths[0]?.gain).toBeCloseTo(0.501, 3);
@@ -67,7 +86,8 @@ describe('the simulated sound card', () => {
   it('has people, pier and music at its inputs, well below full scale', () => {
     const voices = new CardVoices();
     const peaks = [0, 0, 0, 0];
-    for (let at = 0; at < RATE * 6; at += BLOCK) voices.process(at, RATE).forEach((block, p) => (peaks[p] = Math.max(peaks[p] as number, ...block.left.map(Math.abs))));
+    for (let at = 0; at < RATE * 6; at += BLOCK)
+      voices.process(at, RATE).forEach((block, p) => (peaks[p] = Math.max(peaks[p] as number, ...block.left.map(Math.abs))));
     for (const p of [0, 1, 2]) {
       expect(peaks[p]).toBeGreaterThan(0.01);
       expect(peaks[p]).toBeLessThan(0.7);

@@ -96,9 +96,25 @@ const RATE = 48_000;
 /** The paths that the show declares for this card, as the card runs them. */
 export function cardPaths(sound: Sound): CardPath[] {
   const card = sound.cards.find((c) => c.deviceId === SIMULATED_CARD);
-  const mixes = (card?.mixes ?? []).filter((m) => m.on).map((m): CardPath => ({ from: m.from, fromPair: m.fromPair - 1, to: m.to, toPair: m.toPair - 1, gain: faderGain(m.levelDb), delaySamples: 0 }));
+  const mixes = (card?.mixes ?? [])
+    .filter((m) => m.on)
+    .map((m): CardPath => ({
+      from: m.from,
+      fromPair: m.fromPair - 1,
+      to: m.to,
+      toPair: m.toPair - 1,
+      gain: faderGain(m.levelDb),
+      delaySamples: 0,
+    }));
   const air = sound.paths
     .filter((p) => p.on && p.from.deviceId === SIMULATED_CARD && p.to.deviceId === SIMULATED_CARD)
-    .map((p): CardPath => ({ from: 'output', fromPair: p.from.pair - 1, to: 'input', toPair: p.to.pair - 1, gain: dbToGain(p.levelDb), delaySamples: Math.round((p.delayMs * RATE) / 1000) }));
+    .map((p): CardPath => ({
+      from: 'output',
+      fromPair: p.from.pair - 1,
+      to: 'input',
+      toPair: p.to.pair - 1,
+      gain: dbToGain(p.levelDb),
+      delaySamples: Math.round((p.delayMs * RATE) / 1000),
+    }));
   return [...mixes, ...air].filter((p) => p.fromPair < CARD_PAIRS && p.toPair < CARD_PAIRS);
 }

@@ -20,17 +20,26 @@ const wanted = (part: string) => !values.only || values.only === part;
 
 const ms = (n: number) => `${n.toFixed(1)} ms`;
 const percent = (part: number, whole: number) => `${((100 * part) / Math.max(1, whole)).toFixed(2)} %`;
-const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
+const quantile = (list: number[], q: number) =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
 
-const PICTURES = { sixteen: '16 boxes with border, shadow and rounded corners, background', glide: 'glide between two four-box layouts', key: 'chroma key of one full picture' } as const;
+const PICTURES = {
+  sixteen: '16 boxes with border, shadow and rounded corners, background',
+  glide: 'glide between two four-box layouts',
+  key: 'chroma key of one full picture',
+} as const;
 const SCENES = { full: 'one full picture', dissolve: 'dissolve', boxes: 'four boxes, background, lane' } as const;
 
 async function mixer(): Promise<MixerFigures[]> {
   const browser = await startBrowser();
   const harness = await openHarness(browser);
   const found: MixerFigures[] = [];
-  for (const raster of [{ width: 640, height: 360 }, { width: 1280, height: 720 }]) {
-    for (const scene of ['full', 'dissolve', 'boxes'] as const) found.push(await harness.page.evaluate((r, s) => window.harness.benchMixer(r, s, 60), raster, scene));
+  for (const raster of [
+    { width: 640, height: 360 },
+    { width: 1280, height: 720 },
+  ]) {
+    for (const scene of ['full', 'dissolve', 'boxes'] as const)
+      found.push(await harness.page.evaluate((r, s) => window.harness.benchMixer(r, s, 60), raster, scene));
   }
   await harness.close();
   await browser.close();
@@ -39,7 +48,11 @@ async function mixer(): Promise<MixerFigures[]> {
 
 /** From a key pressed to the first programme frame that shows it, in milliseconds, as the page receives frames. */
 async function latency(page: Page): Promise<{ p50: number; p95: number; framesP95: number }> {
-  for (const [id, colour] of [['dark', '#101010'], ['light', '#f0f0f0']]) await send(page, 'source.add', { name: id, settings: { kind: 'colour', colour } });
+  for (const [id, colour] of [
+    ['dark', '#101010'],
+    ['light', '#f0f0f0'],
+  ])
+    await send(page, 'source.add', { name: id, settings: { kind: 'colour', colour } });
   const ids = await pick(page, (s) => s.desk.show.sources.slice(-2).map((source) => source.id));
   const numbers = [5, 6];
   for (const [i, number] of numbers.entries()) {
@@ -71,7 +84,7 @@ async function latency(page: Page): Promise<{ p50: number; p95: number; framesP9
     await page.keyboard.press(`Digit${(numbers[(i + 1) % 2] as number) % 10}` as KeyInput);
     await page.keyboard.up('Shift');
     // Not in step with the frames, so that every phase is met.
-    await wait(180 + (i * 37) % 90);
+    await wait(180 + ((i * 37) % 90));
   }
   const waits = await page.evaluate(() => (window as unknown as { waits: number[] }).waits);
   return { p50: quantile(waits, 0.5), p95: quantile(waits, 0.95), framesP95: quantile(waits, 0.95) / 40 };
@@ -122,27 +135,49 @@ async function soak(page: Page, minutes: number, troubles: string[]) {
 }
 
 async function main(): Promise<void> {
-  const lines: string[] = ['# Measured', '', `By \`npm run bench\`, ${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores (${cpus()[0]?.model.trim() ?? 'unknown'}), no GPU.`, ''];
+  const lines: string[] = [
+    '# Measured',
+    '',
+    `By \`npm run bench\`, ${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores (${cpus()[0]?.model.trim() ?? 'unknown'}), no GPU.`,
+    '',
+  ];
   const results: Record<string, unknown> = {};
   if (wanted('mixer')) {
     const found = await mixer();
     results.mixer = found;
-    lines.push('## A programme frame, from decoded frames to the frame handed on (medians of 60)', '', '| picture | raster | software mixer | WebGL2 on a software driver | 2D canvas | software mixer against 2D canvas |', '|---|---|---|---|---|---|');
-    for (const f of found) lines.push(`| ${SCENES[f.scene]} | ${f.raster} | ${ms(f.soft)} | ${ms(f.gl)} | ${ms(f.canvas2d)} | ${(f.canvas2d / f.soft).toFixed(1)} times as fast |`);
+    lines.push(
+      '## A programme frame, from decoded frames to the frame handed on (medians of 60)',
+      '',
+      '| picture | raster | software mixer | WebGL2 on a software driver | 2D canvas | software mixer against 2D canvas |',
+      '|---|---|---|---|---|---|',
+    );
+    for (const f of found)
+      lines.push(
+        `| ${SCENES[f.scene]} | ${f.raster} | ${ms(f.soft)} | ${ms(f.gl)} | ${ms(f.canvas2d)} | ${(f.canvas2d / f.soft).toFixed(1)} times as fast |`,
+      );
     lines.push('');
   }
   if (wanted('pictures')) {
     const browser = await startBrowser();
     const harness = await openHarness(browser);
     const found: PictureFigures[] = [];
-    for (const scene of ['sixteen', 'glide', 'key'] as const) found.push(await harness.page.evaluate((s) => window.harness.benchPictures({ width: 1280, height: 720 }, s, 40), scene));
+    for (const scene of ['sixteen', 'glide', 'key'] as const)
+      found.push(await harness.page.evaluate((s) => window.harness.benchPictures({ width: 1280, height: 720 }, s, 40), scene));
     const windows = await harness.page.evaluate(() => window.harness.benchWindows(3840, 2160, 9));
     await harness.close();
     await browser.close();
     const style = benchStyle(100, 40);
     Object.assign(results, { pictures: found, windows, style });
-    lines.push('## Layouts, glide and key (medians of 40)', '', '| picture | raster | software mixer | WebGL2 on a software driver | 2D canvas | software mixer against 2D canvas |', '|---|---|---|---|---|---|');
-    for (const f of found) lines.push(`| ${PICTURES[f.scene]} | ${f.raster} | ${ms(f.soft)} | ${ms(f.gl)} | ${ms(f.canvas2d)} | ${(f.canvas2d / f.soft).toFixed(1)} times as fast |`);
+    lines.push(
+      '## Layouts, glide and key (medians of 40)',
+      '',
+      '| picture | raster | software mixer | WebGL2 on a software driver | 2D canvas | software mixer against 2D canvas |',
+      '|---|---|---|---|---|---|',
+    );
+    for (const f of found)
+      lines.push(
+        `| ${PICTURES[f.scene]} | ${f.raster} | ${ms(f.soft)} | ${ms(f.gl)} | ${ms(f.canvas2d)} | ${(f.canvas2d / f.soft).toFixed(1)} times as fast |`,
+      );
     lines.push(
       '',
       `Windows in artwork of 3840×2160 with ${windows.found} soft-edged openings, in the worker, from decoded pixels: median ${ms(windows.median)}, slowest ${ms(windows.slowest)}. From the PNG file to the answer: ${ms(windows.whole)}, most of it decoding.`,
@@ -160,14 +195,30 @@ async function main(): Promise<void> {
   await wait(1000);
   const started = Date.now();
   await page.goto(address);
-  await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 2 && document.querySelector('[title^="Take with"]') !== null).catch(() => false), 'the Desk');
+  await until(
+    () =>
+      page
+        .evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 2 && document.querySelector('[title^="Take with"]') !== null)
+        .catch(() => false),
+    'the Desk',
+  );
   results.usableMs = Date.now() - started;
-  lines.push('## Start', '', `The Desk is usable ${((Date.now() - started) / 1000).toFixed(1)} s after its address was opened: pictures move, take works.`, '');
+  lines.push(
+    '## Start',
+    '',
+    `The Desk is usable ${((Date.now() - started) / 1000).toFixed(1)} s after its address was opened: pictures move, take works.`,
+    '',
+  );
   if (wanted('latency')) {
     await wait(3000);
     const found = await latency(page);
     results.latency = found;
-    lines.push('## Key press to the first changed programme frame (60 presses)', '', `Median ${ms(found.p50)}, 95th percentile ${ms(found.p95)}: ${found.framesP95.toFixed(2)} frames of 40 ms.`, '');
+    lines.push(
+      '## Key press to the first changed programme frame (60 presses)',
+      '',
+      `Median ${ms(found.p50)}, 95th percentile ${ms(found.p95)}: ${found.framesP95.toFixed(2)} frames of 40 ms.`,
+      '',
+    );
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
@@ -207,8 +258,16 @@ async function main(): Promise<void> {
     const found = [];
     for (const height of [360, 720, 1080]) found.push(await benchSize(page, app, height, Math.min(10, Number(values.minutes)) * 60));
     results.size = found;
-    lines.push('## The demo at its own size, recording, streaming, a take every two seconds, monitors on', '', '| size | frames | dropped | late | a frame | reduced at the end |', '|---|---|---|---|---|---|');
-    for (const f of found) lines.push(`| ${(f.height * 16) / 9}×${f.height} | ${f.frames} | ${percent(f.dropped, f.frames)} | ${percent(f.late, f.frames)} | ${ms(f.drawMs)} | ${f.notice || 'nothing'} |`);
+    lines.push(
+      '## The demo at its own size, recording, streaming, a take every two seconds, monitors on',
+      '',
+      '| size | frames | dropped | late | a frame | reduced at the end |',
+      '|---|---|---|---|---|---|',
+    );
+    for (const f of found)
+      lines.push(
+        `| ${(f.height * 16) / 9}×${f.height} | ${f.frames} | ${percent(f.dropped, f.frames)} | ${percent(f.late, f.frames)} | ${ms(f.drawMs)} | ${f.notice || 'nothing'} |`,
+      );
     lines.push('');
   }
   if (wanted('soak')) {

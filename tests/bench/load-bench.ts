@@ -43,7 +43,15 @@ export async function benchEverything(page: Page, app: App, minutes: number, pro
   const after = await pick(page, (s) => ({ mixer: s.mixer, notice: s.working.notice }));
   for (const type of ['output.stopStream', 'output.stopRecording', 'replay.stop']) await send(page, type);
   const count = (key: 'frames' | 'dropped' | 'late' | 'monitorsSkipped') => after.mixer[key] - before[key];
-  return { minutes, frames: count('frames'), dropped: count('dropped'), late: count('late'), monitorsSkipped: count('monitorsSkipped'), notice: after.notice, threads };
+  return {
+    minutes,
+    frames: count('frames'),
+    dropped: count('dropped'),
+    late: count('late'),
+    monitorsSkipped: count('monitorsSkipped'),
+    notice: after.notice,
+    threads,
+  };
 }
 
 /** Megabytes that a browser holds, all its processes together. */
@@ -89,7 +97,17 @@ export async function benchBusyPage({ page, browser }: TestBrowser, app: App, se
     while (performance.now() < end);
   }, seconds * 1000);
   clearInterval(watch);
-  const after = await until(() => pick(page, (s) => s.mixer).then((m) => (m.frames > before.frames + seconds * 10 ? m : null)), 'the mixer to be heard again');
+  const after = await until(
+    () => pick(page, (s) => s.mixer).then((m) => (m.frames > before.frames + seconds * 10 ? m : null)),
+    'the mixer to be heard again',
+  );
   await send(page, 'output.stopRecording');
-  return { seconds, frames: after.frames - before.frames, dropped: after.dropped - before.dropped, late: after.late - before.late, memoryBeforeMB, memoryMB };
+  return {
+    seconds,
+    frames: after.frames - before.frames,
+    dropped: after.dropped - before.dropped,
+    late: after.late - before.late,
+    memoryBeforeMB,
+    memoryMB,
+  };
 }

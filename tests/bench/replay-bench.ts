@@ -5,7 +5,8 @@ import { type Clip } from '#core/replay/document';
 import { pick, press, send, until, wait } from '../support/desk';
 import { programmeShows } from '../support/strips';
 
-const quantile = (list: readonly number[], q: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
+const quantile = (list: readonly number[], q: number) =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
 const both = (list: readonly number[]) => ({ median: quantile(list, 0.5), p95: quantile(list, 0.95) });
 
 /** Bytes of JavaScript in use after collection, page and workers together. */
@@ -19,7 +20,12 @@ async function heaps(page: Page): Promise<number> {
   return sum;
 }
 
-const counts = (page: Page) => pick(page, (s) => ({ frame: s.frame, mixer: { ...s.mixer }, tracks: (s.replay?.tracks ?? []).filter((t) => !t.id.startsWith('sound-')).map((t) => ({ frames: t.frames, missed: t.missed })) }));
+const counts = (page: Page) =>
+  pick(page, (s) => ({
+    frame: s.frame,
+    mixer: { ...s.mixer },
+    tracks: (s.replay?.tracks ?? []).filter((t) => !t.id.startsWith('sound-')).map((t) => ({ frames: t.frames, missed: t.missed })),
+  }));
 
 /** Four angles recorded while the demo is mixed and recorded. */
 async function recording(page: Page, minutes: number) {
@@ -123,10 +129,13 @@ async function stepOnAir(page: Page, frames: number): Promise<number> {
           frame.close();
           if (!before) {
             before = now;
-            setTimeout(() => {
-              started = performance.now();
-              host.dispatch(by === 0 ? { type: 'deck.play', args: { deck: 1 } } : { type: 'deck.step', args: { deck: 1, frames: by } });
-            }, 30 + Math.random() * 40);
+            setTimeout(
+              () => {
+                started = performance.now();
+                host.dispatch(by === 0 ? { type: 'deck.play', args: { deck: 1 } } : { type: 'deck.step', args: { deck: 1, frames: by } });
+              },
+              30 + Math.random() * 40,
+            );
           } else if (started > 0 && now.some((v, i) => Math.abs(v - (before?.[i] ?? 0)) > 100)) {
             end();
             resolve(arrived - started);
@@ -146,11 +155,26 @@ async function decks(page: Page) {
   const oldest = await pick(page, (s) => (s.desk.air.replay.kept?.from ?? 0) + 30);
   const any = () => oldest + Math.floor(Math.random() * (newest - oldest));
   const first = any();
-  const forwards = await probe(page, 'mast', Array.from({ length: 80 }, (_, i) => first + i), 40);
-  const backwards = await probe(page, 'desk', Array.from({ length: 80 }, (_, i) => Math.max(oldest, first - i)), 40);
+  const forwards = await probe(
+    page,
+    'mast',
+    Array.from({ length: 80 }, (_, i) => first + i),
+    40,
+  );
+  const backwards = await probe(
+    page,
+    'desk',
+    Array.from({ length: 80 }, (_, i) => Math.max(oldest, first - i)),
+    40,
+  );
   const places = Array.from({ length: 40 }, any);
   const seeks = await probe(page, 'line', places);
-  const video = await videoSeeks(page, oldest, newest, places.map((f) => (f - oldest) / 25));
+  const video = await videoSeeks(
+    page,
+    oldest,
+    newest,
+    places.map((f) => (f - oldest) / 25),
+  );
   await send(page, 'picture.cut', { source: 'deck-1' });
   await send(page, 'deck.setAngle', { deck: 1, angle: 'line' });
   await send(page, 'deck.goTo', { deck: 1, frame: newest - 200 });
@@ -171,7 +195,18 @@ async function decks(page: Page) {
   const seen = (await programmeShows(page, 6000)).flatMap((f) => f.burned?.frame ?? []);
   await send(page, 'deck.pause', { deck: 1 });
   const cache = await pick(page, (s) => ({ bytes: s.replayCache, limit: s.desk.show.replay.settings.cacheMegabytes * 1e6 }));
-  return { forwards: both(forwards), backwards: both(backwards), seek: both(seeks), video: both(video), seekGain: both(video).median / both(seeks).median, stepOnAir: both(onAir.filter((n) => !Number.isNaN(n))), playFrames: both(plays.filter((n) => !Number.isNaN(n))), reversePerSecond: new Set(seen).size / 6, cacheMB: cache.bytes / 1e6, cacheLimitMB: cache.limit / 1e6 };
+  return {
+    forwards: both(forwards),
+    backwards: both(backwards),
+    seek: both(seeks),
+    video: both(video),
+    seekGain: both(video).median / both(seeks).median,
+    stepOnAir: both(onAir.filter((n) => !Number.isNaN(n))),
+    playFrames: both(plays.filter((n) => !Number.isNaN(n))),
+    reversePerSecond: new Set(seen).size / 6,
+    cacheMB: cache.bytes / 1e6,
+    cacheLimitMB: cache.limit / 1e6,
+  };
 }
 
 /** From the key to the row in the list. */
@@ -185,7 +220,9 @@ async function grabs(page: Page): Promise<{ median: number; p95: number }> {
     if (list) {
       new MutationObserver(() => {
         // The newest stands last in its reel.
-        const now = Math.max(...[...list.querySelectorAll('[data-clip]')].map((r) => Number(r.querySelector('span:nth-child(2)')?.textContent ?? 0)));
+        const now = Math.max(
+          ...[...list.querySelectorAll('[data-clip]')].map((r) => Number(r.querySelector('span:nth-child(2)')?.textContent ?? 0)),
+        );
         if (now > rows && w.pressed > 0) {
           w.grabs.push(performance.now() - w.pressed);
           w.pressed = 0;
@@ -205,7 +242,16 @@ async function grabs(page: Page): Promise<{ median: number; p95: number }> {
 async function many(page: Page) {
   const base = await pick(page, (s) => s.desk.air.replay.kept?.from ?? 0);
   // Three hours of clips.
-  const list = Array.from({ length: 10_000 }, (_, i) => ({ name: `Clip about ${['kites', 'wind', 'pilots', 'crowd'][i % 4]} ${i}`, in: base + i * 27, out: base + i * 27 + 100, angleIds: ['line'], speed: 100, rating: i % 6, tags: i % 3 === 0 ? 'loop' : '', note: '' }));
+  const list = Array.from({ length: 10_000 }, (_, i) => ({
+    name: `Clip about ${['kites', 'wind', 'pilots', 'crowd'][i % 4]} ${i}`,
+    in: base + i * 27,
+    out: base + i * 27 + 100,
+    angleIds: ['line'],
+    speed: 100,
+    rating: i % 6,
+    tags: i % 3 === 0 ? 'loop' : '',
+    note: '',
+  }));
   await send(page, 'clip.import', { reel: 'reel-2', list });
   await send(page, 'reel.choose', { reel: 'reel-2' });
   await wait(1500);
@@ -227,7 +273,10 @@ async function many(page: Page) {
           const step = () => {
             frames += 1;
             if (how === 'list') room?.scrollBy(0, 90);
-            else canvas?.dispatchEvent(new WheelEvent('wheel', { deltaY: frames % 120 < 60 ? 40 : -40, shiftKey: true, bubbles: true, cancelable: true }));
+            else
+              canvas?.dispatchEvent(
+                new WheelEvent('wheel', { deltaY: frames % 120 < 60 ? 40 : -40, shiftKey: true, bubbles: true, cancelable: true }),
+              );
             if (performance.now() - started > 4000) resolve((frames * 1000) / (performance.now() - started));
             else requestAnimationFrame(step);
           };

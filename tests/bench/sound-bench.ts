@@ -17,7 +17,8 @@ import { finishRecording } from '../support/recording';
 import { openHarness } from '../support/harness';
 import { type TestBrowser } from '../support/browser';
 
-const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
+const quantile = (list: number[], q: number) =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? NaN;
 
 const CARD = { deviceId: 'card', deviceLabel: 'Card' };
 
@@ -27,17 +28,24 @@ function bigDesk(channels: number, buses: number, seed: number, density: number,
   const show = createShow('bench', 'Bench', { width: 640, height: 360 }, { num: 25, den: 1 });
   const { sound } = show;
   for (let i = 0; i < channels; i += 1) {
-    const feed = i < 16 ? ({ kind: 'device', ...CARD, first: (i % 8) * 2 + 1, stereo: true } as const) : ({ kind: 'device', deviceId: `line-${i}`, deviceLabel: `Line ${i}`, first: 1, stereo: true } as const);
+    const feed =
+      i < 16
+        ? ({ kind: 'device', ...CARD, first: (i % 8) * 2 + 1, stereo: true } as const)
+        : ({ kind: 'device', deviceId: `line-${i}`, deviceLabel: `Line ${i}`, first: 1, stereo: true } as const);
     sound.inputs.push({ id: `c${i}`, name: `Channel ${i}`, colour: '#5aa9c9', feed, sound: plainStrip(structuredClone(processing)) });
   }
   for (let b = 1; b < buses; b += 1) sound.buses.push(createBus(`b${b}`, `Bus ${b}`, '#8fbf6a', 'live'));
   for (const { id: bus } of sound.buses) {
-    for (const { id } of sound.inputs) if (random() < density) sound.sends.push({ fromId: id, busId: bus, on: true, levelDb: -6, tap: 'after' });
-    for (const { id } of sound.buses) if (id !== bus && random() < 0.02) sound.sends.push({ fromId: id, busId: bus, on: true, levelDb: -6, tap: 'after' });
+    for (const { id } of sound.inputs)
+      if (random() < density) sound.sends.push({ fromId: id, busId: bus, on: true, levelDb: -6, tap: 'after' });
+    for (const { id } of sound.buses)
+      if (id !== bus && random() < 0.02) sound.sends.push({ fromId: id, busId: bus, on: true, levelDb: -6, tap: 'after' });
   }
   for (let p = 1; p <= Math.min(8, buses - 1); p += 1) {
     sound.patches.push({ id: `p${p}`, busId: `b${p}`, to: { ...CARD, pair: p } });
-    for (let m = 1; m <= 8; m += 1) if (random() < 0.3) sound.paths.push({ id: `a${p}-${m}`, from: { ...CARD, pair: p }, to: { ...CARD, pair: m }, levelDb: -12, delayMs: 20, on: true });
+    for (let m = 1; m <= 8; m += 1)
+      if (random() < 0.3)
+        sound.paths.push({ id: `a${p}-${m}`, from: { ...CARD, pair: p }, to: { ...CARD, pair: m }, levelDb: -12, delayMs: 20, on: true });
   }
   return { show, air: createAir(show) };
 }
@@ -103,8 +111,15 @@ export function benchDesk(channels: number, buses: number): { plain: number; ful
     desk.configure(deskConfig(show, air));
     desk.setGains({ ...planSound(show, air, 0), held: [] });
     const noise = diceFrom(3);
-    const block = { left: Float32Array.from({ length: BLOCK }, () => noise() * 0.2 - 0.1), right: Float32Array.from({ length: BLOCK }, () => noise() * 0.2 - 0.1) };
-    const feeds = new Map(show.sound.inputs.flatMap(({ feed }) => (feed.kind === 'device' ? [[`input ${feed.deviceId} ${Math.ceil(feed.first / 2)}`, block] as const] : [])));
+    const block = {
+      left: Float32Array.from({ length: BLOCK }, () => noise() * 0.2 - 0.1),
+      right: Float32Array.from({ length: BLOCK }, () => noise() * 0.2 - 0.1),
+    };
+    const feeds = new Map(
+      show.sound.inputs.flatMap(({ feed }) =>
+        feed.kind === 'device' ? [[`input ${feed.deviceId} ${Math.ceil(feed.first / 2)}`, block] as const] : [],
+      ),
+    );
     for (let i = 0; i < 2000; i += 1) desk.process(feeds);
     const seconds = 5;
     const [took] = timed(() => {
@@ -133,11 +148,23 @@ interface RunFigures {
 /** Makes the demo a show of 32 channels and 8 buses, and records it with flash and beep on air. */
 export async function benchSoundRun(page: Page, browser: TestBrowser, minutes: number): Promise<RunFigures> {
   await send(page, 'sound.setChannel', { channels: ['mic-presenter', 'mic-field', 'music'], muted: true });
-  const count = () => pick(page, (s) => ({ channels: s.desk.show.sources.filter((x) => ['simulated', 'test', 'deck', 'camera'].includes(x.settings.kind)).length + s.desk.show.sound.inputs.length, buses: s.desk.show.sound.buses.length }));
-  for (let i = (await count()).channels; i < 32; i += 1) await send(page, 'sound.addChannel', { name: `Pier ${i}`, feed: { kind: 'device', deviceId: 'simulated-card', deviceLabel: 'Simulated sound card', first: (i % 3) * 2 + 1, stereo: true }, anyway: true });
+  const count = () =>
+    pick(page, (s) => ({
+      channels:
+        s.desk.show.sources.filter((x) => ['simulated', 'test', 'deck', 'camera'].includes(x.settings.kind)).length +
+        s.desk.show.sound.inputs.length,
+      buses: s.desk.show.sound.buses.length,
+    }));
+  for (let i = (await count()).channels; i < 32; i += 1)
+    await send(page, 'sound.addChannel', {
+      name: `Pier ${i}`,
+      feed: { kind: 'device', deviceId: 'simulated-card', deviceLabel: 'Simulated sound card', first: (i % 3) * 2 + 1, stereo: true },
+      anyway: true,
+    });
   const added = await pick(page, (s) => s.desk.show.sound.inputs.filter((c) => c.name.startsWith('Pier ')).map((c) => c.id));
   if (added.length > 0) await send(page, 'sound.setChannel', { channels: added, faderDb: -60 });
-  for (const channel of added) for (const part of ['HighPass', 'Gate', 'Compressor']) await send(page, `sound.set${part}`, { channel, on: true });
+  for (const channel of added)
+    for (const part of ['HighPass', 'Gate', 'Compressor']) await send(page, `sound.set${part}`, { channel, on: true });
   for (let i = (await count()).buses; i < 8; i += 1) await send(page, 'sound.addBus', { name: `Bus ${i}` });
   for (const bus of await pick(page, (s) => s.desk.show.sound.buses.map((b) => b.id))) await send(page, 'loudness.start', { bus });
   await send(page, 'output.setRecording', { megabits: 0.3 });
@@ -147,8 +174,16 @@ export async function benchSoundRun(page: Page, browser: TestBrowser, minutes: n
   const stats = () =>
     page.evaluate(() => {
       const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
-      const played = (host.sound.context as unknown as { playbackStats?: { underrunEvents: number; underrunDuration: number } }).playbackStats;
-      return { lateMs: host.sound.store.getState().lateMs, underruns: played?.underrunEvents ?? NaN, underrunMs: (played?.underrunDuration ?? NaN) * 1000, resyncs: host.sound.resyncs, silenceMs: host.state.encoder.silenceMs, dropped: host.state.mixer.dropped };
+      const played = (host.sound.context as unknown as { playbackStats?: { underrunEvents: number; underrunDuration: number } })
+        .playbackStats;
+      return {
+        lateMs: host.sound.store.getState().lateMs,
+        underruns: played?.underrunEvents ?? NaN,
+        underrunMs: (played?.underrunDuration ?? NaN) * 1000,
+        resyncs: host.sound.resyncs,
+        silenceMs: host.state.encoder.silenceMs,
+        dropped: host.state.mixer.dropped,
+      };
     });
   const before = await stats();
   const outcome = await send(page, 'output.startRecording');
@@ -157,17 +192,26 @@ export async function benchSoundRun(page: Page, browser: TestBrowser, minutes: n
   const file = await finishRecording(page, outcome.ok ? String(outcome.result.id) : '');
   const harness = await openHarness(browser);
   const offset = async (from: number, to: number) => {
-    const { pictures, envelope, soundStart } = await harness.page.evaluate((data, span) => window.harness.analyseFile(data, span), file, { from, to });
+    const { pictures, envelope, soundStart } = await harness.page.evaluate((data, span) => window.harness.analyseFile(data, span), file, {
+      from,
+      to,
+    });
     const bright = pictures.map(({ time, grid }) => ({ time, light: (grid[4]?.[0] ?? 0) > 128 }));
     const flashes = bright.filter((p, i) => i > 0 && p.light && !bright[i - 1]?.light).map((p) => p.time);
-    const beeps = envelope.flatMap((v, at) => (v > 0.08 && at > 200 && envelope.slice(at - 200, at).every((b) => b < 0.05) ? [soundStart + at / 1000] : []));
-    const apart = flashes.slice(1).map((f) => beeps.map((b) => (b - f) * 1000).reduce((a, b) => (Math.abs(b) < Math.abs(a) ? b : a), Infinity));
+    const beeps = envelope.flatMap((v, at) =>
+      v > 0.08 && at > 200 && envelope.slice(at - 200, at).every((b) => b < 0.05) ? [soundStart + at / 1000] : [],
+    );
+    const apart = flashes
+      .slice(1)
+      .map((f) => beeps.map((b) => (b - f) * 1000).reduce((a, b) => (Math.abs(b) < Math.abs(a) ? b : a), Infinity));
     return apart.reduce((sum, a) => sum + a, 0) / apart.length;
   };
   const startMs = await offset(0, 15);
   const endMs = await offset(minutes * 60 - 17, minutes * 60 - 2);
   await harness.close();
-  const gained = Object.fromEntries(Object.entries(after).map(([key, value]) => [key, value - before[key as keyof typeof before]])) as typeof after;
+  const gained = Object.fromEntries(
+    Object.entries(after).map(([key, value]) => [key, value - before[key as keyof typeof before]]),
+  ) as typeof after;
   return { minutes, channels, buses, ...gained, startMs, endMs };
 }
 

@@ -8,7 +8,10 @@ import { createShow } from '#core/show/create';
 /** Milliseconds for one change: listing its places, the command with its patches, and the next frame's plan. */
 export function benchStyle(presets: number, rounds: number): { median: number; slowest: number; places: number } {
   let ids = 0;
-  let desk: Desk = { show: createShow('bench', 'Bench', { width: 1280, height: 720 }, { num: 25, den: 1 }), air: { ...createAir(createShow('x', 'x', { width: 2, height: 2 }, { num: 25, den: 1 })) } };
+  let desk: Desk = {
+    show: createShow('bench', 'Bench', { width: 1280, height: 720 }, { num: 25, den: 1 }),
+    air: { ...createAir(createShow('x', 'x', { width: 2, height: 2 }, { num: 25, den: 1 })) },
+  };
   const run = (type: string, args: Record<string, unknown>) => {
     const outcome = execute(desk, { type, args }, { frame: 0, newId: () => `id-${(ids += 1)}` });
     if (!outcome.ok) throw new Error(outcome.error.message);

@@ -22,7 +22,8 @@ it('records a dissolve between two colours, a card over it, and shows it on the 
   const { page } = browser;
   expect(await until(() => pick(page, (s) => s.renderer?.mixer), 'the mixer to say what it is')).toMatch(/WebGL2/);
   const ids: string[] = [];
-  for (const colour of ['#c02020', '#2020c0']) ids.push(String((await post(app, 'source.add', { name: colour, settings: { kind: 'colour', colour } })).body.id));
+  for (const colour of ['#c02020', '#2020c0'])
+    ids.push(String((await post(app, 'source.add', { name: colour, settings: { kind: 'colour', colour } })).body.id));
   await send(page, 'picture.cut', { source: ids[0] });
   await send(page, 'picture.setNext', { source: ids[1] });
   await wait(500);

@@ -31,7 +31,17 @@ async function add(name: string, content: string | Uint8Array): Promise<string> 
   await press(page, 'Add');
   const input = await page.waitForSelector('input[aria-label="Files to add"]');
   await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
-  return until(() => page.evaluate((n) => [...document.querySelectorAll('[data-sonner-toast]')].map((e) => e.textContent ?? '').find((t) => t.includes(n) && !t.startsWith('Taking in')), name), `what is said of ${name}`);
+  return until(
+    () =>
+      page.evaluate(
+        (n) =>
+          [...document.querySelectorAll('[data-sonner-toast]')]
+            .map((e) => e.textContent ?? '')
+            .find((t) => t.includes(n) && !t.startsWith('Taking in')),
+        name,
+      ),
+    `what is said of ${name}`,
+  );
 }
 
 const svg = (inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="360">${inner}</svg>`;
@@ -40,14 +50,25 @@ const svg = (inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="6
 const patterns = svg(
   `<defs>${Array.from({ length: 10 }, (_, i) => `<pattern id="p${i}" width="0.1" height="0.1">${Array.from({ length: 10 }, () => `<rect width="60" height="30" fill="${i === 0 ? '#123456' : `url(#p${i - 1})`}"/>`).join('')}</pattern>`).join('')}</defs><rect width="640" height="360" fill="url(#p9)"/>`,
 );
-const masks = svg(`<defs>${Array.from({ length: 24 }, (_, i) => `<mask id="m${i}"><g mask="${i ? `url(#m${i - 1})` : ''}"><rect width="640" height="360" fill="#fff"/></g><g mask="${i ? `url(#m${i - 1})` : ''}"><rect width="9" height="9"/></g></mask>`).join('')}</defs><rect width="640" height="360" mask="url(#m23)"/>`);
-const laughs = svg(`<defs><g id="u0"><rect width="1" height="1"/></g>${Array.from({ length: 9 }, (_, i) => `<g id="u${i + 1}">${`<use href="#u${i}"/>`.repeat(10)}</g>`).join('')}</defs><use href="#u9"/>`);
+const masks = svg(
+  `<defs>${Array.from({ length: 24 }, (_, i) => `<mask id="m${i}"><g mask="${i ? `url(#m${i - 1})` : ''}"><rect width="640" height="360" fill="#fff"/></g><g mask="${i ? `url(#m${i - 1})` : ''}"><rect width="9" height="9"/></g></mask>`).join('')}</defs><rect width="640" height="360" mask="url(#m23)"/>`,
+);
+const laughs = svg(
+  `<defs><g id="u0"><rect width="1" height="1"/></g>${Array.from({ length: 9 }, (_, i) => `<g id="u${i + 1}">${`<use href="#u${i}"/>`.repeat(10)}</g>`).join('')}</defs><use href="#u9"/>`,
+);
 const shapes = (count: number) => svg('<rect width="1" height="1"/>'.repeat(count));
-const plain = svg('<defs><pattern id="p" width="20" height="20" patternUnits="userSpaceOnUse"><circle r="5"/></pattern><linearGradient id="g"><stop stop-color="#fff"/></linearGradient></defs><rect width="640" height="360" fill="url(#p)"/><text fill="url(#g)">Kites</text>');
+const plain = svg(
+  '<defs><pattern id="p" width="20" height="20" patternUnits="userSpaceOnUse"><circle r="5"/></pattern><linearGradient id="g"><stop stop-color="#fff"/></linearGradient></defs><rect width="640" height="360" fill="url(#p)"/><text fill="url(#g)">Kites</text>',
+);
 
 it('refuses SVGs that would never be drawn, in words and at once, and takes those that people draw', async () => {
   const nested = 'it would take too long to draw: its patterns, masks or repeated parts are nested too deep';
-  for (const [name, text, why] of [['patterns.svg', patterns, nested], ['masks.svg', masks, nested], ['shapes.svg', shapes(150_000), 'it is 4 MB of text, and 2 MB can be drawn'], ['dots.svg', shapes(20_000), 'it holds about 20001 elements, and 8000 can be drawn']]) {
+  for (const [name, text, why] of [
+    ['patterns.svg', patterns, nested],
+    ['masks.svg', masks, nested],
+    ['shapes.svg', shapes(150_000), 'it is 4 MB of text, and 2 MB can be drawn'],
+    ['dots.svg', shapes(20_000), 'it holds about 20001 elements, and 8000 can be drawn'],
+  ]) {
     const started = performance.now();
     expect(await add(name as string, text as string)).toBe(`${name} cannot be used: ${why}. Save it as PNG instead.`);
     expect(performance.now() - started).toBeLessThan(20_000);
@@ -59,17 +80,29 @@ it('refuses SVGs that would never be drawn, in words and at once, and takes thos
 
 it('refuses a picture that would unpack to gigabytes before it is decoded', async () => {
   const head = Buffer.from('89504e470d0a1a0a0000000d494844520000ea600000ea600806000000', 'hex');
-  expect(await add('huge.png', Buffer.concat([head, Buffer.alloc(400)]))).toMatch(/huge\.png cannot be used: it is 60000×60000, and stills go up to 8192 pixels a side/);
+  expect(await add('huge.png', Buffer.concat([head, Buffer.alloc(400)]))).toMatch(
+    /huge\.png cannot be used: it is 60000×60000, and stills go up to 8192 pixels a side/,
+  );
 });
 
 it('reads damaged media as far as they are whole, and says of others what is wrong', async () => {
   const { page } = browser;
   const harness = await openHarness(browser);
-  const webm = Buffer.from(await harness.page.evaluate(() => window.harness.makeClip('webm', ['#ff0000', '#00ff00', '#0000ff', '#ffff00'])), 'base64');
+  const webm = Buffer.from(
+    await harness.page.evaluate(() => window.harness.makeClip('webm', ['#ff0000', '#00ff00', '#0000ff', '#ffff00'])),
+    'base64',
+  );
   await harness.close();
   await page.bringToFront();
-  expect(await add('zeros.webm', Buffer.concat([webm.subarray(0, 500), Buffer.alloc(40_000_000)]))).toMatch(/^zeros\.webm cannot be used: [a-z].*[^.]\.$/);
-  expect(await add('noise.webm', webm.map((b, i) => (i > 60 ? (b * 7 + i) % 256 : b)))).toMatch(/^noise\.webm cannot be used: /);
+  expect(await add('zeros.webm', Buffer.concat([webm.subarray(0, 500), Buffer.alloc(40_000_000)]))).toMatch(
+    /^zeros\.webm cannot be used: [a-z].*[^.]\.$/,
+  );
+  expect(
+    await add(
+      'noise.webm',
+      webm.map((b, i) => (i > 60 ? (b * 7 + i) % 256 : b)),
+    ),
+  ).toMatch(/^noise\.webm cannot be used: /);
   expect(await add('half.webm', webm.subarray(0, Math.round(webm.length * 0.7)))).toContain('is in the list');
   const half = await until(() => pick(page, (s) => s.desk.show.sources.find((x) => x.name === 'half')), 'the cut file');
   expect((half.settings as { duration: number }).duration).toBeGreaterThan(0.5);
@@ -86,8 +119,13 @@ it('goes on while the page stands still, and nothing piles up meanwhile', async 
     const end = performance.now() + 6000;
     while (performance.now() < end);
   });
-  const after = await until(() => pick(page, (s) => s.mixer).then((m) => (m.frames + m.dropped > before.frames + before.dropped + 120 ? m : null)), 'the mixer to be heard again');
-  console.log(`a page that stood still for 6 s: ${after.frames - before.frames} frames mixed, ${after.dropped - before.dropped} dropped, ${after.late - before.late} late`);
+  const after = await until(
+    () => pick(page, (s) => s.mixer).then((m) => (m.frames + m.dropped > before.frames + before.dropped + 120 ? m : null)),
+    'the mixer to be heard again',
+  );
+  console.log(
+    `a page that stood still for 6 s: ${after.frames - before.frames} frames mixed, ${after.dropped - before.dropped} dropped, ${after.late - before.late} late`,
+  );
   // A mixer that waits for the page draws none of these 150. A machine that is three times as slow gives some up by itself, page or not.
   expect(after.dropped - before.dropped).toBeLessThan(60);
   expect(after.frames - before.frames).toBeGreaterThan(60);
@@ -96,7 +134,9 @@ it('goes on while the page stands still, and nothing piles up meanwhile', async 
 it('opens a show whatever its files do, and each source says what was wrong', async () => {
   const { page } = browser;
   const id = await pick(page, (s) => s.desk.show.sources.find((x) => x.name === 'plain')?.id ?? '');
-  const [still, clip] = await pick(page, (s) => ['plain', 'half'].map((n) => (s.desk.show.sources.find((x) => x.name === n)?.settings as { assetId: string }).assetId));
+  const [still, clip] = await pick(page, (s) =>
+    ['plain', 'half'].map((n) => (s.desk.show.sources.find((x) => x.name === n)?.settings as { assetId: string }).assetId),
+  );
   await page.evaluate(
     async (contents) => {
       const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('assets');
@@ -106,13 +146,21 @@ it('opens a show whatever its files do, and each source says what was wrong', as
         await writable.close();
       }
     },
-    [[still, patterns], [clip, '\x1a\x45\xdf\xa3'.padEnd(3_000_000, '\0')]],
+    [
+      [still, patterns],
+      [clip, '\x1a\x45\xdf\xa3'.padEnd(3_000_000, '\0')],
+    ],
   );
   await page.reload();
   await showRuns(page);
   await until(() => pick(page, (s) => Object.values(s.health).filter((h) => h.state === 'lost').length >= 2), 'both to be said');
-  const causes = await pick(page, (s) => s.desk.show.sources.flatMap((x) => (['plain', 'half'].includes(x.name) ? [s.health[x.id]?.cause ?? ''] : [])));
-  expect(causes.sort()).toEqual([expect.stringMatching(/half\.webm cannot be played: its head is damaged|half\.webm cannot be played: it is damaged/), expect.stringMatching(/plain\.svg cannot be used: it would take too long to draw/)]);
+  const causes = await pick(page, (s) =>
+    s.desk.show.sources.flatMap((x) => (['plain', 'half'].includes(x.name) ? [s.health[x.id]?.cause ?? ''] : [])),
+  );
+  expect(causes.sort()).toEqual([
+    expect.stringMatching(/half\.webm cannot be played: its head is damaged|half\.webm cannot be played: it is damaged/),
+    expect.stringMatching(/plain\.svg cannot be used: it would take too long to draw/),
+  ]);
   const frames = await pick(page, (s) => s.mixer.frames);
   await until(() => pick(page, (s) => s.mixer.frames).then((n) => n > frames + 25), 'the programme to run');
   expect(id).not.toBe('');

@@ -25,7 +25,11 @@ beforeAll(async () => {
   await openDemo(page, app);
   await keepOnly(page, 'shore', 'desk', 'hut');
   files = await mkdtemp(join(tmpdir(), 'bivoca-files-'));
-  for (const [name, colour] of [['red', '#c02020'], ['blue', '#2020c0'], ['green', '#20a020']] as const) {
+  for (const [name, colour] of [
+    ['red', '#c02020'],
+    ['blue', '#2020c0'],
+    ['green', '#20a020'],
+  ] as const) {
     colours[name] = String((await post(app, 'source.add', { name, settings: { kind: 'colour', colour } })).body.id);
   }
 });
@@ -72,7 +76,8 @@ describe('a two-box from artwork', () => {
     const data = new Uint8Array(1280 * 720 * 4);
     for (let y = 0; y < 720; y += 1) {
       for (let x = 0; x < 1280; x += 1) {
-        const first = x >= 64 && x < 608 && y >= 200 && y < 600 && Math.hypot(Math.max(0, 84 - x, x - 587), Math.max(0, 220 - y, y - 579)) < 20;
+        const first =
+          x >= 64 && x < 608 && y >= 200 && y < 600 && Math.hypot(Math.max(0, 84 - x, x - 587), Math.max(0, 220 - y, y - 579)) < 20;
         const open = first || (x >= 672 && x < 1216 && y >= 200 && y < 600);
         data.set(open ? [0, 0, 0, 0] : [20, 60, 40, 255], (y * 1280 + x) * 4);
       }
@@ -136,7 +141,10 @@ describe('a two-box from artwork', () => {
     await upload('File with frame artwork', join(files, 'closed.png'));
     await until(() => page.evaluate(() => document.body.textContent?.includes('has no transparent openings')), 'the reason');
     await upload('File with frame artwork', join(files, 'broken.png'));
-    await until(() => page.evaluate(() => document.body.textContent?.includes('broken.png cannot be used: it cannot be decoded')), 'the other reason');
+    await until(
+      () => page.evaluate(() => document.body.textContent?.includes('broken.png cannot be used: it cannot be decoded')),
+      'the other reason',
+    );
     expect(await pick(page, (s) => JSON.stringify(s.desk.show.layouts))).toBe(before);
   });
 });
@@ -146,9 +154,21 @@ describe('the editor', () => {
 
   it('moves, snaps, resizes and crops by the mouse, and undoes a drag in one step', async () => {
     const id = String((await post(app, 'layout.add', { name: 'Bench' })).body.id);
-    for (const [name, x] of [['A', 100], ['B', 300], ['C', 420]] as const) await post(app, 'box.add', { layout: id, name, rect: { x, y: 103, width: 90, height: 60 }, content: { kind: 'source', id: colours.red } });
+    for (const [name, x] of [
+      ['A', 100],
+      ['B', 300],
+      ['C', 420],
+    ] as const)
+      await post(app, 'box.add', {
+        layout: id,
+        name,
+        rect: { x, y: 103, width: 90, height: 60 },
+        content: { kind: 'source', id: colours.red },
+      });
     await room('layouts');
-    await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Bench'))?.click());
+    await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Bench'))?.click(),
+    );
     await wait(300);
     await drag([145, 133], [66, 133]);
     // 21 pixels from the left is near the 93 % safe area at 22.4.
@@ -215,7 +235,11 @@ describe('the editor', () => {
     await page.keyboard.type('3');
     await page.keyboard.press('Enter');
     await until(async () => (await boxes()).some((b) => b.own.includes('radius')), 'the corners to be its own');
-    await page.evaluate(() => [...document.querySelectorAll('aside button')].find((b) => b.textContent?.includes('by hand'))?.dispatchEvent(new MouseEvent('click', { bubbles: true })));
+    await page.evaluate(() =>
+      [...document.querySelectorAll('aside button')]
+        .find((b) => b.textContent?.includes('by hand'))
+        ?.dispatchEvent(new MouseEvent('click', { bubbles: true })),
+    );
     expect((await boxes()).some((b) => b.own.includes('radius'))).toBe(false);
   });
 });
@@ -228,9 +252,13 @@ describe('things dropped on the picture', () => {
       (at, dropped) => {
         const dataTransfer = new DataTransfer();
         if ('style' in dropped) dataTransfer.setData('application/x-bivoca-style', dropped.style);
-        else dataTransfer.items.add(new File([Uint8Array.from(atob(dropped.file), (c) => c.charCodeAt(0))], dropped.name, { type: 'image/png' }));
+        else
+          dataTransfer.items.add(
+            new File([Uint8Array.from(atob(dropped.file), (c) => c.charCodeAt(0))], dropped.name, { type: 'image/png' }),
+          );
         const stage = document.querySelector('[data-testid="stage"]');
-        for (const type of ['dragover', 'drop']) stage?.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer, ...at }));
+        for (const type of ['dragover', 'drop'])
+          stage?.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer, ...at }));
       },
       { clientX, clientY },
       what,
@@ -240,7 +268,9 @@ describe('things dropped on the picture', () => {
   it('a style goes to the box under it; artwork gets boxes under its openings', async () => {
     await page.keyboard.press('Escape');
     const id = String((await post(app, 'layout.add', { name: 'Drops', starter: 'two' })).body.id);
-    await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Drops'))?.click());
+    await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Drops'))?.click(),
+    );
     await wait(300);
     const boxes = () => pick(page, (s) => s.desk.show.layouts.find((l) => l.name === 'Drops')?.boxes ?? []);
     await drop(480, 180, { style: 'regatta' });
@@ -260,8 +290,23 @@ describe('things dropped on the picture', () => {
 describe('a framing', () => {
   it('gets its key colour from a press on the picture, and is switched like a source', async () => {
     await press(page, 'Framings');
-    await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Wind analyst'))?.click());
-    await send(page, 'framing.set', { framing: 'analyst', key: { kind: 'chroma', colour: '#0000ff', similarity: 0.3, softness: 0.2, spill: 0.5, garbageLeft: 0, garbageTop: 0, garbageRight: 0, garbageBottom: 0 } });
+    await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Wind analyst'))?.click(),
+    );
+    await send(page, 'framing.set', {
+      framing: 'analyst',
+      key: {
+        kind: 'chroma',
+        colour: '#0000ff',
+        similarity: 0.3,
+        softness: 0.2,
+        spill: 0.5,
+        garbageLeft: 0,
+        garbageTop: 0,
+        garbageRight: 0,
+        garbageBottom: 0,
+      },
+    });
     await press(page, 'Pick');
     await wait(300);
     const monitor = await (await page.waitForSelector('canvas[aria-label="The whole source"]'))?.boundingBox();
@@ -318,7 +363,8 @@ describe('transitions', () => {
     expect(source.settings).toMatchObject({ kind: 'media', hasAlpha: true, hasSound: true });
     await page.keyboard.press('Escape');
     await until(() => page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', source.id), 'the clip to be ready');
-    for (const s of await pick(page, (x) => x.desk.show.sources.map((y) => y.id))) if (s !== source.id) await send(page, 'sound.setChannel', { source: s, muted: true });
+    for (const s of await pick(page, (x) => x.desk.show.sources.map((y) => y.id)))
+      if (s !== source.id) await send(page, 'sound.setChannel', { source: s, muted: true });
     await send(page, 'picture.arm', { kind: 'stinger', stingerId: source.id, frames: 50, cutFrame: 25, easing: 'linear' });
     await wait(300);
     const recording = await startRecording(page);
@@ -344,18 +390,31 @@ describe('transitions', () => {
     expect(Math.max(...envelope)).toBeGreaterThan(0.1);
 
     const asset = (source.settings as { assetId: string }).assetId;
-    await page.evaluate(async (name) => (await (await navigator.storage.getDirectory()).getDirectoryHandle('assets')).removeEntry(name), asset);
+    await page.evaluate(
+      async (name) => (await (await navigator.storage.getDirectory()).getDirectoryHandle('assets')).removeEntry(name),
+      asset,
+    );
     await page.evaluate((id) => window.bivocaHost?.restartSource(id), source.id);
-    await until(() => page.evaluate(() => document.querySelector('ul[aria-label="The take will change"]')?.textContent?.includes('Dissolves, as sting')), 'the warning before the take');
+    await until(
+      () =>
+        page.evaluate(() => document.querySelector('ul[aria-label="The take will change"]')?.textContent?.includes('Dissolves, as sting')),
+      'the warning before the take',
+    );
     await page.keyboard.press('Space');
     expect(await pick(page, (s) => s.desk.air.transition?.settings.kind)).toBe('dissolve');
     await wait(2300);
   });
 
   it('uses a transition of its own for one picture', async () => {
-    await send(page, 'transition.override', { to: colours.green, settings: { ...(await pick(page, (s) => s.desk.show.transition)), kind: 'cut' } });
+    await send(page, 'transition.override', {
+      to: colours.green,
+      settings: { ...(await pick(page, (s) => s.desk.show.transition)), kind: 'cut' },
+    });
     await send(page, 'picture.setNext', { source: colours.green });
-    await until(() => page.evaluate(() => document.querySelector('ul[aria-label="The take will change"]')?.textContent?.includes('(cut)')), 'the summary to say cut');
+    await until(
+      () => page.evaluate(() => document.querySelector('ul[aria-label="The take will change"]')?.textContent?.includes('(cut)')),
+      'the summary to say cut',
+    );
     await page.keyboard.press('Space');
     expect(await pick(page, (s) => [s.desk.air.onAirId, s.desk.air.transition])).toEqual([colours.green, null]);
   });
@@ -396,11 +455,15 @@ describe('lanes', () => {
 });
 
 it('survives a reload with all of it', async () => {
-  const before = await pick(page, (s) => JSON.stringify([s.desk.show.layouts, s.desk.show.seats, s.desk.show.transitions, s.desk.air.onAirId]));
+  const before = await pick(page, (s) =>
+    JSON.stringify([s.desk.show.layouts, s.desk.show.seats, s.desk.show.transitions, s.desk.air.onAirId]),
+  );
   await wait(600);
   await page.reload();
   await showRuns(page);
-  expect(await pick(page, (s) => JSON.stringify([s.desk.show.layouts, s.desk.show.seats, s.desk.show.transitions, s.desk.air.onAirId]))).toBe(before);
+  expect(
+    await pick(page, (s) => JSON.stringify([s.desk.show.layouts, s.desk.show.seats, s.desk.show.transitions, s.desk.air.onAirId])),
+  ).toBe(before);
 });
 
 it('has made no error and leaked no frame in all of this', () => {

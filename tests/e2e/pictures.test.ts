@@ -29,7 +29,10 @@ it.each(['planes', 'frame'] as const)('draws what the reference draws, frames go
     const reference = rasterise(plan, RASTER, (ref) => (ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null));
     const { share, mean } = difference(reference, new Uint8ClampedArray(Buffer.from(drawn[i] as string, 'base64')), 12);
     // Chroma is stored at half size, and edges may fall on either side of a pixel's centre.
-    expect({ plan: i, mean: mean < 2.5, share: share < 0.02 }, `plan ${i}: mean ${mean.toFixed(2)}, ${(share * 100).toFixed(2)} % off: ${JSON.stringify(plan)}`).toEqual({ plan: i, mean: true, share: true });
+    expect(
+      { plan: i, mean: mean < 2.5, share: share < 0.02 },
+      `plan ${i}: mean ${mean.toFixed(2)}, ${(share * 100).toFixed(2)} % off: ${JSON.stringify(plan)}`,
+    ).toEqual({ plan: i, mean: true, share: true });
   });
 });
 
@@ -39,7 +42,10 @@ it('draws boxes, framings, keys and all mixes as the reference does', async () =
   plans.forEach((plan, i) => {
     const reference = rasterise(plan, RASTER, (ref) => (ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null));
     const { share, mean } = difference(reference, new Uint8ClampedArray(Buffer.from(drawn[i] as string, 'base64')), 16);
-    expect({ mean: mean < 3, share: share < 0.05 }, `plan ${i}: mean ${mean.toFixed(2)}, ${(share * 100).toFixed(2)} % off: ${JSON.stringify(plan)}`).toEqual({ mean: true, share: true });
+    expect(
+      { mean: mean < 3, share: share < 0.05 },
+      `plan ${i}: mean ${mean.toFixed(2)}, ${(share * 100).toFixed(2)} % off: ${JSON.stringify(plan)}`,
+    ).toEqual({ mean: true, share: true });
   });
 });
 
@@ -49,19 +55,34 @@ it('draws in software what the reference draws, from real frames', async () => {
   const size = RASTER.width * RASTER.height;
   plans.forEach((plan, i) => {
     const want = createPlanes(RASTER.width, RASTER.height);
-    fillFromRgba(want, { data: rasterise(plan, RASTER, (ref) => (ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null)), stride: RASTER.width * 4, red: 0 });
+    fillFromRgba(want, {
+      data: rasterise(plan, RASTER, (ref) => (ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null)),
+      stride: RASTER.width * 4,
+      red: 0,
+    });
     const got = Buffer.from(drawn[i] as string, 'base64');
     const luma = difference(want.y, got.subarray(0, size), 24);
     const chroma = difference(want.bytes.subarray(size), got.subarray(size), 40);
     const close = { luma: luma.mean < 1.6, edges: luma.share < 0.04, chroma: chroma.mean < 6 };
-    expect(close, `plan ${i}: luma ${luma.mean.toFixed(2)}, ${(luma.share * 100).toFixed(1)} %, chroma ${chroma.mean.toFixed(2)}: ${JSON.stringify(plan)}`).toEqual({ luma: true, edges: true, chroma: true });
+    expect(
+      close,
+      `plan ${i}: luma ${luma.mean.toFixed(2)}, ${(luma.share * 100).toFixed(1)} %, chroma ${chroma.mean.toFixed(2)}: ${JSON.stringify(plan)}`,
+    ).toEqual({ luma: true, edges: true, chroma: true });
     releasePlanes(want);
   });
 });
 
 it('would notice a wrong picture', async () => {
-  const plan: PicturePlan = { base: [{ texture: { kind: 'source', id: 'slope' }, target: { x: 0, y: 0, ...RASTER }, fit: 'fill', opacity: 1 }], over: null, mix: null, lanes: [], black: 0 };
+  const plan: PicturePlan = {
+    base: [{ texture: { kind: 'source', id: 'slope' }, target: { x: 0, y: 0, ...RASTER }, fit: 'fill', opacity: 1 }],
+    over: null,
+    mix: null,
+    lanes: [],
+    black: 0,
+  };
   const [drawn] = await harness.page.evaluate((p, raster) => window.harness.drawPlans([p], raster, 'planes'), plan, RASTER);
-  const upsideDown = rasterise({ ...plan, base: [{ ...plan.base[0]!, texture: { kind: 'source', id: 'blocks' } }] }, RASTER, (ref) => (ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null));
+  const upsideDown = rasterise({ ...plan, base: [{ ...plan.base[0]!, texture: { kind: 'source', id: 'blocks' } }] }, RASTER, (ref) =>
+    ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null,
+  );
   expect(difference(upsideDown, new Uint8ClampedArray(Buffer.from(drawn as string, 'base64')), 12).share).toBeGreaterThan(0.3);
 });

@@ -33,7 +33,11 @@ afterAll(async () => {
 async function onDisk(page: Page, ready: (row: Stored) => boolean, table = 'shows'): Promise<number> {
   const since = performance.now();
   const [, id = ''] = /\/show\/([^/]+)/.exec(new URL(page.url()).pathname) ?? [];
-  await until(async () => ready((await stored<Stored>(page, table, id)) ?? { name: '', air: { onAirId: null } }), 'the change to be on disk', 5000);
+  await until(
+    async () => ready((await stored<Stored>(page, table, id)) ?? { name: '', air: { onAirId: null } }),
+    'the change to be on disk',
+    5000,
+  );
   return Math.round(performance.now() - since);
 }
 
@@ -103,7 +107,10 @@ it('after a kill the same picture is on air, the document has its last edit, and
   expect(analysed.duration).toBeGreaterThan(seconds - 2);
   const { leftOut } = steps(analysed.pictures);
   expect(analysed.pictures.length + leftOut).toBeGreaterThan(25 * (seconds - 2));
-  await until(() => pick(browser.page, (s) => s.desk.show.sources.every((x) => s.health[x.id]?.state === 'live')), 'the sources to be back');
+  await until(
+    () => pick(browser.page, (s) => s.desk.show.sources.every((x) => s.health[x.id]?.state === 'live')),
+    'the sources to be back',
+  );
 });
 
 it('after a reload in the middle of a dissolve the new picture is on air and time has gone on', async () => {
@@ -126,7 +133,8 @@ it('warns when the disk gets full, and ends the recording cleanly with all of it
   const allow = (free: number | null) =>
     page.evaluate((bytes) => {
       const real = StorageManager.prototype.estimate;
-      navigator.storage.estimate = bytes === null ? real.bind(navigator.storage) : () => Promise.resolve({ usage: 1e6, quota: 1e6 + bytes });
+      navigator.storage.estimate =
+        bytes === null ? real.bind(navigator.storage) : () => Promise.resolve({ usage: 1e6, quota: 1e6 + bytes });
     }, free);
   const id = await startRecording(page);
   await records(page, 2500);
@@ -134,11 +142,17 @@ it('warns when the disk gets full, and ends the recording cleanly with all of it
   await until(() => pick(page, (s) => s.notices.some((n) => /more minutes of recording/.test(n.text))), 'the warning');
   expect(await pick(page, (s) => s.desk.air.recording !== null)).toBe(true);
   await allow(20e6);
-  await until(() => pick(page, (s) => s.desk.air.recording === null && s.notices.some((n) => /Recording stopped: less than/.test(n.text))), 'the clean stop');
+  await until(
+    () => pick(page, (s) => s.desk.air.recording === null && s.notices.some((n) => /Recording stopped: less than/.test(n.text))),
+    'the clean stop',
+  );
   await until(async () => (await recordingRow(page, id))?.state === 'done', 'the recording to be finished');
   expect((await recordingRow(page, id))?.seconds).toBeGreaterThan(3);
   await send(page, 'output.startRecording');
-  await until(() => pick(page, (s) => s.desk.air.recording === null && s.notices.some((n) => /Not recording: only/.test(n.text))), 'the refusal to start');
+  await until(
+    () => pick(page, (s) => s.desk.air.recording === null && s.notices.some((n) => /Not recording: only/.test(n.text))),
+    'the refusal to start',
+  );
   await allow(null);
 });
 
@@ -151,7 +165,11 @@ it('keeps all that was written when the disk refuses a write without warning', a
   await send(page, 'picture.cut', { source: 'line' });
   await session.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: Math.round(usage + 1.5e6) });
   const id = await startRecording(page);
-  await until(() => pick(page, (s) => s.notices.some((n) => /ended early: the disk is full/.test(n.text))), 'the full disk to be said', 40_000);
+  await until(
+    () => pick(page, (s) => s.notices.some((n) => /ended early: the disk is full/.test(n.text))),
+    'the full disk to be said',
+    40_000,
+  );
   await session.send('Storage.overrideQuotaForOrigin', { origin });
   expect(await pick(page, (s) => s.desk.air.recording)).toBeNull();
   const before = await pick(page, (s) => s.mixer.frames);

@@ -34,12 +34,19 @@ describe('when things go wrong', () => {
     });
     await wait(600);
     const stopped = await frames();
-    await until(async () => Object.entries(await frames()).every(([id, count]) => id.startsWith('sound-') || id === 'mast' || count > (stopped[id] ?? 0) + 10), 'the other angles to go on');
+    await until(
+      async () =>
+        Object.entries(await frames()).every(([id, count]) => id.startsWith('sound-') || id === 'mast' || count > (stopped[id] ?? 0) + 10),
+      'the other angles to go on',
+    );
     await until(async () => (await deskNow(page)).frame > at + 62, 'a gap to see');
     await page.evaluate(() => window.bivocaHost?.restartSource('mast'));
     await until(async () => (await runs()) > before, 'the second run', 10_000);
     expect(await probe(page, 'mast', at + 40)).toBeNull();
-    await until(async () => ((await probe(page, 'mast', (await deskNow(page)).frame - 12)) ?? 0) > (at + 62) * 40_000, 'pictures after the gap');
+    await until(
+      async () => ((await probe(page, 'mast', (await deskNow(page)).frame - 12)) ?? 0) > (at + 62) * 40_000,
+      'pictures after the gap',
+    );
   });
 
   it('an encoder that fails is said at once, stops nothing else, and is tried again', async () => {
@@ -60,11 +67,19 @@ describe('when things go wrong', () => {
         VideoEncoder.prototype.encode = real;
       };
     });
-    await until(() => pick(page, (s) => s.notices.some((n) => n.text.includes('its encoder failed (out of order)'))), 'the trouble to be said', 5000);
+    await until(
+      () => pick(page, (s) => s.notices.some((n) => n.text.includes('its encoder failed (out of order)'))),
+      'the trouble to be said',
+      5000,
+    );
     const failed = await pick(page, (s) => s.replay?.tracks.filter((t) => t.state === 'failed').map((t) => t.id) ?? []);
     const [then, mixed] = [await frames(), await pick(page, (s) => s.mixer.frames)];
     const others = ['shore', 'line', 'mast', 'desk'].filter((t) => !failed.includes(t));
-    await until(async () => frames().then((now) => others.every((id) => (now[id] ?? 0) > (then[id] ?? 0) + 25)), 'the other angles to go on', 15_000);
+    await until(
+      async () => frames().then((now) => others.every((id) => (now[id] ?? 0) > (then[id] ?? 0) + 25)),
+      'the other angles to go on',
+      15_000,
+    );
     expect(await pick(page, (s) => s.mixer.frames)).toBeGreaterThan(mixed + 20);
     await worker?.evaluate(() => (globalThis as unknown as { mend: () => void }).mend());
     await until(() => pick(page, (s) => s.replay?.tracks.every((t) => t.state === 'recording')), 'the angle to be recorded again', 10_000);

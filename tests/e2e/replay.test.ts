@@ -27,12 +27,22 @@ afterAll(async () => {
   await app.close();
 });
 
-const fileOf = (name: string, items: RollItem[], container: 'mp4' | 'webm', joinFrames = 0, blend = false): Promise<{ data: string; copied: boolean }> =>
+const fileOf = (
+  name: string,
+  items: RollItem[],
+  container: 'mp4' | 'webm',
+  joinFrames = 0,
+  blend = false,
+): Promise<{ data: string; copied: boolean }> =>
   page.evaluate(
     async (fileName, pieces, form, join, mix) => {
       const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
       const sounds = Object.fromEntries(host.state.desk.show.replay.angles.map((a) => [a.sourceId, `sound-${a.soundId}`]));
-      const file = await host.exports.add(fileName, { kind: 'clips', items: pieces, joinFrames: join, container: form, bitrate: 4e6, blend: mix, soundAtSpeed: false }, sounds);
+      const file = await host.exports.add(
+        fileName,
+        { kind: 'clips', items: pieces, joinFrames: join, container: form, bitrate: 4e6, blend: mix, soundAtSpeed: false },
+        sounds,
+      );
       const task = host.exports.store.getState().tasks.find((t) => t.name === fileName);
       if (!file) throw new Error(`no file: ${task?.message}`);
       const bytes = new Uint8Array(await file.arrayBuffer());
@@ -60,7 +70,14 @@ describe('the decks', () => {
   it('show the very frame that was asked for, in every angle, after seeks and angle changes', async () => {
     const newest = (await deskNow(page)).frame;
     let pictures = 0;
-    for (const [angle, back] of [['line', 40], ['shore', 41], ['mast', 133], ['desk', 90], ['line', 12], ['line', 13]] as const) {
+    for (const [angle, back] of [
+      ['line', 40],
+      ['shore', 41],
+      ['mast', 133],
+      ['desk', 90],
+      ['line', 12],
+      ['line', 13],
+    ] as const) {
       await send(page, 'deck.setAngle', { deck: 1, angle });
       await send(page, 'deck.goTo', { deck: 1, frame: newest - back });
       await agrees(page, 1);
@@ -91,7 +108,9 @@ describe('the decks', () => {
     /** Frames by which what is on air is behind what belongs to its moment; a camera may have left some out. */
     const late = async () => {
       const shown = await programmeShows(page, 1500);
-      return shown.flatMap(({ stamp, burned }) => (burned ? motion.position + Math.max(0, Math.round(stamp / 40_000) - motion.start) - burned.frame : []));
+      return shown.flatMap(({ stamp, burned }) =>
+        burned ? motion.position + Math.max(0, Math.round(stamp / 40_000) - motion.start) - burned.frame : [],
+      );
     };
     const seen: number[] = [];
     let best = 0;
@@ -189,8 +208,17 @@ describe('hands', () => {
       Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(lever, '-0.6');
       lever?.dispatchEvent(new Event('input', { bubbles: true }));
     });
-    await until(() => pick(page, (s) => { const m = s.desk.air.replay.decks[1].motion; return m.kind === 'shuttle' && m.rate < 0; }), 'the shuttle to run');
-    await page.evaluate(() => document.querySelector('[aria-label="Shuttle"]')?.dispatchEvent(new PointerEvent('pointerup', { bubbles: true })));
+    await until(
+      () =>
+        pick(page, (s) => {
+          const m = s.desk.air.replay.decks[1].motion;
+          return m.kind === 'shuttle' && m.rate < 0;
+        }),
+      'the shuttle to run',
+    );
+    await page.evaluate(() =>
+      document.querySelector('[aria-label="Shuttle"]')?.dispatchEvent(new PointerEvent('pointerup', { bubbles: true })),
+    );
     await until(() => pick(page, (s) => s.desk.air.replay.decks[1].motion.kind === 'still'), 'the deck to rest');
     await agrees(page, 1);
     await page.keyboard.press('Escape');
@@ -224,7 +252,12 @@ describe('hands', () => {
       for (let row = 0; row < 3; row += 1) {
         await page.mouse.move(x, box.y + 22 + row * 20 + 10);
         await wait(60);
-        if ((await page.evaluate(() => document.querySelector<HTMLElement>('canvas[aria-label="Angles, clips and playheads"]')?.style.cursor)) === 'ew-resize') return true;
+        if (
+          (await page.evaluate(
+            () => document.querySelector<HTMLElement>('canvas[aria-label="Angles, clips and playheads"]')?.style.cursor,
+          )) === 'ew-resize'
+        )
+          return true;
       }
       return false;
     };
@@ -254,14 +287,20 @@ describe('hands', () => {
     expect(await pick(page, (s) => s.desk.air.replay.gang)).toBe(true);
     await press(page, 'Gang');
     await send(page, 'history.undo');
-    expect(await pick(page, (s) => s.desk.show.replay.clips.map((c) => c.name).filter((n) => n === 'First' || n === 'Second'))).toEqual(['First', 'Second']);
+    expect(await pick(page, (s) => s.desk.show.replay.clips.map((c) => c.name).filter((n) => n === 'First' || n === 'Second'))).toEqual([
+      'First',
+      'Second',
+    ]);
     await page.keyboard.press('KeyF');
   });
 
   it('everything works through the remote too, and refusals come in words', async () => {
     const grabbed = await post(app, 'clip.grab', { deck: 1, seconds: 3 });
     expect(grabbed.status).toBe(200);
-    expect(await post(app, 'clip.edit', { clip: 'nobody', name: 'x' })).toMatchObject({ status: 422, body: { code: 'unknown-clip', field: 'clip' } });
+    expect(await post(app, 'clip.edit', { clip: 'nobody', name: 'x' })).toMatchObject({
+      status: 422,
+      body: { code: 'unknown-clip', field: 'clip' },
+    });
   });
 
   it('looks back from what is on air, and returns', async () => {
@@ -285,7 +324,14 @@ describe('hands', () => {
 });
 
 describe('files', () => {
-  const item = (angleId: string, from: number, out: number, speed = 100): RollItem => ({ clipId: 'x', name: 'x', angleId, in: from, out, speed });
+  const item = (angleId: string, from: number, out: number, speed = 100): RollItem => ({
+    clipId: 'x',
+    name: 'x',
+    angleId,
+    in: from,
+    out,
+    speed,
+  });
 
   it('a clip at normal speed leaves as it was recorded, from its first frame to its last, with sound', async () => {
     let loudest = 0;
@@ -296,7 +342,11 @@ describe('files', () => {
       const { frames, peak, codec } = await burnedFrames(data);
       expect(copied).toBe(true);
       expect(codec).toBe('avc');
-      expectSpan(frames.map((f) => f.frame), await recorded(page, 'line', from, from + 55), from);
+      expectSpan(
+        frames.map((f) => f.frame),
+        await recorded(page, 'line', from, from + 55),
+        from,
+      );
       expect(new Set(frames.map((f) => f.camera))).toEqual(new Set(['line']));
       loudest = peak;
     }
@@ -310,7 +360,10 @@ describe('files', () => {
     expect(copied).toBe(false);
     const [line, shore] = [await recorded(page, 'line', from, from + 20), await recorded(page, 'shore', from + 5, from + 15)];
     const shown = (camera: string, f: number) => (f < 0 ? 'null null' : `${camera} ${f}`);
-    expect(frames.map((f) => `${f.camera} ${f.frame}`)).toEqual([...line.flatMap((f) => [shown('line', f), shown('line', f)]), ...shore.map((f) => shown('shore', f))]);
+    expect(frames.map((f) => `${f.camera} ${f.frame}`)).toEqual([
+      ...line.flatMap((f) => [shown('line', f), shown('line', f)]),
+      ...shore.map((f) => shown('shore', f)),
+    ]);
   });
 
   it('WebM holds the same frames', async () => {
@@ -323,25 +376,30 @@ describe('files', () => {
 
   it('is given up when cancelled, and the next one is made', async () => {
     const from = (await deskNow(page)).frame - 240;
-    const states = await page.evaluate(
-      async (first) => {
-        const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
-        const job = { kind: 'clips' as const, items: [{ clipId: 'x', name: 'x', angleId: 'line', in: first, out: first + 200, speed: 10 }], joinFrames: 0, container: 'mp4' as const, bitrate: 2e6, blend: false, soundAtSpeed: false };
-        const long = host.exports.add('long.mp4', job, {});
-        const next = host.exports.add('next.mp4', { ...job, items: [{ ...job.items[0]!, out: first + 5, speed: 100 }] }, {});
-        const task = await new Promise<{ id: string; share: number }>((resolve) => {
-          const stop = host.exports.store.subscribe(({ tasks }) => {
-            const under = tasks.find((t) => t.name === 'long.mp4' && t.share > 0);
-            if (!under) return;
-            stop();
-            resolve(under);
-          });
+    const states = await page.evaluate(async (first) => {
+      const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
+      const job = {
+        kind: 'clips' as const,
+        items: [{ clipId: 'x', name: 'x', angleId: 'line', in: first, out: first + 200, speed: 10 }],
+        joinFrames: 0,
+        container: 'mp4' as const,
+        bitrate: 2e6,
+        blend: false,
+        soundAtSpeed: false,
+      };
+      const long = host.exports.add('long.mp4', job, {});
+      const next = host.exports.add('next.mp4', { ...job, items: [{ ...job.items[0]!, out: first + 5, speed: 100 }] }, {});
+      const task = await new Promise<{ id: string; share: number }>((resolve) => {
+        const stop = host.exports.store.subscribe(({ tasks }) => {
+          const under = tasks.find((t) => t.name === 'long.mp4' && t.share > 0);
+          if (!under) return;
+          stop();
+          resolve(under);
         });
-        host.exports.cancel(task.id);
-        return [await long, (await next)?.size ?? 0, task.share];
-      },
-      from,
-    );
+      });
+      host.exports.cancel(task.id);
+      return [await long, (await next)?.size ?? 0, task.share];
+    }, from);
     expect(states[0]).toBeNull();
     expect(states[1]).toBeGreaterThan(1000);
     expect(states[2]).toBeLessThan(1);

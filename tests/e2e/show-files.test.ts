@@ -24,7 +24,10 @@ const base64 = (data: Uint8Array) => Buffer.from(data).toString('base64');
 it('takes a sound file, and each time as a new show', async () => {
   const whole = base64(pack(text));
   const results = await harness.page.evaluate((files) => window.harness.importAll(files), [whole, whole]);
-  expect(results).toEqual([{ outcome: 'imported', shows: 1 }, { outcome: 'imported', shows: 2 }]);
+  expect(results).toEqual([
+    { outcome: 'imported', shows: 1 },
+    { outcome: 'imported', shows: 2 },
+  ]);
 });
 
 it('answers damage to the zip and to the JSON with a refusal in words, and adds nothing', async () => {
@@ -35,9 +38,11 @@ it('answers damage to the zip and to the JSON with a refusal in words, and adds 
     return spoiled;
   });
   const cut = fc.nat(zip.length - 1).map((length) => zip.slice(0, length));
-  const words = fc.constantFrom('"sources":', '"rate":', '"id":', '25', 'null', 'true', '"kind":', '[', '}').chain((word) =>
-    fc.constantFrom('', '0', '"x"', '-1', '1e999', '{}', '[[]]', '"__proto__":').map((by) => pack(text.replace(word, by))),
-  );
+  const words = fc
+    .constantFrom('"sources":', '"rate":', '"id":', '25', 'null', 'true', '"kind":', '[', '}')
+    .chain((word) =>
+      fc.constantFrom('', '0', '"x"', '-1', '1e999', '{}', '[[]]', '"__proto__":').map((by) => pack(text.replace(word, by))),
+    );
   const files = fc.sample(fc.oneof(bytes, cut, words), { numRuns: 120, seed: 31 });
   const before = (await harness.page.evaluate((none) => window.harness.importAll(none), [base64(new Uint8Array(3))]))[0]?.shows ?? -1;
   const results = await harness.page.evaluate((all) => window.harness.importAll(all), files.map(base64));

@@ -39,7 +39,10 @@ describe('switching by hand', () => {
     await until(async () => (await list()).includes('Mast overhead'), 'the list to follow Next');
     await page.keyboard.press('Space');
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('mast');
-    await until(() => pick(page, (s) => s.desk.air.transition === null || s.frame > s.desk.air.transition.start + 25), 'the dissolve to end');
+    await until(
+      () => pick(page, (s) => s.desk.air.transition === null || s.frame > s.desk.air.transition.start + 25),
+      'the dissolve to end',
+    );
     await page.keyboard.press('x');
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('shore');
     await page.keyboard.down('Shift');
@@ -66,10 +69,11 @@ describe('switching by hand', () => {
     const { page } = browser;
     await send(page, 'lane.show', { lane: 'lane-1' });
     await send(page, 'card.edit', { card: 'card-1', role: 'Winner of heat 4' });
-    const role = () => pick(page, (s) => {
-      const picture = s.desk.air.lanes['lane-1']?.picture;
-      return picture?.kind === 'card' ? picture.card.role : null;
-    });
+    const role = () =>
+      pick(page, (s) => {
+        const picture = s.desk.air.lanes['lane-1']?.picture;
+        return picture?.kind === 'card' ? picture.card.role : null;
+      });
     expect(await role()).toContain('Pilot');
     await press(page, 'Change');
     expect(await role()).toBe('Winner of heat 4');
@@ -153,8 +157,12 @@ describe('recording', () => {
     const lost = (await gaveUp(page)) - before;
     const file = await finishRecording(page, String(body.id));
     const { pictures, envelope, soundStart } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
-    const flashes = pictures.filter((p, i) => (p.grid[4]?.[0] ?? 0) > 160 && (pictures[i - 1]?.grid[4]?.[0] ?? 255) < 100).map((p) => p.time);
-    const beeps = envelope.flatMap((v, ms) => (v > 0.08 && envelope.slice(Math.max(0, ms - 200), ms).every((before) => before < 0.05) && ms > 200 ? [soundStart + ms / 1000] : []));
+    const flashes = pictures
+      .filter((p, i) => (p.grid[4]?.[0] ?? 0) > 160 && (pictures[i - 1]?.grid[4]?.[0] ?? 255) < 100)
+      .map((p) => p.time);
+    const beeps = envelope.flatMap((v, ms) =>
+      v > 0.08 && envelope.slice(Math.max(0, ms - 200), ms).every((before) => before < 0.05) && ms > 200 ? [soundStart + ms / 1000] : [],
+    );
     expect(flashes.length).toBeGreaterThanOrEqual(4);
     const offsets = flashes.slice(1).map((flash) => Math.min(...beeps.map((beep) => Math.abs(beep - flash))));
     console.log(`flash to beep: ${offsets.map((o) => `${Math.round(o * 1000)} ms`).join(', ')}`);
@@ -196,7 +204,10 @@ describe('sound', () => {
     await records(page, 2500);
     await send(page, 'picture.fadeToBlack', { on: true });
     await records(page, 2200);
-    const { pictures, envelope } = await harness.page.evaluate((data) => window.harness.analyseFile(data), await finishRecording(page, String(body.id)));
+    const { pictures, envelope } = await harness.page.evaluate(
+      (data) => window.harness.analyseFile(data),
+      await finishRecording(page, String(body.id)),
+    );
     const loud = envelope.slice(300, 2300);
     expect(Math.max(...loud)).toBeGreaterThan(0.8);
     // The ceiling is −1 dBFS; what the codec makes of it may stand a little above.
@@ -239,7 +250,10 @@ describe('the list of recordings', () => {
     await page.keyboard.type('Bars for the line-up');
     await page.keyboard.press('Enter');
     await press(page, 'Play Bars for the line-up');
-    await until(() => page.evaluate(() => (document.querySelector<HTMLVideoElement>('[role=dialog] video')?.currentTime ?? 0) > 0.3), 'it to play');
+    await until(
+      () => page.evaluate(() => (document.querySelector<HTMLVideoElement>('[role=dialog] video')?.currentTime ?? 0) > 0.3),
+      'it to play',
+    );
     await page.keyboard.press('Escape');
     await until(() => page.evaluate(() => document.querySelector('[role=dialog]') === null), 'the player to close');
     const bin = await page.waitForSelector('aria/Delete Bars for the line-up');
@@ -273,18 +287,29 @@ describe('streaming', () => {
         context.drawImage(video, 0, 0, 64, 36);
         return { time: video.currentTime, pixel: [...context.getImageData(32, 10, 1, 1).data].slice(0, 3) };
       });
-    const first = await until(async () => {
-      const now = await seen();
-      return now && now.time > 0.5 ? now : null;
-    }, 'pictures at the viewer', 40_000);
+    const first = await until(
+      async () => {
+        const now = await seen();
+        return now && now.time > 0.5 ? now : null;
+      },
+      'pictures at the viewer',
+      40_000,
+    );
     expect(near(first.pixel, [0x20, 0x40, 0xd0], 20)).toBe(true);
 
     await app.stop();
-    await until(() => pick(page, (s) => s.encoder.stream?.state === 'retrying' && s.encoder.stream.queuedSeconds > 1), 'the stream to notice');
+    await until(
+      () => pick(page, (s) => s.encoder.stream?.state === 'retrying' && s.encoder.stream.queuedSeconds > 1),
+      'the stream to notice',
+    );
     expect(await pick(page, (s) => s.encoder.stream?.trouble)).toContain('does not answer');
     expect(await pick(page, (s) => s.desk.air.stream !== null)).toBe(true);
     await app.start();
-    await until(() => pick(page, (s) => s.encoder.stream?.state === 'live' && s.encoder.stream.queued === 0), 'the stream to catch up', 40_000);
+    await until(
+      () => pick(page, (s) => s.encoder.stream?.state === 'live' && s.encoder.stream.queued === 0),
+      'the stream to catch up',
+      40_000,
+    );
     expect(await pick(page, (s) => [s.encoder.stream?.dropped, (s.encoder.stream?.reconnects ?? 0) > 0])).toEqual([0, true]);
 
     const orange = await addColourWhenBack();

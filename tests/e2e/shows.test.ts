@@ -29,7 +29,11 @@ afterAll(async () => {
 });
 
 const names = () => browser.page.$$eval('main li a.block', (links) => links.map((a) => a.textContent));
-const toast = (text: string) => until(() => browser.page.evaluate((t) => [...document.querySelectorAll('[data-sonner-toast]')].some((e) => e.textContent?.includes(t)), text), `the message "${text}"`);
+const toast = (text: string) =>
+  until(
+    () => browser.page.evaluate((t) => [...document.querySelectorAll('[data-sonner-toast]')].some((e) => e.textContent?.includes(t)), text),
+    `the message "${text}"`,
+  );
 
 async function importFile(data: Uint8Array): Promise<void> {
   const path = join(downloads.folder, `import-${Math.random()}.zip`);
@@ -57,7 +61,11 @@ describe('the list of shows', () => {
     await page.select('select:not([aria-label])', '50');
     await press(page, 'Make and open');
     await showRuns(page);
-    expect(await pick(page, (s) => [s.desk.show.name, s.desk.show.raster, s.desk.show.rate])).toEqual(['Harbour talk', { width: 960, height: 540 }, { num: 50, den: 1 }]);
+    expect(await pick(page, (s) => [s.desk.show.name, s.desk.show.raster, s.desk.show.rate])).toEqual([
+      'Harbour talk',
+      { width: 960, height: 540 },
+      { num: 50, den: 1 },
+    ]);
     // Also without a GPU a show is worked in its own size and rate.
     expect(await pick(page, (s) => s.working)).toMatchObject({ raster: { width: 960, height: 540 }, frameStep: 1, notice: '' });
     expect(await page.evaluate(() => document.body.textContent?.includes('No sources yet'))).toBe(true);
@@ -105,7 +113,10 @@ describe('the list of shows', () => {
     await press(page, 'Export Skerry Point Kite Trials');
     const file = await downloads.bytes('.bivoca');
     const contents = unzipSync(file);
-    const { show, assets } = JSON.parse(strFromU8(contents['show.json'] as Uint8Array)) as { show: { cards: { name: string }[] }; assets: { id: string }[] };
+    const { show, assets } = JSON.parse(strFromU8(contents['show.json'] as Uint8Array)) as {
+      show: { cards: { name: string }[] };
+      assets: { id: string }[];
+    };
     expect(show.cards[0]?.name).toBe('Out and back');
     expect(Object.keys(contents)).toContain(`assets/${assets[0]?.id}`);
 
@@ -133,7 +144,10 @@ describe('one window runs a show', () => {
     await until(() => second.evaluate(() => document.body.textContent?.includes('runs in another window')), 'the second window to say so');
     await press(second, 'Take it over');
     await showRuns(second);
-    await until(() => page.evaluate(() => document.body.textContent?.includes('Another window has taken this show over')), 'the first to give way');
+    await until(
+      () => page.evaluate(() => document.body.textContent?.includes('Another window has taken this show over')),
+      'the first to give way',
+    );
     // The one that gave way has ended; that the show is open is known all the same, so that a crash is told afterwards.
     const showId = await pick(second, (st) => st.desk.show.id);
     await until(async () => !(await page.evaluate(() => window.bivocaHost)), 'the first to end');
@@ -162,7 +176,10 @@ describe('the remote', () => {
     expect((await post(app, 'picture.cut', { source: 'line' })).status).toBe(200);
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('line');
     await until(() => desk?.air.onAirId === 'line' && revision > 0, 'what a listener makes of it');
-    expect(await post(app, 'picture.cut', { source: 'none' })).toMatchObject({ status: 422, body: { code: 'unknown-source', field: 'source' } });
+    expect(await post(app, 'picture.cut', { source: 'none' })).toMatchObject({
+      status: 422,
+      body: { code: 'unknown-source', field: 'source' },
+    });
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('line');
     const status = (await (await fetch(`${app.url}/api/status`)).json()) as { mixer: { frames: number }; health: Record<string, unknown> };
     expect(status.mixer.frames).toBeGreaterThan(0);
@@ -194,7 +211,10 @@ describe('without a mouse', () => {
     const nameless = await page.evaluate(() =>
       [...document.querySelectorAll('button, a, input, select')]
         .filter((e) => (e as HTMLElement).offsetParent !== null)
-        .filter((e) => !(e.textContent?.trim() || e.getAttribute('aria-label') || e.getAttribute('title') || (e as HTMLInputElement).labels?.length))
+        .filter(
+          (e) =>
+            !(e.textContent?.trim() || e.getAttribute('aria-label') || e.getAttribute('title') || (e as HTMLInputElement).labels?.length),
+        )
         .map((e) => e.outerHTML.slice(0, 120)),
     );
     expect(nameless).toEqual([]);
@@ -209,13 +229,18 @@ describe('without a mouse', () => {
     await page.keyboard.press('Enter');
     await until(() => pick(page, (s) => s.desk.air.nextId === 'desk'), 'the command to be run');
     await page.keyboard.press('?');
-    await until(() => page.evaluate(() => document.querySelector('[role=dialog]')?.textContent?.includes('straight to air')), 'the sheet of keys');
+    await until(
+      () => page.evaluate(() => document.querySelector('[role=dialog]')?.textContent?.includes('straight to air')),
+      'the sheet of keys',
+    );
     await page.keyboard.press('Escape');
   });
 
   it('fits 1280 × 800 without scrolling', async () => {
     const { page } = browser;
-    expect(await page.evaluate(() => [document.documentElement.scrollHeight <= innerHeight, document.documentElement.scrollWidth <= innerWidth])).toEqual([true, true]);
+    expect(
+      await page.evaluate(() => [document.documentElement.scrollHeight <= innerHeight, document.documentElement.scrollWidth <= innerWidth]),
+    ).toEqual([true, true]);
   });
 });
 

@@ -48,9 +48,16 @@ async function choose(page: Page, label: string, words: string): Promise<void> {
 }
 
 /** Presses a control of the panel at the right, found by its words. */
-const press = async (page: Page, words: string) => (await page.waitForSelector(`::-p-xpath(//aside//button[normalize-space()="${words}"])`))?.click();
+const press = async (page: Page, words: string) =>
+  (await page.waitForSelector(`::-p-xpath(//aside//button[normalize-space()="${words}"])`))?.click();
 
-const strip = (page: Page, id: string) => page.evaluate((key) => window.bivocaHost?.state.desk.show.sources.find((s) => s.id === key)?.sound ?? window.bivocaHost?.state.desk.show.sound.inputs.find((c) => c.id === key)?.sound, id);
+const strip = (page: Page, id: string) =>
+  page.evaluate(
+    (key) =>
+      window.bivocaHost?.state.desk.show.sources.find((s) => s.id === key)?.sound ??
+      window.bivocaHost?.state.desk.show.sound.inputs.find((c) => c.id === key)?.sound,
+    id,
+  );
 
 describe('the room Sound', () => {
   it('warns before a loop is closed, closes it only when that is held, and breaks it with one press', async () => {
@@ -61,7 +68,9 @@ describe('the room Sound', () => {
     const cell = await page.waitForSelector('button[title^="Field to Pier PA: closed"]');
     await cell?.click();
     const dialog = await page.waitForSelector('[role=alertdialog]');
-    expect(await dialog?.evaluate((e) => e.textContent)).toContain('Pier loudspeakers → pier microphones → channel Field → bus Pier PA → outputs 1–2 → Pier loudspeakers');
+    expect(await dialog?.evaluate((e) => e.textContent)).toContain(
+      'Pier loudspeakers → pier microphones → channel Field → bus Pier PA → outputs 1–2 → Pier loudspeakers',
+    );
     expect(await pick(page, (s) => s.desk.show.sound.sends.length)).toBe(0);
     // Escape leaves everything as it was.
     await page.keyboard.press('Escape');
@@ -101,7 +110,12 @@ describe('the room Sound', () => {
     await page.keyboard.up('Shift');
     await page.keyboard.press('m');
     await page.keyboard.press('s');
-    const strip = () => pick(page, (s) => ({ db: s.desk.show.sources.find((x) => x.id === 'line')?.sound.faderDb, muted: s.desk.show.sources.find((x) => x.id === 'line')?.sound.muted, solos: s.desk.air.sound.solos }));
+    const strip = () =>
+      pick(page, (s) => ({
+        db: s.desk.show.sources.find((x) => x.id === 'line')?.sound.faderDb,
+        muted: s.desk.show.sources.find((x) => x.id === 'line')?.sound.muted,
+        solos: s.desk.air.sound.solos,
+      }));
     expect(await strip()).toEqual({ db: -11, muted: true, solos: [{ id: 'line', tap: 'after' }] });
     await page.keyboard.press('0');
     await page.keyboard.press('m');
@@ -127,7 +141,9 @@ describe('the room Sound', () => {
   it('says what a listener hears', async () => {
     const { page } = browser;
     await page.keyboard.press('l');
-    const row = await page.waitForSelector('::-p-xpath(//li[contains(., "Producer") and contains(., "the guests alone")]//button[contains(., "Hears")])');
+    const row = await page.waitForSelector(
+      '::-p-xpath(//li[contains(., "Producer") and contains(., "the guests alone")]//button[contains(., "Hears")])',
+    );
     await row?.click();
     const list = await page.waitForSelector('ol[aria-label^="What they hear"]');
     const text = await list?.evaluate((e) => e.textContent);
@@ -147,7 +163,12 @@ describe('a channel’s settings', () => {
     const before = (await strip(page, 'shore'))?.eq;
     const handle = await page.waitForSelector('[aria-label^="Band 3:"]');
     await handle?.evaluate((e) => e.scrollIntoView({ block: 'center' }));
-    const curve = (await (await page.waitForSelector('svg[aria-label="Response of the equaliser"]'))?.boundingBox()) as { x: number; y: number; width: number; height: number };
+    const curve = (await (await page.waitForSelector('svg[aria-label="Response of the equaliser"]'))?.boundingBox()) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
     const grip = (await handle?.boundingBox()) as { x: number; y: number; width: number; height: number };
     await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
     await page.mouse.down();
@@ -204,7 +225,10 @@ describe('a channel’s settings', () => {
     await page.keyboard.press('PageUp');
     await page.keyboard.press('PageUp');
     await page.waitForSelector('[data-strip="shore"]');
-    const shown = () => page.evaluate(() => [...document.querySelectorAll('[aria-label^="Channels "] [data-strip]')].map((e) => (e as HTMLElement).dataset.strip ?? ''));
+    const shown = () =>
+      page.evaluate(() =>
+        [...document.querySelectorAll('[aria-label^="Channels "] [data-strip]')].map((e) => (e as HTMLElement).dataset.strip ?? ''),
+      );
     const first = await shown();
     await page.keyboard.press('PageDown');
     await until(async () => (await shown())[0] !== first[0], 'the next bank');
@@ -227,14 +251,19 @@ describe('the patch', () => {
     await page.keyboard.type('Quay horn');
     await page.keyboard.press('Tab');
     await choose(page, 'Plug a bus into outputs 7 and 8 of Simulated sound card', 'Judge');
-    await until(() => pick(page, (s) => s.desk.show.sound.patches.some((p) => p.busId === 'bus-judge' && p.to.pair === 4)), 'the bus to be plugged in');
+    await until(
+      () => pick(page, (s) => s.desk.show.sound.patches.some((p) => p.busId === 'bus-judge' && p.to.pair === 4)),
+      'the bus to be plugged in',
+    );
     // The field microphones are in the judge's mix: hearing the horn there would close a loop.
     await choose(page, 'What comes back', 'outputs 7–8');
     await choose(page, 'Where it comes back to', 'inputs 3–4');
     await choose(page, 'How it comes back', 'through the air');
     await press(page, 'Add');
     const dialog = await page.waitForSelector('[role=alertdialog]');
-    expect(await dialog?.evaluate((e) => e.textContent)).toContain('Quay horn → pier microphones → channel Field → bus Judge → outputs 7–8 → Quay horn');
+    expect(await dialog?.evaluate((e) => e.textContent)).toContain(
+      'Quay horn → pier microphones → channel Field → bus Judge → outputs 7–8 → Quay horn',
+    );
     await page.keyboard.press('Escape');
     expect(await pick(page, (s) => s.desk.show.sound.paths.length)).toBe(1);
     await send(page, 'sound.setSend', { from: 'mic-field', bus: 'bus-judge', on: false });
@@ -247,7 +276,10 @@ describe('the patch', () => {
   it('makes a channel of one input', async () => {
     const { page } = browser;
     await choose(page, 'Add a channel for inputs 7 and 8 of Simulated sound card', 'input 8 alone');
-    const added = await until(() => pick(page, (s) => s.desk.show.sound.inputs.find((c) => c.feed.kind === 'device' && c.feed.first === 8 && !c.feed.stereo)), 'the channel');
+    const added = await until(
+      () => pick(page, (s) => s.desk.show.sound.inputs.find((c) => c.feed.kind === 'device' && c.feed.first === 8 && !c.feed.stereo)),
+      'the channel',
+    );
     expect(added.name).toBe('Input 8');
     await send(page, 'history.undo');
   });
@@ -260,14 +292,21 @@ describe('the patch', () => {
     await send(page, 'sound.unplug', { patch: await pick(page, (s) => s.desk.show.sound.patches[0]?.id) });
     const input = await page.waitForSelector('input[aria-label="Routing to read in"]');
     await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(file);
-    await until(() => pick(page, (s) => s.desk.show.sound.patches.length === 3 && !s.desk.show.sound.sends.some((x) => x.fromId === 'music' && !x.on)), 'the routing to be as it was');
+    await until(
+      () =>
+        pick(page, (s) => s.desk.show.sound.patches.length === 3 && !s.desk.show.sound.sends.some((x) => x.fromId === 'music' && !x.on)),
+      'the routing to be as it was',
+    );
   });
 
   it('gives the ears a device of their own, and keeps it', async () => {
     const { page } = browser;
     await choose(page, 'Device on which you listen', 'Fake Audio Output 1');
     const kept = await until(() => page.evaluate(() => localStorage.getItem('bivoca.ears')), 'the choice to be kept');
-    const label = await page.evaluate(async (id) => (await navigator.mediaDevices.enumerateDevices()).find((d) => d.deviceId === id)?.label, kept);
+    const label = await page.evaluate(
+      async (id) => (await navigator.mediaDevices.enumerateDevices()).find((d) => d.deviceId === id)?.label,
+      kept,
+    );
     expect(label).toBe('Fake Audio Output 1');
     await choose(page, 'Device on which you listen', 'the default device');
     await until(() => page.evaluate(() => localStorage.getItem('bivoca.ears') === ''), 'the default device');
@@ -280,13 +319,21 @@ describe('listeners', () => {
     await page.keyboard.press('l');
     await (await page.waitForSelector('aria/Name of a new listener'))?.type('Harbour master');
     await press(page, 'Add');
-    const listener = await until(() => pick(page, (s) => s.desk.show.sound.listeners.find((l) => l.name === 'Harbour master')), 'the listener');
+    const listener = await until(
+      () => pick(page, (s) => s.desk.show.sound.listeners.find((l) => l.name === 'Harbour master')),
+      'the listener',
+    );
     await leaveField();
     await view(page, 'Matrix');
     const cell = await page.waitForSelector('button[title^="Music to Harbour master: 0 dB"]');
     await cell?.click();
     await page.waitForSelector('button[title^="Music to Harbour master: closed"]');
-    expect(await page.evaluate((bus) => window.bivocaHost?.state.desk.show.sound.sends.filter((s) => s.busId === bus).map((s) => [s.fromId, s.on]), listener.busId)).toEqual([['music', false]]);
+    expect(
+      await page.evaluate(
+        (bus) => window.bivocaHost?.state.desk.show.sound.sends.filter((s) => s.busId === bus).map((s) => [s.fromId, s.on]),
+        listener.busId,
+      ),
+    ).toEqual([['music', false]]);
     await (await page.waitForSelector('::-p-xpath(//*[@aria-label="Chosen crosspoint"]//button[contains(., "rule")])'))?.click();
     await page.waitForSelector('button[title^="Music to Harbour master: 0 dB"]');
     await send(page, 'listener.remove', { listener: listener.id });
@@ -299,7 +346,10 @@ describe('loudness', () => {
     const { page } = browser;
     await page.keyboard.press('u');
     await press(page, 'Start');
-    await until(() => page.evaluate(() => (window.bivocaHost?.sound.store.getState().loudness.programme?.seconds ?? 0) > 3), 'three seconds of measurement');
+    await until(
+      () => page.evaluate(() => (window.bivocaHost?.sound.store.getState().loudness.programme?.seconds ?? 0) > 3),
+      'three seconds of measurement',
+    );
     await press(page, 'Stop');
     const reading = () => page.evaluate(() => window.bivocaHost?.sound.store.getState().loudness.programme);
     let seconds = -1;
@@ -324,11 +374,27 @@ describe('a loop outside this room', () => {
     const { page } = browser;
     const seat = await pick(page, (s) => s.desk.show.seats[0]);
     // A microphone of the card where the loudspeakers are heard, as the sound of a camera.
-    const settings = { kind: 'camera', deviceId: 'none', deviceLabel: '', width: 0, height: 0, frameRate: 0, audioDeviceId: null, audioDeviceLabel: '' };
+    const settings = {
+      kind: 'camera',
+      deviceId: 'none',
+      deviceLabel: '',
+      width: 0,
+      height: 0,
+      frameRate: 0,
+      audioDeviceId: null,
+      audioDeviceLabel: '',
+    };
     const added = await send(page, 'source.add', { name: 'Mole camera', settings });
     const camera = added.ok ? String(added.result.id) : '';
-    await send(page, 'sound.addAirPath', { from: { deviceId: 'simulated-card', deviceLabel: 'Simulated sound card', pair: 1 }, to: { deviceId: 'mole-mic', deviceLabel: 'Mole microphone', pair: 1 } });
-    await send(page, 'source.setSettings', { source: camera, settings: { ...settings, audioDeviceId: 'mole-mic', audioDeviceLabel: 'Mole microphone' }, anyway: true });
+    await send(page, 'sound.addAirPath', {
+      from: { deviceId: 'simulated-card', deviceLabel: 'Simulated sound card', pair: 1 },
+      to: { deviceId: 'mole-mic', deviceLabel: 'Mole microphone', pair: 1 },
+    });
+    await send(page, 'source.setSettings', {
+      source: camera,
+      settings: { ...settings, audioDeviceId: 'mole-mic', audioDeviceLabel: 'Mole microphone' },
+      anyway: true,
+    });
     await send(page, 'sound.setSend', { from: camera, bus: 'bus-pa', on: false });
     const channel = await send(page, 'sound.addChannel', { name: 'Seat', feed: { kind: 'seat', seatId: seat?.id } });
     await room(page, 'layouts');
@@ -336,8 +402,15 @@ describe('a loop outside this room', () => {
     await choose(page, `Who fills ${seat?.name}`, 'Mole camera');
     const dialog = await page.waitForSelector('[role=alertdialog]');
     expect(await dialog?.evaluate((e) => e.textContent)).toContain('channel Seat → bus Pier PA');
-    expect(await page.evaluate((id) => window.bivocaHost?.state.desk.show.seats.find((s) => s.id === id)?.occupantId, seat?.id)).toBe(seat?.occupantId);
-    await hold(page, '[role=alertdialog] button', () => page.evaluate((id, c) => window.bivocaHost?.state.desk.show.seats.find((s) => s.id === id)?.occupantId === c, seat?.id, camera), 'the seat to be filled by holding');
+    expect(await page.evaluate((id) => window.bivocaHost?.state.desk.show.seats.find((s) => s.id === id)?.occupantId, seat?.id)).toBe(
+      seat?.occupantId,
+    );
+    await hold(
+      page,
+      '[role=alertdialog] button',
+      () => page.evaluate((id, c) => window.bivocaHost?.state.desk.show.seats.find((s) => s.id === id)?.occupantId === c, seat?.id, camera),
+      'the seat to be filled by holding',
+    );
     await page.waitForSelector('[role=alertdialog]', { hidden: true });
     await send(page, 'sound.breakLoops');
     await (await page.waitForSelector('aria/Undo'))?.click();
@@ -346,6 +419,7 @@ describe('a loop outside this room', () => {
     await send(page, 'seat.fill', { seat: seat?.id, occupant: seat?.occupantId, anyway: true });
     await send(page, 'sound.removeChannel', { channel: channel.ok ? String(channel.result.id) : '' });
     await send(page, 'source.remove', { source: camera, force: true });
-    for (const path of await pick(page, (s) => s.desk.show.sound.paths.slice(1).map((p) => p.id))) await send(page, 'sound.removeAirPath', { path });
+    for (const path of await pick(page, (s) => s.desk.show.sound.paths.slice(1).map((p) => p.id)))
+      await send(page, 'sound.removeAirPath', { path });
   });
 });

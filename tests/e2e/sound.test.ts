@@ -32,7 +32,8 @@ afterAll(async () => {
 });
 
 /** Highest level of a channel or bus now, dBFS. */
-const level = (page: Page, id: string): Promise<number> => page.evaluate((key) => Math.max(...(window.bivocaHost?.sound.readings.get(key) ?? []).map((r) => r.level), -99), id);
+const level = (page: Page, id: string): Promise<number> =>
+  page.evaluate((key) => Math.max(...(window.bivocaHost?.sound.readings.get(key) ?? []).map((r) => r.level), -99), id);
 
 const held = (page: Page) => pick(page, (s) => s.desk.air.sound.held);
 
@@ -41,7 +42,13 @@ describe('the audio node, rendered offline', () => {
   const offline = async (desk: Desk, amplitude = 0.1) => {
     const harness = await openHarness(browser);
     try {
-      const input = { config: deskConfig(desk.show, desk.air), gains: { gains: planSound(desk.show, desk.air, 0).gains, buses: planSound(desk.show, desk.air, 0).buses, held: [] }, tones: TONES, amplitude, seconds: 1 };
+      const input = {
+        config: deskConfig(desk.show, desk.air),
+        gains: { gains: planSound(desk.show, desk.air, 0).gains, buses: planSound(desk.show, desk.air, 0).buses, held: [] },
+        tones: TONES,
+        amplitude,
+        seconds: 1,
+      };
       return await harness.page.evaluate((x) => window.harness.renderOffline(x), JSON.parse(JSON.stringify(input)) as typeof input);
     } finally {
       await harness.close();
@@ -72,7 +79,8 @@ describe('the audio node, rendered offline', () => {
 
   it('holds every output under its ceiling', async () => {
     let desk = sampleDesk();
-    for (const channel of ['a', 'b', 'c']) desk = must(must(desk, 'sound.follow', { channel, on: false }), 'sound.setFader', { channel, db: 12 });
+    for (const channel of ['a', 'b', 'c'])
+      desk = must(must(desk, 'sound.follow', { channel, on: false }), 'sound.setFader', { channel, db: 12 });
     const buses = await offline(desk, 1);
     expect(buses.programme?.peak).toBeGreaterThan(0.8);
     expect(buses.programme?.peak).toBeLessThanOrEqual(10 ** (-1 / 20) + 1e-6);
@@ -87,7 +95,8 @@ describe('talkback', () => {
     // A tone stands for the producer's voice.
     await send(page, 'talkback.set', { channel: 'line-up-tone' });
     await send(page, 'sound.setSend', { from: 'line-up-tone', bus: 'programme', on: false });
-    for (const bus of ['bus-wind', 'bus-judge', 'bus-pa', 'bus-presenter']) await send(page, 'sound.setSend', { from: 'line-up-tone', bus, on: false });
+    for (const bus of ['bus-wind', 'bus-judge', 'bus-pa', 'bus-presenter'])
+      await send(page, 'sound.setSend', { from: 'line-up-tone', bus, on: false });
     await send(page, 'sound.mute', { channel: 'line-up-tone', on: false });
     await until(async () => (await level(page, 'bus-wind')) < -55, 'the guest’s mix to be silent');
     await page.keyboard.down('Backquote');
@@ -170,7 +179,9 @@ describe('the simulated room', () => {
       return { loudAt: loudAt - began, heldAt: heldAt - began, took: heldAt - loudAt };
     });
     await wait(100);
-    expect(await send(page, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true, levelDb: 6, anyway: true })).toMatchObject({ ok: true });
+    expect(await send(page, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true, levelDb: 6, anyway: true })).toMatchObject({
+      ok: true,
+    });
     const { loudAt, heldAt, took } = await report;
     console.log(`howl: loud after ${Math.round(loudAt)} ms, held ${Math.round(took)} ms later`);
     expect(heldAt).toBeGreaterThan(0);
@@ -199,7 +210,12 @@ describe('the simulated room', () => {
 describe('sound devices', () => {
   const states = () => browser.page.evaluate(() => window.bivocaHost?.sound.store.getState().devices ?? []);
   const state = (id: string, side: string) => states().then((list) => list.find((d) => d.deviceId === id && d.side === side));
-  const find = (kind: string, label: string) => browser.page.evaluate(async (k, l) => (await navigator.mediaDevices.enumerateDevices()).find((d) => d.kind === k && d.label === l)?.deviceId ?? '', kind, label);
+  const find = (kind: string, label: string) =>
+    browser.page.evaluate(
+      async (k, l) => (await navigator.mediaDevices.enumerateDevices()).find((d) => d.kind === k && d.label === l)?.deviceId ?? '',
+      kind,
+      label,
+    );
 
   it('play a bus on a pair of outputs, and say what they cannot', async () => {
     const { page } = browser;
@@ -212,14 +228,18 @@ describe('sound devices', () => {
     await send(page, 'sound.plug', { bus: 'bus-wind', to: { ...to, pair: 3 } });
     await until(async () => (await state(id, 'output'))?.state === 'lost', 'the missing pair to be named');
     expect((await state(id, 'output'))?.note).toBe('it has 2 outputs: outputs 5–6 do not exist there');
-    for (const patch of await pick(page, (s) => s.desk.show.sound.patches.slice(3).map((p) => p.id))) await send(page, 'sound.unplug', { patch });
+    for (const patch of await pick(page, (s) => s.desk.show.sound.patches.slice(3).map((p) => p.id)))
+      await send(page, 'sound.unplug', { patch });
     await until(async () => (await state(id, 'output')) === undefined, 'the output to be let go');
   });
 
   it('feed channels; one that goes says so, the rest sounds on, and it comes back', async () => {
     const { page } = browser;
     const id = await find('audioinput', 'Fake Audio Input 1');
-    const added = await send(page, 'sound.addChannel', { name: 'Line', feed: { kind: 'device', deviceId: id, deviceLabel: 'Fake Audio Input 1', first: 1, stereo: true } });
+    const added = await send(page, 'sound.addChannel', {
+      name: 'Line',
+      feed: { kind: 'device', deviceId: id, deviceLabel: 'Fake Audio Input 1', first: 1, stereo: true },
+    });
     const channel = added.ok ? String(added.result.id) : '';
     await until(async () => (await level(page, channel)) > -40, 'Chromium’s fake microphone to beep');
     // The device is unplugged: its track ends, and it is no longer listed.
@@ -232,7 +252,9 @@ describe('sound devices', () => {
     }, id);
     await until(async () => (await state(id, 'input'))?.state === 'lost', 'the device to be missed');
     // At first it was unplugged; from the next try on it is not plugged in.
-    expect(await pick(page, (s) => Object.values(s.desk.air.sound.lostDevices))).toEqual([expect.stringMatching(/^it (was unplugged|is not plugged in)$/)]);
+    expect(await pick(page, (s) => Object.values(s.desk.air.sound.lostDevices))).toEqual([
+      expect.stringMatching(/^it (was unplugged|is not plugged in)$/),
+    ]);
     expect((await state('simulated-card', 'input'))?.state).toBe('live');
     await page.waitForSelector('aria/A sound device is missing');
     expect(await level(page, 'music')).toBeGreaterThan(-60);
@@ -256,7 +278,17 @@ describe('sound devices', () => {
     const { page } = browser;
     const folder = await mkdtemp(join(tmpdir(), 'bivoca-routing-'));
     const file = join(folder, 'wrong.json');
-    await writeFile(file, JSON.stringify({ format: 'bivoca-routing', version: 1, buses: [], sends: [{ from: 'Foghorn', bus: 'Programme', on: true, levelDb: 0, tap: 'after' }], listeners: [], patches: [{ bus: 'Lighthouse', device: 'Quay desk 16', pair: 1 }] }));
+    await writeFile(
+      file,
+      JSON.stringify({
+        format: 'bivoca-routing',
+        version: 1,
+        buses: [],
+        sends: [{ from: 'Foghorn', bus: 'Programme', on: true, levelDb: 0, tap: 'after' }],
+        listeners: [],
+        patches: [{ bus: 'Lighthouse', device: 'Quay desk 16', pair: 1 }],
+      }),
+    );
     const before = await pick(page, (s) => s.desk.show.sound.patches.length);
     const input = await page.waitForSelector('input[aria-label="Routing to read in"]');
     await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(file);
@@ -291,7 +323,9 @@ describe('sound tracks of a recording', () => {
               const all = open.result.transaction('recordings').objectStore('recordings').getAll();
               all.onsuccess = () => {
                 open.result.close();
-                resolve((all.result as { id: string; name: string; state: string; seconds: number }[]).filter((r) => r.id.startsWith(`${key}-`)));
+                resolve(
+                  (all.result as { id: string; name: string; state: string; seconds: number }[]).filter((r) => r.id.startsWith(`${key}-`)),
+                );
               };
             };
           }),
@@ -310,7 +344,12 @@ describe('sound tracks of a recording', () => {
       }, row?.id);
       return readWav(Buffer.from(data, 'base64'));
     };
-    const [programme, sync, bars, music] = await Promise.all([file('Programme mix'), file('Flash and beep'), file('Bars and tone'), file('Music')]);
+    const [programme, sync, bars, music] = await Promise.all([
+      file('Programme mix'),
+      file('Flash and beep'),
+      file('Bars and tone'),
+      file('Music'),
+    ]);
     for (const wav of [programme, sync, bars, music]) {
       expect(wav).toMatchObject({ channels: 2, sampleRate: 48_000, bits: 24 });
       expect(wav.left.length / 48_000).toBeGreaterThan(5);
@@ -354,7 +393,11 @@ describe('a reload', () => {
     await wait(400);
     await page.reload();
     await showRuns(page);
-    expect(await pick(page, (s) => s.desk.air.sound)).toMatchObject({ solos: [{ id: 'mic-field', tap: 'before' }], held: { 'bus-pa': { db: 24 } }, talkback: null });
+    expect(await pick(page, (s) => s.desk.air.sound)).toMatchObject({
+      solos: [{ id: 'mic-field', tap: 'before' }],
+      held: { 'bus-pa': { db: 24 } },
+      talkback: null,
+    });
     await until(async () => (await level(page, 'programme')) > -90, 'meters to move');
   });
 });

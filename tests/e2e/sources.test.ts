@@ -54,14 +54,23 @@ describe('a camera', () => {
   it('is found by label, chosen with a microphone, and is on air with moving pictures and sound', async () => {
     const { page } = browser;
     await press(page, 'Add');
-    await until(() => page.evaluate(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Find cameras' || b.textContent === 'Add camera')), 'the dialog');
+    await until(
+      () =>
+        page.evaluate(() =>
+          [...document.querySelectorAll('button')].some((b) => b.textContent === 'Find cameras' || b.textContent === 'Add camera'),
+        ),
+      'the dialog',
+    );
     // Once the labels are known the button gives way to the list by itself.
     await page.evaluate(() => [...document.querySelectorAll('button')].find((b) => b.textContent === 'Find cameras')?.click());
     await page.waitForSelector('select[aria-label="Microphone"]');
     const microphone = await page.$eval('select[aria-label="Microphone"] option:nth-child(2)', (o) => (o as HTMLOptionElement).value);
     await page.select('select[aria-label="Microphone"]', microphone);
     await press(page, 'Add camera');
-    const camera = await until(() => page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')), 'the camera in the list');
+    const camera = await until(
+      () => page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')),
+      'the camera in the list',
+    );
     await until(() => page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', camera.id), 'the camera to be live');
     const different = ({ pictures }: Awaited<ReturnType<typeof recordSource>>) => new Set(pictures.map((p) => JSON.stringify(p.grid))).size;
     let taken = await recordSource(camera.id, 3000);
@@ -90,7 +99,11 @@ describe('a camera', () => {
     const before = await pick(page, (s) => s.mixer.frames);
     await wait(500);
     expect(await pick(page, (s) => s.mixer.frames)).toBeGreaterThan(before + 5);
-    await until(() => page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'live', id), 'the camera to come back', 15_000);
+    await until(
+      () => page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'live', id),
+      'the camera to come back',
+      15_000,
+    );
   });
 
   it('that is open but sends nothing says so, and is opened anew until it does', async () => {
@@ -114,12 +127,16 @@ describe('a camera', () => {
     const causes = () => page.evaluate(() => [...(window as unknown as { causes: Set<string> }).causes]);
     await until(async () => (await causes()).includes('it sends no pictures; it is opened again'), 'the silence to be noticed');
     // Opened anew it sends: it stays live for longer than a silence is borne.
-    await until(async () => {
-      await page.evaluate(() => (window as unknown as { causes: Set<string> }).causes.clear());
-      await wait(3000);
-      const live = await page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'live', id);
-      return live && !(await causes()).some((cause) => cause !== '');
-    }, 'the camera to go on sending', 30_000);
+    await until(
+      async () => {
+        await page.evaluate(() => (window as unknown as { causes: Set<string> }).causes.clear());
+        await wait(3000);
+        const live = await page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'live', id);
+        return live && !(await causes()).some((cause) => cause !== '');
+      },
+      'the camera to go on sending',
+      30_000,
+    );
   });
 });
 
@@ -130,7 +147,10 @@ describe('a media file', () => {
     await choose(join(files, 'colours.mp4'));
     const source = await until(() => sourceNamed('colours'), 'the file in the list');
     expect(source.settings).toMatchObject({ kind: 'media', hasSound: true, startOnTake: true });
-    await until(() => browser.page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', source.id), 'the file to be ready');
+    await until(
+      () => browser.page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', source.id),
+      'the file to be ready',
+    );
     const { page } = browser;
     // A camera's microphone stays open by itself; here only the file is to be heard.
     const camera = await page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')?.id);
@@ -146,7 +166,8 @@ describe('a media file', () => {
     const slack = 0.15 + (await gaveUp(page)) - before;
     const file = await finishRecording(page, recording);
     const { pictures, envelope } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
-    const is = (c: readonly number[] | undefined, channel: number) => c !== undefined && (c[channel] as number) > 150 && c.every((v, i) => i === channel || v < 90);
+    const is = (c: readonly number[] | undefined, channel: number) =>
+      c !== undefined && (c[channel] as number) > 150 && c.every((v, i) => i === channel || v < 90);
     const at = (channel: number) => pictures.filter((p) => is(p.grid[4], channel)).map((p) => p.time);
     const [red, green, blue] = [at(0), at(1), at(2)];
     expect(Math.abs((green[0] as number) - (red[0] as number) - 1)).toBeLessThan(0.35 + slack);
@@ -162,7 +183,10 @@ describe('a media file', () => {
     const { page } = browser;
     const source = await until(() => sourceNamed('colours'), 'the file');
     await send(page, 'media.cue', { source: source.id });
-    await until(() => page.evaluate(() => /0:0[34]/.test(document.querySelector('[aria-label^="time left"]')?.textContent ?? '')), 'the time left');
+    await until(
+      () => page.evaluate(() => /0:0[34]/.test(document.querySelector('[aria-label^="time left"]')?.textContent ?? '')),
+      'the time left',
+    );
   });
 
   it('whose bytes are lost says so by name, and comes back when they do', async () => {
@@ -176,14 +200,21 @@ describe('a media file', () => {
       await folder.removeEntry(id);
     }, asset);
     await page.evaluate((id) => window.bivocaHost?.restartSource(id), source.id);
-    await until(() => page.evaluate((id) => window.bivocaHost?.state.health[id]?.cause.includes('colours.mp4 is missing'), source.id), 'the loss to be named');
+    await until(
+      () => page.evaluate((id) => window.bivocaHost?.state.health[id]?.cause.includes('colours.mp4 is missing'), source.id),
+      'the loss to be named',
+    );
     await page.evaluate(async (id) => {
       const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('assets');
       const writable = await (await folder.getFileHandle(id, { create: true })).createWritable();
       await writable.write((window as unknown as { kept: ArrayBuffer }).kept);
       await writable.close();
     }, asset);
-    await until(() => page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', source.id), 'the file to come back', 15_000);
+    await until(
+      () => page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', source.id),
+      'the file to come back',
+      15_000,
+    );
   });
 });
 
@@ -197,7 +228,14 @@ describe('files that cannot be used', () => {
     const before = await pick(page, (s) => s.desk.show.sources.length);
     await writeFile(join(files, name), data);
     await choose(join(files, name));
-    await until(() => page.evaluate((text) => [...document.querySelectorAll('[data-sonner-toast]')].some((t) => t.textContent?.includes(text)), `${name} ${cause}`), 'the refusal');
+    await until(
+      () =>
+        page.evaluate(
+          (text) => [...document.querySelectorAll('[data-sonner-toast]')].some((t) => t.textContent?.includes(text)),
+          `${name} ${cause}`,
+        ),
+      'the refusal',
+    );
     expect(await pick(page, (s) => s.desk.show.sources.length)).toBe(before);
   });
 });
@@ -209,10 +247,13 @@ describe('stills', () => {
     await writeFile(join(files, 'plate.svg'), svg);
     await choose(join(files, 'plate.svg'));
     const source = await until(() => sourceNamed('plate'), 'the still in the list');
-    const stored = await page.evaluate(async (id) => {
-      const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('assets');
-      return (await (await folder.getFileHandle(id)).getFile()).text();
-    }, (source.settings as { assetId: string }).assetId);
+    const stored = await page.evaluate(
+      async (id) => {
+        const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('assets');
+        return (await (await folder.getFileHandle(id)).getFile()).text();
+      },
+      (source.settings as { assetId: string }).assetId,
+    );
     expect(stored).not.toMatch(/script|onload|onclick|elsewhere|foreignObject/i);
     const { pictures } = await recordSource(source.id, 1200);
     const centre = pictures.at(-2)?.grid[4] ?? [0, 0, 0];
@@ -228,7 +269,10 @@ describe('a screen', () => {
     await press(page, 'Choose a screen…');
     const source = await until(() => sourceNamed('Screen'), 'the screen in the list');
     const live = await until(
-      () => page.evaluate((id) => window.bivocaHost?.state.health[id], source.id).then((h) => (h && h.cause !== '' && h.state === 'lost' ? h : h?.state === 'live' ? h : null)),
+      () =>
+        page
+          .evaluate((id) => window.bivocaHost?.state.health[id], source.id)
+          .then((h) => (h && h.cause !== '' && h.state === 'lost' ? h : h?.state === 'live' ? h : null)),
       'an answer of the browser',
     );
     // Headless browsers may have nothing to share; then it must say so and stay startable.

@@ -5,7 +5,14 @@ import { KINDS } from './kinds';
 import { fuzzMedia } from './media';
 import { fuzz } from './run';
 
-const { values } = parseArgs({ options: { minutes: { type: 'string', default: '60' }, count: { type: 'string', default: '10000' }, only: { type: 'string' }, seed: { type: 'string', default: '1' } } });
+const { values } = parseArgs({
+  options: {
+    minutes: { type: 'string', default: '60' },
+    count: { type: 'string', default: '10000' },
+    only: { type: 'string' },
+    seed: { type: 'string', default: '1' },
+  },
+});
 const [count, ms, seed] = [Number(values.count), Number(values.minutes) * 60_000, Number(values.seed)];
 let faults = 0;
 for (const name of Object.keys(KINDS)) {

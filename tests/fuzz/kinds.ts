@@ -54,7 +54,22 @@ function refusedBy(allowed: new (...args: never[]) => Error, work: () => void): 
 /** Old forms of a show, as far as the present one can be made to look like them. */
 function oldForms(show: object): object[] {
   const versions = [0, 1, 2, 3].map((version) => ({ ...show, version }));
-  return [show, show, ...versions, { format: 'bivoca-show', version: 1, id: 'x', name: 'Old', raster: { width: 64, height: 36 }, rate: { num: 25, den: 1 }, sources: [], lanes: [{ id: 'l', fadeFrames: 5 }], transition: { direction: 'up' } }];
+  return [
+    show,
+    show,
+    ...versions,
+    {
+      format: 'bivoca-show',
+      version: 1,
+      id: 'x',
+      name: 'Old',
+      raster: { width: 64, height: 36 },
+      rate: { num: 25, den: 1 },
+      sources: [],
+      lanes: [{ id: 'l', fadeFrames: 5 }],
+      transition: { direction: 'up' },
+    },
+  ];
 }
 
 function shows(): FuzzKind {
@@ -75,7 +90,13 @@ function shows(): FuzzKind {
 function packages(): FuzzKind {
   const { show } = replayDesk();
   const assets = { asset: strToU8('a clip, a clip, a clip'), bug: new Uint8Array(3000).map((_, i) => i * 7) };
-  const text = JSON.stringify({ show, assets: [{ id: 'asset', name: 'clip.mp4', type: 'video/mp4' }, { id: 'bug', name: 'bug.png', type: 'image/png' }] });
+  const text = JSON.stringify({
+    show,
+    assets: [
+      { id: 'asset', name: 'clip.mp4', type: 'video/mp4' },
+      { id: 'bug', name: 'bug.png', type: 'image/png' },
+    ],
+  });
   const files = zipSync({ 'show.json': strToU8(text), 'assets/asset': [assets.asset, { level: 0 }], 'assets/bug': assets.bug });
   const whole = JSON.stringify(show);
   return {
@@ -98,28 +119,68 @@ function packages(): FuzzKind {
 }
 
 /** JSON of any depth: what is nested too deep to be written is written by hand. */
-const textOf = (raw: unknown): string => (isTooDeep(raw) ? `{"format":"bivoca-clips","kind":"state","version":1,"clips":${'['.repeat(9000)}${']'.repeat(9000)}}` : JSON.stringify(raw ?? null));
+const textOf = (raw: unknown): string =>
+  isTooDeep(raw)
+    ? `{"format":"bivoca-clips","kind":"state","version":1,"clips":${'['.repeat(9000)}${']'.repeat(9000)}}`
+    : JSON.stringify(raw ?? null);
 
 function lists(): FuzzKind {
   const desk = replayDesk();
-  const context: ListContext = { rate: desk.show.rate, angles: desk.show.replay.angles, angleName: (id) => `Camera ${id}`, reelName: () => 'Reel' };
-  const clip = (i: number): Clip => ({ id: `c${i}`, number: i, reelId: 'reel-1', name: `=Clip ${i}`, in: i * 10, out: i * 10 + 5, angleIds: ['a', 'b'], speed: 50, rating: 2, tags: 'one', note: 'a\nb', colour: '#5aa9c9' });
+  const context: ListContext = {
+    rate: desk.show.rate,
+    angles: desk.show.replay.angles,
+    angleName: (id) => `Camera ${id}`,
+    reelName: () => 'Reel',
+  };
+  const clip = (i: number): Clip => ({
+    id: `c${i}`,
+    number: i,
+    reelId: 'reel-1',
+    name: `=Clip ${i}`,
+    in: i * 10,
+    out: i * 10 + 5,
+    angleIds: ['a', 'b'],
+    speed: 50,
+    rating: 2,
+    tags: 'one',
+    note: 'a\nb',
+    colour: '#5aa9c9',
+  });
   const clips = [1, 2, 3].map(clip);
   const json = JSON.parse(clipJson(clips, context)) as unknown;
   const csv = strToU8(Papa.unparse(clipRows(clips, context)));
   const routing = exportRouting(desk.show);
   const sound = (list: { name: string; in: number; out: number; angleIds: string[]; speed: number }[]) =>
-    check(list.every((c) => Number.isSafeInteger(c.in) && c.out > c.in && c.in >= 0 && c.speed >= 1 && c.speed <= 200 && c.name.length <= 120 && c.angleIds.every((a) => a === 'a' || a === 'b')), 'A faulty clip was taken.');
+    check(
+      list.every(
+        (c) =>
+          Number.isSafeInteger(c.in) &&
+          c.out > c.in &&
+          c.in >= 0 &&
+          c.speed >= 1 &&
+          c.speed <= 200 &&
+          c.name.length <= 120 &&
+          c.angleIds.every((a) => a === 'a' || a === 'b'),
+      ),
+      'A faulty clip was taken.',
+    );
   let ids = 0;
   return {
     name: 'lists',
     once: (dice) => {
       const kind = dice();
       if (kind < 0.4) refusedBy(ClipListError, () => sound(clipsOfJson(textOf(damageData(dice, json)), context)));
-      else if (kind < 0.7) refusedBy(ClipListError, () => sound(clipsOfRows(Papa.parse<string[]>(new TextDecoder().decode(damageBytes(dice, csv)).slice(0, 50_000)).data, context, 5000)));
+      else if (kind < 0.7)
+        refusedBy(ClipListError, () =>
+          sound(clipsOfRows(Papa.parse<string[]>(new TextDecoder().decode(damageBytes(dice, csv)).slice(0, 50_000)).data, context, 5000)),
+        );
       else {
         ids += 1;
-        const outcome = execute(desk, { type: 'sound.importRouting', args: { routing: damageData(dice, routing), devices: [], anyway: true } }, { frame: 0, newId: () => `n${ids}-${Math.floor(dice() * 1e9)}` });
+        const outcome = execute(
+          desk,
+          { type: 'sound.importRouting', args: { routing: damageData(dice, routing), devices: [], anyway: true } },
+          { frame: 0, newId: () => `n${ids}-${Math.floor(dice() * 1e9)}` },
+        );
         if (!outcome.ok) return check(outcome.error.message.length < 2000, 'A refusal that nobody can read to its end.');
         const [problem] = showProblems(JSON.parse(JSON.stringify(outcome.desk.show)));
         check(problem === undefined, `A faulty routing was taken: ${JSON.stringify(problem)}`);
@@ -182,8 +243,11 @@ function commands(): FuzzKind {
     name: 'commands',
     once: (dice) => {
       const spec = pick(dice, COMMANDS);
-      const args = Object.fromEntries(fieldsOf(spec.args).map(({ name, type }) => [name, dice() < 0.25 ? hostile(dice) : plausible(type, dice)]));
-      const command = dice() < 0.05 ? hostile(dice) : { type: dice() < 0.03 ? hostile(dice) : spec.type, args: dice() < 0.05 ? hostile(dice) : args };
+      const args = Object.fromEntries(
+        fieldsOf(spec.args).map(({ name, type }) => [name, dice() < 0.25 ? hostile(dice) : plausible(type, dice)]),
+      );
+      const command =
+        dice() < 0.05 ? hostile(dice) : { type: dice() < 0.03 ? hostile(dice) : spec.type, args: dice() < 0.05 ? hostile(dice) : args };
       count += 1;
       const outcome = execute(desk, (command ?? {}) as never, { frame: count, newId: () => `f${count}-${Math.floor(dice() * 1e9)}` });
       if (!outcome.ok) return check(outcome.error.message.length < 1000, 'A refusal that nobody can read to its end.');
@@ -200,7 +264,11 @@ async function ownServer(): Promise<{ port: number; answers: () => Promise<boole
   const port = await freePort();
   const root = await mkdtemp(join(tmpdir(), 'bivoca-fuzz-'));
   const running: Running = await serve({ port, token: null, dist: root, ingestRoot: join(root, 'ingest'), streamKey: 'secret' });
-  const answers = () => fetch(`http://127.0.0.1:${port}/api/shows`).then((r) => r.ok, () => false);
+  const answers = () =>
+    fetch(`http://127.0.0.1:${port}/api/shows`).then(
+      (r) => r.ok,
+      () => false,
+    );
   return {
     port,
     answers,
@@ -214,9 +282,24 @@ async function ownServer(): Promise<{ port: number; answers: () => Promise<boole
 async function requests(): Promise<FuzzKind> {
   const { port, answers, close } = await ownServer();
   const lines = (dice: Dice) => {
-    const path = pick(dice, ['/', '//', '/api/state', '/api/shows?show=', '/api/commands', '/ingest/pier/video/000001.m4s', '/live/x/index.m3u8', '/watch', '/%00', '/api/host', '/api/events?show[]=1']);
+    const path = pick(dice, [
+      '/',
+      '//',
+      '/api/state',
+      '/api/shows?show=',
+      '/api/commands',
+      '/ingest/pier/video/000001.m4s',
+      '/live/x/index.m3u8',
+      '/watch',
+      '/%00',
+      '/api/host',
+      '/api/events?show[]=1',
+    ]);
     const body = dice() < 0.4 ? textOf(hostile(dice)).slice(0, 20_000) : '';
-    const upgrade = dice() < 0.3 ? 'Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n' : '';
+    const upgrade =
+      dice() < 0.3
+        ? 'Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n'
+        : '';
     const key = dice() < 0.3 ? 'Authorization: Bearer secret\r\n' : '';
     return `${pick(dice, ['GET', 'POST', 'PUT', 'OPTIONS', 'BREW'])} ${path} HTTP/1.1\r\nHost: 127.0.0.1:${port}\r\nContent-Type: application/json\r\n${key}${upgrade}Content-Length: ${Buffer.byteLength(body)}\r\n\r\n${body}`;
   };
@@ -267,11 +350,14 @@ async function sockets(): Promise<FuzzKind> {
     close,
     once: async (dice) => {
       const isHost = dice() < 0.6;
-      const socket = isHost ? new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, key]) : new WebSocket(`ws://127.0.0.1:${port}/api/events`);
+      const socket = isHost
+        ? new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, key])
+        : new WebSocket(`ws://127.0.0.1:${port}/api/events`);
       await new Promise<void>((resolve) => {
         socket.on('error', () => undefined).on('close', () => resolve());
         socket.on('open', () => {
-          for (let i = 0; i < 1 + dice() * 5; i += 1) socket.send(dice() < 0.1 ? damageBytes(dice, strToU8('{"kind":"hello"}')) : textOf(messages(dice)));
+          for (let i = 0; i < 1 + dice() * 5; i += 1)
+            socket.send(dice() < 0.1 ? damageBytes(dice, strToU8('{"kind":"hello"}')) : textOf(messages(dice)));
           setTimeout(() => (dice() < 0.3 ? socket.terminate() : socket.close()), 5);
         });
       });
@@ -282,4 +368,13 @@ async function sockets(): Promise<FuzzKind> {
 }
 
 /** Every kind, ready to run; `media` is run by itself, in a thread that can be ended. */
-export const KINDS: Record<string, () => FuzzKind | Promise<FuzzKind>> = { shows, packages, lists, stills, segments, commands, requests, sockets };
+export const KINDS: Record<string, () => FuzzKind | Promise<FuzzKind>> = {
+  shows,
+  packages,
+  lists,
+  stills,
+  segments,
+  commands,
+  requests,
+  sockets,
+};

@@ -1,16 +1,31 @@
 /** The process in which damaged media files are read: says which it is at, so that one that hangs is known. */
-import { ALL_FORMATS, BlobSource, BufferTarget, EncodedPacket, EncodedVideoPacketSource, Input, Mp4OutputFormat, Output, WebMOutputFormat } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  BlobSource,
+  BufferTarget,
+  EncodedPacket,
+  EncodedVideoPacketSource,
+  Input,
+  Mp4OutputFormat,
+  Output,
+  WebMOutputFormat,
+} from 'mediabunny';
 import { scanContainer } from '#engine/media/container-scan';
 import { diceFrom } from '../support/dice';
 import { damageBytes, pick } from './mutate';
 
 async function made(webm: boolean): Promise<Uint8Array> {
-  const output = new Output({ format: webm ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: 'fragmented' }), target: new BufferTarget() });
+  const output = new Output({
+    format: webm ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: 'fragmented' }),
+    target: new BufferTarget(),
+  });
   const source = new EncodedVideoPacketSource('vp8');
   output.addVideoTrack(source);
   await output.start();
   for (let i = 0; i < 100; i += 1) {
-    await source.add(new EncodedPacket(new Uint8Array(400).fill(i), i % 25 === 0 ? 'key' : 'delta', i / 25, 0.04), { decoderConfig: { codec: 'vp8', codedWidth: 64, codedHeight: 36 } });
+    await source.add(new EncodedPacket(new Uint8Array(400).fill(i), i % 25 === 0 ? 'key' : 'delta', i / 25, 0.04), {
+      decoderConfig: { codec: 'vp8', codedWidth: 64, codedHeight: 36 },
+    });
   }
   await output.finalize();
   return new Uint8Array((output.target as BufferTarget).buffer as ArrayBuffer);

@@ -11,7 +11,9 @@ export async function fuzzMedia(seed: number, count: number, ms: number): Promis
   let next = 0;
   while (next < count && Date.now() < end) {
     next = await new Promise<number>((resolve, reject) => {
-      const reader = fork(fileURLToPath(new URL('./media-process.ts', import.meta.url)), [String(seed), String(next)], { execArgv: ['--import', 'tsx'] });
+      const reader = fork(fileURLToPath(new URL('./media-process.ts', import.meta.url)), [String(seed), String(next)], {
+        execArgv: ['--import', 'tsx'],
+      });
       let at = next;
       let watch: NodeJS.Timeout | undefined;
       const done = (value: number) => {

@@ -23,7 +23,12 @@ function frameOf(name: string): VideoFrame {
   if (!picture) throw new Error(`no test picture ${name}`);
   const { width, height, layout } = picture;
   if (layout === 'rgba') {
-    return new VideoFrame(rgbaOf(picture), { format: picture.opaque ? 'RGBX' : 'RGBA', codedWidth: width, codedHeight: height, timestamp: 0 });
+    return new VideoFrame(rgbaOf(picture), {
+      format: picture.opaque ? 'RGBX' : 'RGBA',
+      codedWidth: width,
+      codedHeight: height,
+      timestamp: 0,
+    });
   }
   return new VideoFrame(yuvOf(picture), {
     format: layout === 'i420' ? 'I420' : 'NV12',
@@ -44,7 +49,9 @@ async function textures(gl: WebGL2RenderingContext, path: UploadPath): Promise<M
       frame.close();
     } else {
       // Pictures with alpha come as stills: by the driver, premultiplied.
-      texture.fillWhole(await createImageBitmap(new ImageData(rgbaOf(picture), picture.width, picture.height), { premultiplyAlpha: 'premultiply' }));
+      texture.fillWhole(
+        await createImageBitmap(new ImageData(rgbaOf(picture), picture.width, picture.height), { premultiplyAlpha: 'premultiply' }),
+      );
       if (texture.picture) texture.picture.opaque = false;
     }
     made.set(name, texture);
@@ -110,7 +117,19 @@ async function importAll(files: string[]): Promise<{ outcome: string; shows: num
   return out;
 }
 
-const harness = { renderOffline, readStrips, importAll, drawPlans, drawPlansSoft, analyseFile, makeClip, makeTransparentClip, benchMixer, benchPictures, benchWindows };
+const harness = {
+  renderOffline,
+  readStrips,
+  importAll,
+  drawPlans,
+  drawPlansSoft,
+  analyseFile,
+  makeClip,
+  makeTransparentClip,
+  benchMixer,
+  benchPictures,
+  benchWindows,
+};
 export type Harness = typeof harness;
 
 declare global {

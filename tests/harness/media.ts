@@ -79,7 +79,8 @@ export async function analyseFile(base64: string, span = { from: 0, to: Infinity
 
 function mean(data: Uint8ClampedArray, x0: number, y0: number, size: number): [number, number, number] {
   const sum = [0, 0, 0];
-  for (let y = y0; y < y0 + size; y += 1) for (let x = x0; x < x0 + size; x += 1) for (let c = 0; c < 3; c += 1) (sum[c] as number) += data[(y * 90 + x) * 4 + c] as number;
+  for (let y = y0; y < y0 + size; y += 1)
+    for (let x = x0; x < x0 + size; x += 1) for (let c = 0; c < 3; c += 1) (sum[c] as number) += data[(y * 90 + x) * 4 + c] as number;
   return sum.map((v) => Math.round(v / size / size)) as [number, number, number];
 }
 
@@ -96,7 +97,10 @@ export async function makeClip(kind: 'mp4' | 'webm', colours: string[], width = 
   await output.start();
   const length = colours.length;
   const buffer = new AudioBuffer({ length: 48_000 * length, numberOfChannels: 1, sampleRate: 48_000 });
-  buffer.copyToChannel(Float32Array.from({ length: 48_000 * length }, (_, i) => 0.25 * Math.sin((2 * Math.PI * 500 * i) / 48_000)), 0);
+  buffer.copyToChannel(
+    Float32Array.from({ length: 48_000 * length }, (_, i) => 0.25 * Math.sin((2 * Math.PI * 500 * i) / 48_000)),
+    0,
+  );
   await sound.add(buffer);
   for (let i = 0; i < length * 25; i += 1) {
     if (context) {
@@ -121,7 +125,10 @@ export async function makeTransparentClip(colour: string, seconds: number, width
   output.addAudioTrack(sound);
   await output.start();
   const buffer = new AudioBuffer({ length: 48_000 * seconds, numberOfChannels: 1, sampleRate: 48_000 });
-  buffer.copyToChannel(Float32Array.from({ length: 48_000 * seconds }, (_, i) => 0.25 * Math.sin((2 * Math.PI * 500 * i) / 48_000)), 0);
+  buffer.copyToChannel(
+    Float32Array.from({ length: 48_000 * seconds }, (_, i) => 0.25 * Math.sin((2 * Math.PI * 500 * i) / 48_000)),
+    0,
+  );
   await sound.add(buffer);
   for (let i = 0; i < seconds * 25; i += 1) {
     context?.clearRect(0, 0, width, height);

@@ -37,7 +37,12 @@ export async function decodedFrames({ width, height }: Raster, count: number): P
   return frames;
 }
 
-const item = (id: string, x: number, y: number, width: number, height: number, opacity = 1): DrawItem => ({ texture: { kind: 'source', id }, target: { x, y, width, height }, fit: 'fill', opacity });
+const item = (id: string, x: number, y: number, width: number, height: number, opacity = 1): DrawItem => ({
+  texture: { kind: 'source', id },
+  target: { x, y, width, height },
+  fit: 'fill',
+  opacity,
+});
 
 function planOf(scene: Scene, { width: w, height: h }: Raster): PicturePlan {
   const plain: PicturePlan = { base: [item('0', 0, 0, w, h)], over: null, mix: null, lanes: [], black: 0 };
@@ -69,7 +74,11 @@ export interface RaceFigures {
 }
 
 /** Runs the three ways in turn, round by round; the first five warm up. */
-export async function race(rounds: number, begin: (round: number) => void, ways: Record<keyof RaceFigures, () => Promise<number> | number>): Promise<RaceFigures> {
+export async function race(
+  rounds: number,
+  begin: (round: number) => void,
+  ways: Record<keyof RaceFigures, () => Promise<number> | number>,
+): Promise<RaceFigures> {
   const times: Record<keyof RaceFigures, number[]> = { soft: [], gl: [], canvas2d: [] };
   for (let round = 0; round < rounds + 5; round += 1) {
     begin(round);
@@ -98,10 +107,14 @@ export async function benchMixer(raster: Raster, scene: Scene, rounds: number): 
   const source = (n: number) => frames[(round + n * 2) % frames.length] as VideoFrame;
   const lookup: PictureLookup = (ref) => {
     if (ref.kind !== 'source') return null;
-    if (ref.id === 'plate') return { image: cardPicture, width: cardPicture.width, height: cardPicture.height, opaque: false, version: 'plate' };
+    if (ref.id === 'plate')
+      return { image: cardPicture, width: cardPicture.width, height: cardPicture.height, opaque: false, version: 'plate' };
     return { image: source(Number(ref.id)), width: raster.width, height: raster.height, opaque: true, version: `${round} ${ref.id}` };
   };
-  const renderers: Record<'soft' | 'gl', Renderer> = { soft: new SoftRenderer(raster, lookup), gl: new GlRenderer(gl, lookup, await chooseUploadPath(gl)) };
+  const renderers: Record<'soft' | 'gl', Renderer> = {
+    soft: new SoftRenderer(raster, lookup),
+    gl: new GlRenderer(gl, lookup, await chooseUploadPath(gl)),
+  };
   const withRenderer = async (renderer: Renderer) => {
     const started = performance.now();
     (await renderer.programme(plan, raster, round, 40_000)).close();

@@ -19,14 +19,34 @@ const look = { radius: 16, border: { width: 4, colour: '#e2c48d' }, shadow: { x:
 const source = (n: number) => ({ kind: 'source' as const, id: String(n % SOURCES) });
 
 function sixteen({ width, height }: Raster): Scene {
-  const boxes = Array.from({ length: 16 }, (_, i): DrawItem => ({ texture: source(i + 1), target: { x: 30 + (i % 4) * (width / 4 - 8), y: 20 + Math.floor(i / 4) * (height / 4 - 4), width: width / 4 - 44, height: height / 4 - 36 }, fit: 'cover', opacity: 1, ...look }));
+  const boxes = Array.from({ length: 16 }, (_, i): DrawItem => ({
+    texture: source(i + 1),
+    target: {
+      x: 30 + (i % 4) * (width / 4 - 8),
+      y: 20 + Math.floor(i / 4) * (height / 4 - 4),
+      width: width / 4 - 44,
+      height: height / 4 - 36,
+    },
+    fit: 'cover',
+    opacity: 1,
+    ...look,
+  }));
   return [{ texture: source(0), target: { x: 0, y: 0, width, height }, fit: 'cover', opacity: 1, layer: 'background' }, ...boxes];
 }
 
 function fourBoxes(raster: Raster, starter: 'four' | 'strip'): Scene {
   const rects = starterBoxes(starter, raster).slice(-4);
-  const background: DrawItem = { texture: { kind: 'colour', colour: '#16405a' }, target: { x: 0, y: 0, ...raster }, fit: 'fill', opacity: 1, layer: 'background' };
-  return [background, ...rects.map((target, i): DrawItem => ({ texture: source(i), sourceId: String(i), target, fit: 'cover', opacity: 1, ...look }))];
+  const background: DrawItem = {
+    texture: { kind: 'colour', colour: '#16405a' },
+    target: { x: 0, y: 0, ...raster },
+    fit: 'fill',
+    opacity: 1,
+    layer: 'background',
+  };
+  return [
+    background,
+    ...rects.map((target, i): DrawItem => ({ texture: source(i), sourceId: String(i), target, fit: 'cover', opacity: 1, ...look })),
+  ];
 }
 
 function planOf(scene: PictureScene, raster: Raster, round: number): PicturePlan {
@@ -34,7 +54,13 @@ function planOf(scene: PictureScene, raster: Raster, round: number): PicturePlan
   if (scene === 'glide') return plainPlan(glide(fourBoxes(raster, 'four'), fourBoxes(raster, 'strip'), 0.05 + ((round * 7) % 90) / 100));
   return plainPlan([
     { texture: { kind: 'colour', colour: '#16405a' }, target: { x: 0, y: 0, ...raster }, fit: 'fill', opacity: 1 },
-    { texture: source(0), target: { x: 0, y: 0, ...raster }, fit: 'fill', opacity: 1, key: { ...GREEN_KEY, similarity: 0.3, softness: 0.3, spill: 0.6 } },
+    {
+      texture: source(0),
+      target: { x: 0, y: 0, ...raster },
+      fit: 'fill',
+      opacity: 1,
+      key: { ...GREEN_KEY, similarity: 0.3, softness: 0.3, spill: 0.6 },
+    },
   ]);
 }
 
@@ -46,9 +72,12 @@ function keyPixels(context: OffscreenCanvasRenderingContext2D, width: number, he
   const ky = 0.2126 * kr + 0.7152 * kg + 0.0722 * kb;
   const [kcb, kcr] = [(kb - ky) / 1.8556, (kr - ky) / 1.5748];
   for (let i = 0; i < data.length; i += 4) {
-    const r = (data[i] as number) / 255, g = (data[i + 1] as number) / 255, b = (data[i + 2] as number) / 255;
+    const r = (data[i] as number) / 255,
+      g = (data[i + 1] as number) / 255,
+      b = (data[i + 2] as number) / 255;
     const y = 0.2126 * r + 0.7152 * g + 0.0722 * b;
-    const cb = (b - y) / 1.8556 - kcb, cr = (r - y) / 1.5748 - kcr;
+    const cb = (b - y) / 1.8556 - kcb,
+      cr = (r - y) / 1.5748 - kcr;
     data[i + 3] = 255 * Math.min(1, Math.max(0, (Math.sqrt(cb * cb + cr * cr) - 0.18) / 0.18));
   }
   context.putImageData(image, 0, 0);
@@ -76,7 +105,10 @@ export async function benchPictures(raster: Raster, scene: PictureScene, rounds:
     const image = frames[(round + Number(ref.id) * 2) % frames.length] as VideoFrame;
     return { image, width: raster.width, height: raster.height, opaque: true, version: `${round} ${ref.id}` };
   };
-  const renderers: Record<'soft' | 'gl', Renderer> = { soft: new SoftRenderer(raster, lookup), gl: new GlRenderer(gl, lookup, await chooseUploadPath(gl)) };
+  const renderers: Record<'soft' | 'gl', Renderer> = {
+    soft: new SoftRenderer(raster, lookup),
+    gl: new GlRenderer(gl, lookup, await chooseUploadPath(gl)),
+  };
   const withRenderer = async (renderer: Renderer) => {
     const plan = planOf(scene, raster, round);
     const started = performance.now();
@@ -88,7 +120,12 @@ export async function benchPictures(raster: Raster, scene: PictureScene, rounds:
     if (!picture) return;
     const { target: t, window: w } = placementOf(item, picture);
     flat.globalAlpha = item.opacity;
-    const part: [number, number, number, number] = [w.x * picture.width, w.y * picture.height, w.width * picture.width, w.height * picture.height];
+    const part: [number, number, number, number] = [
+      w.x * picture.width,
+      w.y * picture.height,
+      w.width * picture.width,
+      w.height * picture.height,
+    ];
     if (!item.radius) {
       flat.drawImage(picture.image, ...part, t.x, t.y, t.width, t.height);
       return;

@@ -30,7 +30,13 @@ export async function renderOffline({ config, gains, tones, amplitude, seconds }
   const context = new OfflineAudioContext({ numberOfChannels: buses.length * 2, length: seconds * RATE, sampleRate: RATE });
   await context.audioWorklet.addModule(workletUrl);
   const count = buses.length + 1;
-  const node = new AudioWorkletNode(context, 'bivoca-desk', { numberOfInputs: DESK_INPUTS, numberOfOutputs: count, outputChannelCount: Array.from({ length: count }, () => 2), channelCount: 2, channelCountMode: 'explicit' });
+  const node = new AudioWorkletNode(context, 'bivoca-desk', {
+    numberOfInputs: DESK_INPUTS,
+    numberOfOutputs: count,
+    outputChannelCount: Array.from({ length: count }, () => 2),
+    channelCount: 2,
+    channelCountMode: 'explicit',
+  });
   const post = (message: ToDesk) => node.port.postMessage(message);
   const merger = new ChannelMergerNode(context, { numberOfInputs: buses.length * 2 });
   merger.connect(context.destination);
@@ -55,7 +61,8 @@ export async function renderOffline({ config, gains, tones, amplitude, seconds }
     buses.map((id, b): [string, OfflineBus] => {
       const [left, right] = [rendered.getChannelData(b * 2), rendered.getChannelData(b * 2 + 1)];
       const half = Math.floor(left.length / 2);
-      const measure = (side: Float32Array) => Object.fromEntries(Object.entries(tones).map(([key, hz]) => [key, levelAt(side.subarray(half), hz)]));
+      const measure = (side: Float32Array) =>
+        Object.fromEntries(Object.entries(tones).map(([key, hz]) => [key, levelAt(side.subarray(half), hz)]));
       return [id, { left: measure(left), right: measure(right), peak: Math.max(...left.map(Math.abs), ...right.map(Math.abs)) }];
     }),
   );

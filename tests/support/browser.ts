@@ -75,7 +75,9 @@ const FLAGS = [
  * A browser with Chromium's fake camera, and a page; `profile` is kept when given. A slow machine makes no smaller pictures in it, so that tests
  * see what they ask for, unless with `stepsDown`.
  */
-export async function startBrowser(options: { profile?: string; size?: { width: number; height: number }; launch?: Partial<LaunchOptions>; stepsDown?: boolean } = {}): Promise<TestBrowser> {
+export async function startBrowser(
+  options: { profile?: string; size?: { width: number; height: number }; launch?: Partial<LaunchOptions>; stepsDown?: boolean } = {},
+): Promise<TestBrowser> {
   const executablePath = BROWSERS.find((path) => existsSync(path));
   if (!executablePath) throw new Error('Chromium is missing: install the package "chromium".');
   const profile = options.profile ?? (await mkdtemp(join(tmpdir(), 'bivoca-profile-')));
@@ -92,21 +94,33 @@ export async function startBrowser(options: { profile?: string; size?: { width: 
   const [page = await browser.newPage()] = await browser.pages();
   page.setDefaultTimeout(120_000);
   // Kept for the whole profile, so that further pages have it too; one that a test has set by hand stays.
-  if (!options.stepsDown) await page.evaluateOnNewDocument(() => {
-    // Pages of the browser's own have no storage.
-    if (location.protocol.startsWith('http') && !localStorage.getItem('bivoca.step')) localStorage.setItem('bivoca.step', '0');
-  });
+  if (!options.stepsDown)
+    await page.evaluateOnNewDocument(() => {
+      // Pages of the browser's own have no storage.
+      if (location.protocol.startsWith('http') && !localStorage.getItem('bivoca.step')) localStorage.setItem('bivoca.step', '0');
+    });
   const troubles: string[] = [];
   const listen = (target: Page) => {
     target.on('console', (message) => {
       const text = message.text();
       // A refused command and a server that is away are told by the browser as failed requests: not faults of the app.
-      if ((message.type() === 'error' && !/Failed to load resource|WebSocket connection|ERR_CONNECTION_REFUSED/.test(text)) || /garbage collected without being closed/.test(text)) troubles.push(`${text} (${message.location().url ?? 'unknown'})`);
+      if (
+        (message.type() === 'error' && !/Failed to load resource|WebSocket connection|ERR_CONNECTION_REFUSED/.test(text)) ||
+        /garbage collected without being closed/.test(text)
+      )
+        troubles.push(`${text} (${message.location().url ?? 'unknown'})`);
     });
     target.on('pageerror', (error) => troubles.push(String(error)));
   };
   listen(page);
-  browser.on('targetcreated', (target) => void target.page().then((p) => p && p !== page && listen(p)).catch(() => undefined));
+  browser.on(
+    'targetcreated',
+    (target) =>
+      void target
+        .page()
+        .then((p) => p && p !== page && listen(p))
+        .catch(() => undefined),
+  );
   return {
     browser,
     profile,

@@ -27,7 +27,8 @@ export async function makeOpusTrack(seconds: number, each: number, from = 0): Pr
   await output.start();
   const head = new Uint8Array([...Buffer.from('OpusHead'), 1, 2, 0x38, 1, 0x80, 0xbb, 0, 0, 0, 0, 0]);
   const meta = { decoderConfig: { codec: 'opus', sampleRate: 48_000, numberOfChannels: 2, description: head } };
-  for (let i = 0; i < seconds * 50; i += 1) await source.add(new EncodedPacket(new Uint8Array([0xfc, 0xff, 0xfe]), 'key', from + i / 50, 0.02), meta);
+  for (let i = 0; i < seconds * 50; i += 1)
+    await source.add(new EncodedPacket(new Uint8Array([0xfc, 0xff, 0xfe]), 'key', from + i / 50, 0.02), meta);
   await output.finalize();
   return made;
 }

@@ -24,7 +24,11 @@ export async function until<T>(ask: () => Promise<T> | T, what: string, limitMs 
 
 /** The page's show is open and its pictures move. */
 export async function showRuns(page: Page): Promise<void> {
-  await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the show to run', 45_000).catch(async (error: unknown) => {
+  await until(
+    () => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false),
+    'the show to run',
+    45_000,
+  ).catch(async (error: unknown) => {
     const said = await page.evaluate(() => `${location.pathname}: ${document.body.innerText.slice(0, 400)}`).catch(String);
     throw new Error(`${String(error)} The page says: ${said}`);
   });
@@ -41,7 +45,9 @@ export async function openDemo(page: Page, app: App, height = 360): Promise<void
  * time must not depend on a machine at rest.
  */
 export async function keepOnly(page: Page, ...ids: string[]): Promise<void> {
-  const drawn = await pick(page, (s) => s.desk.show.sources.filter((x) => x.settings.kind === 'simulated' || x.settings.kind === 'test').map((x) => x.id));
+  const drawn = await pick(page, (s) =>
+    s.desk.show.sources.filter((x) => x.settings.kind === 'simulated' || x.settings.kind === 'test').map((x) => x.id),
+  );
   for (const source of drawn.filter((id) => !ids.includes(id))) {
     const removed = await send(page, 'source.remove', { source, force: true });
     if (!removed.ok) throw new Error(`${source} stays: ${JSON.stringify(removed)}`);
@@ -69,11 +75,22 @@ export const pick = <T>(page: Page, select: (state: HostState) => T): Promise<T>
 
 /** Sends a command in the host window. */
 export const send = (page: Page, type: string, args: Record<string, unknown> = {}): Promise<DispatchResult> =>
-  page.evaluate((command) => (window.bivocaHost as NonNullable<typeof window.bivocaHost>).dispatch(command), { type, args } satisfies Command);
+  page.evaluate((command) => (window.bivocaHost as NonNullable<typeof window.bivocaHost>).dispatch(command), {
+    type,
+    args,
+  } satisfies Command);
 
 /** Sends a command through the server. */
-export async function post(app: App, type: string, args: Record<string, unknown> = {}): Promise<{ status: number; body: Record<string, unknown> }> {
-  const response = await fetch(`${app.url}/api/commands`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ type, args }) });
+export async function post(
+  app: App,
+  type: string,
+  args: Record<string, unknown> = {},
+): Promise<{ status: number; body: Record<string, unknown> }> {
+  const response = await fetch(`${app.url}/api/commands`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ type, args }),
+  });
   return { status: response.status, body: (await response.json()) as Record<string, unknown> };
 }
 

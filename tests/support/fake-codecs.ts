@@ -125,7 +125,9 @@ abstract class FakeEncoder<In> {
 }
 
 /** H.264 decoder configuration of 64×36 pictures: one sequence and one picture parameter set. */
-const AVC_DESCRIPTION = new Uint8Array([1, 0x42, 0, 0x1e, 0xff, 0xe1, 0, 9, 0x67, 0x42, 0, 0x1e, 0x95, 0xa8, 0x45, 0x9e, 0x40, 1, 0, 4, 0x68, 0xce, 0x3c, 0x80]);
+const AVC_DESCRIPTION = new Uint8Array([
+  1, 0x42, 0, 0x1e, 0xff, 0xe1, 0, 9, 0x67, 0x42, 0, 0x1e, 0x95, 0xa8, 0x45, 0x9e, 0x40, 1, 0, 4, 0x68, 0xce, 0x3c, 0x80,
+]);
 
 export class FakeVideoEncoder extends FakeEncoder<FakeFrame> {
   static made: FakeVideoEncoder[] = [];
@@ -138,7 +140,12 @@ export class FakeVideoEncoder extends FakeEncoder<FakeFrame> {
 
   protected pack(frame: FakeFrame, keyFrame: boolean): FakeChunk {
     if (frame.closed) throw new DOMException('the frame is closed', 'InvalidStateError');
-    return new FakeVideoChunk({ type: keyFrame ? 'key' : 'delta', timestamp: frame.timestamp, duration: frame.duration, data: new Uint8Array([Number(frame.shows) || 0, 0, 0, 0]) });
+    return new FakeVideoChunk({
+      type: keyFrame ? 'key' : 'delta',
+      timestamp: frame.timestamp,
+      duration: frame.duration,
+      data: new Uint8Array([Number(frame.shows) || 0, 0, 0, 0]),
+    });
   }
 }
 
@@ -161,7 +168,12 @@ export class FakeAudioEncoder extends FakeEncoder<FakeAudioData> {
   static made: FakeAudioEncoder[] = [];
   /** All that was put in, in order. */
   readonly heard: FakeAudioData[] = [];
-  protected readonly config = { codec: 'opus', sampleRate: 48_000, numberOfChannels: 2, description: new Uint8Array([...Buffer.from('OpusHead'), 1, 2, 0x38, 1, 0x80, 0xbb, 0, 0, 0, 0, 0]) };
+  protected readonly config = {
+    codec: 'opus',
+    sampleRate: 48_000,
+    numberOfChannels: 2,
+    description: new Uint8Array([...Buffer.from('OpusHead'), 1, 2, 0x38, 1, 0x80, 0xbb, 0, 0, 0, 0, 0]),
+  };
 
   constructor(init: EncoderInit) {
     super(init);
@@ -170,7 +182,12 @@ export class FakeAudioEncoder extends FakeEncoder<FakeAudioData> {
 
   protected pack(sound: FakeAudioData): FakeChunk {
     this.heard.push(sound);
-    return new FakeAudioChunk({ type: 'key', timestamp: sound.timestamp, duration: (sound.numberOfFrames / 48_000) * 1e6, data: new Uint8Array([0xfc, 0xff, 0xfe]) });
+    return new FakeAudioChunk({
+      type: 'key',
+      timestamp: sound.timestamp,
+      duration: (sound.numberOfFrames / 48_000) * 1e6,
+      data: new Uint8Array([0xfc, 0xff, 0xfe]),
+    });
   }
 }
 
@@ -179,7 +196,14 @@ export function useFakeEncoders(): void {
   useFakeFrames();
   FakeVideoEncoder.made = [];
   FakeAudioEncoder.made = [];
-  for (const [name, made] of Object.entries({ EncodedVideoChunk: FakeVideoChunk, EncodedAudioChunk: FakeAudioChunk, VideoEncoder: FakeVideoEncoder, AudioEncoder: FakeAudioEncoder, AudioData: FakeAudioData })) vi.stubGlobal(name, made);
+  for (const [name, made] of Object.entries({
+    EncodedVideoChunk: FakeVideoChunk,
+    EncodedAudioChunk: FakeAudioChunk,
+    VideoEncoder: FakeVideoEncoder,
+    AudioEncoder: FakeAudioEncoder,
+    AudioData: FakeAudioData,
+  }))
+    vi.stubGlobal(name, made);
 }
 
 /** Puts frames, packets and decoders in the place of the browser's until `vi.unstubAllGlobals`. */

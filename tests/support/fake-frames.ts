@@ -46,7 +46,8 @@ export function useFakeFrames(): void {
 }
 
 /** A picture for what takes the browser's. */
-export const fakeFrame = (shows: string, timestamp = 0, duration = 40_000): VideoFrame => new FakeFrame(shows, { timestamp, duration }) as unknown as VideoFrame;
+export const fakeFrame = (shows: string, timestamp = 0, duration = 40_000): VideoFrame =>
+  new FakeFrame(shows, { timestamp, duration }) as unknown as VideoFrame;
 
 /** What a frame shows. */
 export const shown = (frame: VideoFrame | null): string | null => (frame ? (frame as unknown as FakeFrame).shows : null);

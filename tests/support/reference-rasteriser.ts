@@ -22,7 +22,8 @@ interface Context {
 
 const parse = (hex: string): Colour => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as Colour;
 const clamp = (v: number) => Math.min(1, Math.max(0, v));
-const blend = (a: Colour, b: Colour, share: number): Colour => [0, 1, 2].map((i) => (a[i] as number) * (1 - share) + (b[i] as number) * share) as Colour;
+const blend = (a: Colour, b: Colour, share: number): Colour =>
+  [0, 1, 2].map((i) => (a[i] as number) * (1 - share) + (b[i] as number) * share) as Colour;
 
 /** Bilinear sample at u, v (0 to 1), premultiplied, 0 to 1; edges repeat. */
 function sample(picture: TestPicture, u: number, v: number): Sample {
@@ -31,7 +32,12 @@ function sample(picture: TestPicture, u: number, v: number): Sample {
   const [x0, y0] = [Math.floor(x), Math.floor(y)];
   const [fx, fy] = [x - x0, y - y0];
   const out: Sample = [0, 0, 0, 0];
-  for (const [dx, dy, weight] of [[0, 0, (1 - fx) * (1 - fy)], [1, 0, fx * (1 - fy)], [0, 1, (1 - fx) * fy], [1, 1, fx * fy]] as const) {
+  for (const [dx, dy, weight] of [
+    [0, 0, (1 - fx) * (1 - fy)],
+    [1, 0, fx * (1 - fy)],
+    [0, 1, (1 - fx) * fy],
+    [1, 1, fx * fy],
+  ] as const) {
     const px = Math.min(picture.width - 1, Math.max(0, x0 + dx));
     const py = Math.min(picture.height - 1, Math.max(0, y0 + dy));
     const [r, g, b, a] = picture.at(px, py);
@@ -85,7 +91,10 @@ function sceneHalved(scene: Scene, u: number, v: number, context: Context, times
   let picture = drawnScenes.get(scene);
   if (!picture) {
     const { width, height } = context.raster;
-    const pixels = Array.from({ length: width * height }, (_, i) => sceneAt(scene, context, (i % width) + 0.5, Math.floor(i / width) + 0.5).map((c) => c * 255) as Colour);
+    const pixels = Array.from(
+      { length: width * height },
+      (_, i) => sceneAt(scene, context, (i % width) + 0.5, Math.floor(i / width) + 0.5).map((c) => c * 255) as Colour,
+    );
     picture = { width, height, layout: 'rgba', opaque: true, at: (x, y) => [...(pixels[y * width + x] as Colour), 255] };
     drawnScenes.set(scene, picture);
   }
@@ -126,7 +135,11 @@ function over(under: Colour, item: DrawItem, context: Context, px: number, py: n
     // A shadow falls around the box, not into it: a keyed picture stands before what is behind it.
     const own = turnedBack(px, py, r, rotation);
     const outside = 1 - edgeCoverage(roundedDistance(own.x, own.y, hw, hh, radius));
-    colour = blend(colour, [0, 0, 0], shadowCoverage(roundedDistance(p.x, p.y, hw, hh, radius), shadow.blur) * outside * shadow.opacity * item.opacity);
+    colour = blend(
+      colour,
+      [0, 0, 0],
+      shadowCoverage(roundedDistance(p.x, p.y, hw, hh, radius), shadow.blur) * outside * shadow.opacity * item.opacity,
+    );
   }
   const p = turnedBack(px, py, r, rotation);
   const distance = roundedDistance(p.x, p.y, hw, hh, radius);
@@ -144,7 +157,8 @@ function over(under: Colour, item: DrawItem, context: Context, px: number, py: n
     // Values outside of the gamut are held only here, so that a key sees the chroma that the correction made.
     colour = blend(colour, [clamp(picture[0]), clamp(picture[1]), clamp(picture[2])], picture[3] * covered * item.opacity);
   }
-  if (border && border.width > 0) colour = blend(colour, parse(border.colour), borderCoverage(p.x, p.y, hw, hh, radius, border.width) * item.opacity);
+  if (border && border.width > 0)
+    colour = blend(colour, parse(border.colour), borderCoverage(p.x, p.y, hw, hh, radius, border.width) * item.opacity);
   return colour;
 }
 
@@ -167,10 +181,20 @@ function mixed(base: Scene, next: Scene, mix: Mix, context: Context, px: number,
       return mix.position < 0.5 ? blend(a, colour, 2 * mix.position) : blend(b, colour, 2 - 2 * mix.position);
     }
     case 'wipe':
-      return blend(a, b, wipeCoverage(mix.position, mix.softness, wipeTurn(mix.shape, mix.angle, px / raster.width, py / raster.height, raster.width, raster.height)));
+      return blend(
+        a,
+        b,
+        wipeCoverage(
+          mix.position,
+          mix.softness,
+          wipeTurn(mix.shape, mix.angle, px / raster.width, py / raster.height, raster.width, raster.height),
+        ),
+      );
     case 'luma': {
       const image = textureAt(mix.image, px / raster.width, py / raster.height, context);
-      return image ? blend(a, b, wipeCoverage(mix.position, mix.softness, toYcc(image[0], image[1], image[2])[0])) : blend(a, b, mix.position);
+      return image
+        ? blend(a, b, wipeCoverage(mix.position, mix.softness, toYcc(image[0], image[1], image[2])[0]))
+        : blend(a, b, mix.position);
     }
     case 'push':
     case 'slide': {
@@ -182,11 +206,14 @@ function mixed(base: Scene, next: Scene, mix: Mix, context: Context, px: number,
       return mix.kind === 'slide' ? a : at(base, px - even(dx * raster.width * mix.position), py - even(dy * raster.height * mix.position));
     }
     case 'zoom':
-      return zoomBlurTaps(mix.position).reduce<Colour>((under, tap) => {
-        const x = (px - raster.width / 2) / tap.scale + raster.width / 2;
-        const y = (py - raster.height / 2) / tap.scale + raster.height / 2;
-        return blend(under, at(tap.over ? next : base, x, y), tap.weight);
-      }, [0, 0, 0]);
+      return zoomBlurTaps(mix.position).reduce<Colour>(
+        (under, tap) => {
+          const x = (px - raster.width / 2) / tap.scale + raster.width / 2;
+          const y = (py - raster.height / 2) / tap.scale + raster.height / 2;
+          return blend(under, at(tap.over ? next : base, x, y), tap.weight);
+        },
+        [0, 0, 0],
+      );
   }
 }
 

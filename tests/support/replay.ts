@@ -24,7 +24,10 @@ export const deskNow = (page: Page): Promise<{ desk: Desk; frame: number }> => p
 
 /** Where a deck stands by show and air. */
 export async function stands(page: Page, deck: DeckNumber): Promise<{ camera: string | null; frame: number }> {
-  const { desk: { show, air }, frame } = await deskNow(page);
+  const {
+    desk: { show, air },
+    frame,
+  } = await deskNow(page);
   const place = deckPlace(air.replay.decks[deck], air.replay, frame, show.rate);
   return { camera: place.angleId, frame: Math.floor(place.position) };
 }
@@ -48,6 +51,10 @@ export async function agrees(page: Page, deck: DeckNumber): Promise<void> {
   expect(frame - last).toBeGreaterThanOrEqual(0);
   const wanted = last < 0 ? null : { camera, frame: last };
   let seen: Burned = null;
-  await until(async () => JSON.stringify((seen = await deckShows(page, deck))) === JSON.stringify(wanted), 'the deck to show its frame', 4000).catch(() => undefined);
+  await until(
+    async () => JSON.stringify((seen = await deckShows(page, deck))) === JSON.stringify(wanted),
+    'the deck to show its frame',
+    4000,
+  ).catch(() => undefined);
   expect(seen).toEqual(wanted);
 }

@@ -24,7 +24,11 @@ export function sampleDesk(): Desk {
     show.sources.push(createSource(show, id, `Camera ${id}`, { kind: 'simulated', camera: simulated[i] ?? 'desk' }));
   });
   show.sources.push(createSource(show, 'clip', 'Clip', { ...CLIP }));
-  show.sources.push({ ...createSource(show, 'bug', 'Bug', { kind: 'still', assetId: 'bug', fileName: 'bug.png', hasAlpha: true }), feedsOnly: true, number: null });
+  show.sources.push({
+    ...createSource(show, 'bug', 'Bug', { kind: 'still', assetId: 'bug', fileName: 'bug.png', hasAlpha: true }),
+    feedsOnly: true,
+    number: null,
+  });
   show.cards.push({ id: 'card', name: 'Ada Holm', role: 'Pilot' });
   show.transition.frames = 20;
   const air = createAir(show);

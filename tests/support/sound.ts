@@ -11,9 +11,13 @@ const RATE = 48_000;
 /** A signal by sample number. */
 export type Signal = (sample: number) => number;
 
-export const sine = (hz: number, amplitude: number, phase = 0): Signal => (at) => amplitude * Math.sin((2 * Math.PI * hz * at) / RATE + phase);
+export const sine =
+  (hz: number, amplitude: number, phase = 0): Signal =>
+  (at) =>
+    amplitude * Math.sin((2 * Math.PI * hz * at) / RATE + phase);
 
-export const blockOf = (signal: Signal, at: number): Float32Array<ArrayBuffer> => Float32Array.from({ length: BLOCK }, (_, i) => signal(at + i));
+export const blockOf = (signal: Signal, at: number): Float32Array<ArrayBuffer> =>
+  Float32Array.from({ length: BLOCK }, (_, i) => signal(at + i));
 
 interface Track {
   left: number[];
@@ -32,7 +36,11 @@ interface RunOptions {
 }
 
 /** What every bus and the ears put out while each source sounds with its tone. The first fifth of a second is left out for tones. */
-export function runDesk({ show, air }: Desk, tones: Record<string, number>, options: RunOptions = {}): { buses: Record<string, Track>; ears: Track; howls: Howl[]; processor: DeskProcessor } {
+export function runDesk(
+  { show, air }: Desk,
+  tones: Record<string, number>,
+  options: RunOptions = {},
+): { buses: Record<string, Track>; ears: Track; howls: Howl[]; processor: DeskProcessor } {
   const { amplitude = 0.1, seconds = 0.7, feeds = {}, sides = {} } = options;
   const processor = options.processor ?? new DeskProcessor(RATE);
   processor.configure(deskConfig(show, air));

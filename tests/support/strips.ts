@@ -7,7 +7,8 @@ export type Burned = { camera: string; frame: number } | null;
 /** Places that are looked at, on a stage of 640×360. */
 const PLACES = Array.from({ length: 28 }, (_, i) => ({ x: STRIP.x + (i + 0.5) * STRIP.cell, y: STRIP.y + STRIP.height / 2 }));
 
-const burned = (levels: number[] | null): Burned => (levels ? readStrip((x) => levels[Math.round((x - STRIP.x) / STRIP.cell - 0.5)] ?? 120) : null);
+const burned = (levels: number[] | null): Burned =>
+  levels ? readStrip((x) => levels[Math.round((x - STRIP.x) / STRIP.cell - 0.5)] ?? 120) : null;
 
 /** What a deck's monitor shows in the room Replay. */
 export async function deckShows(page: Page, deck: 1 | 2): Promise<Burned> {

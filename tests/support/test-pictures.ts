@@ -14,7 +14,13 @@ const clamp = (v: number) => Math.max(0, Math.min(255, Math.round(v)));
 
 export const TEST_PICTURES: Record<string, TestPicture> = {
   slope: { width: 64, height: 36, layout: 'rgba', opaque: true, at: (x, y) => [clamp(x * 4), clamp(y * 7), 120, 255] },
-  blocks: { width: 48, height: 48, layout: 'rgba', opaque: true, at: (x, y) => ((x >> 3) + (y >> 3)) % 2 ? [230, 60, 30, 255] : [20, 90, 200, 255] },
+  blocks: {
+    width: 48,
+    height: 48,
+    layout: 'rgba',
+    opaque: true,
+    at: (x, y) => (((x >> 3) + (y >> 3)) % 2 ? [230, 60, 30, 255] : [20, 90, 200, 255]),
+  },
   disc: {
     width: 64,
     height: 36,
@@ -29,7 +35,8 @@ export const TEST_PICTURES: Record<string, TestPicture> = {
 /** All bytes of a picture as RGBA. */
 export function rgbaOf(picture: TestPicture): Uint8ClampedArray<ArrayBuffer> {
   const data = new Uint8ClampedArray(picture.width * picture.height * 4);
-  for (let y = 0; y < picture.height; y += 1) for (let x = 0; x < picture.width; x += 1) data.set(picture.at(x, y), (y * picture.width + x) * 4);
+  for (let y = 0; y < picture.height; y += 1)
+    for (let x = 0; x < picture.width; x += 1) data.set(picture.at(x, y), (y * picture.width + x) * 4);
   return data;
 }
 
@@ -38,7 +45,8 @@ export function yuvOf(picture: TestPicture): Uint8Array<ArrayBuffer> {
   const { width, height } = picture;
   const data = new Uint8Array((width * height * 3) / 2);
   const luma = ([r, g, b]: number[]) => 0.2126 * (r as number) + 0.7152 * (g as number) + 0.0722 * (b as number);
-  for (let y = 0; y < height; y += 1) for (let x = 0; x < width; x += 1) data[y * width + x] = clamp(16 + (luma(picture.at(x, y)) * 219) / 255);
+  for (let y = 0; y < height; y += 1)
+    for (let x = 0; x < width; x += 1) data[y * width + x] = clamp(16 + (luma(picture.at(x, y)) * 219) / 255);
   const chroma = width * height;
   for (let y = 0; y < height / 2; y += 1) {
     for (let x = 0; x < width / 2; x += 1) {

@@ -31,13 +31,19 @@ function summed(thread: string, { nodes, samples, timeDeltas }: Profile): Thread
   return {
     thread,
     busy: shares.filter((s) => !IDLE.has(s.name) || s.name === '(program)').reduce((sum, s) => sum + s.share, 0),
-    top: shares.filter((s) => s.name !== '(idle)').sort((a, b) => b.share - a.share).slice(0, 12),
+    top: shares
+      .filter((s) => s.name !== '(idle)')
+      .sort((a, b) => b.share - a.share)
+      .slice(0, 12),
   };
 }
 
 /** Profiles every thread of `page` while `work` runs. Profiling itself costs a few per cent. */
 export async function profileThreads(page: Page, work: () => Promise<void>): Promise<ThreadProfile[]> {
-  const sessions: [string, CDPSession][] = [['page', await page.createCDPSession()], ...page.workers().map((w) => [/([^/]+?)(-[\w-]{8})?\.js/.exec(w.url())?.[1] ?? w.url().slice(-40), w.client] as [string, CDPSession])];
+  const sessions: [string, CDPSession][] = [
+    ['page', await page.createCDPSession()],
+    ...page.workers().map((w) => [/([^/]+?)(-[\w-]{8})?\.js/.exec(w.url())?.[1] ?? w.url().slice(-40), w.client] as [string, CDPSession]),
+  ];
   for (const [, session] of sessions) {
     await session.send('Profiler.enable');
     await session.send('Profiler.setSamplingInterval', { interval: 500 });

@@ -104,7 +104,10 @@ export class SoftMixer {
   /** A scene on planes: a source's own when it is one full picture, pixel for pixel; otherwise drawn on `onto`. */
   private scene(items: Scene, raster: Raster, onto: Planes): Planes {
     const output = outputOf(onto, raster);
-    const from = Math.max(0, items.findLastIndex((item) => this.coversAll(item, raster, output)));
+    const from = Math.max(
+      0,
+      items.findLastIndex((item) => this.coversAll(item, raster, output)),
+    );
     const visible = items.slice(from);
     const only = visible[0];
     const covered = only !== undefined && this.coversAll(only, raster, output);
@@ -171,7 +174,9 @@ export class SoftMixer {
     if (!seen || weight === 0 || seen.target.width < 0.5 || seen.target.height < 0.5) return;
     const { target: t, window } = seen;
     // What glides changes its size at every frame: it is scaled rather than drawn anew.
-    const wanted = item.glide ? { width: 0, height: 0 } : { width: Math.max(1, Math.round(t.width / window.width)), height: Math.max(1, Math.round(t.height / window.height)) };
+    const wanted = item.glide
+      ? { width: 0, height: 0 }
+      : { width: Math.max(1, Math.round(t.width / window.width)), height: Math.max(1, Math.round(t.height / window.height)) };
     const whole = this.picture(item.texture, wanted.width, wanted.height, raster);
     if (!whole) return;
     const picture = this.corrected(this.reduced(whole, halvings(seen, whole)), item, raster);
@@ -189,7 +194,20 @@ export class SoftMixer {
       const k = i === 0 ? 1 : 2;
       const source = sources[i] as Plane;
       const alpha = picture.alpha ? { pointer: picture.at.alpha, width: picture.width, height: picture.height } : null;
-      const at: Placement = { x: snap(t.x / k), y: snap(t.y / k), width: snap(t.width / k), height: snap(t.height / k), window, mirror: seen.mirror, clip: { left: Math.ceil(clip.left / k), top: Math.ceil(clip.top / k), right: Math.ceil(clip.right / k), bottom: Math.ceil(clip.bottom / k) } };
+      const at: Placement = {
+        x: snap(t.x / k),
+        y: snap(t.y / k),
+        width: snap(t.width / k),
+        height: snap(t.height / k),
+        window,
+        mirror: seen.mirror,
+        clip: {
+          left: Math.ceil(clip.left / k),
+          top: Math.ceil(clip.top / k),
+          right: Math.ceil(clip.right / k),
+          bottom: Math.ceil(clip.bottom / k),
+        },
+      };
       if (even) fillPlane(target, even[i] as number, at, at.clip, weight);
       else if (rotation !== 0 && outline) drawTurned(target, source, alpha, outline, at, rotation, weight, k);
       else if (outline || alpha) drawShaped(target, source, alpha, outline, at, weight, k);
@@ -210,39 +228,81 @@ export class SoftMixer {
     const half = picture.alpha ? made : { ...made, alpha: null };
     const sources = planesOf(picture);
     planesOf(half).forEach((target, i) => halvePlane(target, sources[i] as Plane));
-    if (picture.alpha) halvePlane({ pointer: made.at.alpha, width: made.width, height: made.height }, { pointer: picture.at.alpha, width: picture.width, height: picture.height });
+    if (picture.alpha)
+      halvePlane(
+        { pointer: made.at.alpha, width: made.width, height: made.height },
+        { pointer: picture.at.alpha, width: picture.width, height: picture.height },
+      );
     this.smaller.set(picture, half);
     return this.reduced(half, times - 1);
   }
 
-  private drawShadow(onto: Planes, item: DrawItem, t: Rect, radius: number, rotation: number, scale: number, clip: Placement['clip'], opaque: boolean): void {
+  private drawShadow(
+    onto: Planes,
+    item: DrawItem,
+    t: Rect,
+    radius: number,
+    rotation: number,
+    scale: number,
+    clip: Placement['clip'],
+    opaque: boolean,
+  ): void {
     const { shadow } = item;
     if (!shadow || shadow.opacity <= 0) return;
     const moved = { ...t, x: t.x + shadow.x * scale, y: t.y + shadow.y * scale };
     const blur = shadow.blur * scale;
     // Under an opaque box it does not matter what the shadow is; else it must leave the box free.
-    const mask = maskOf(opaque ? { kind: 'shadow', blur } : { kind: 'around', blur, x: shadow.x * scale, y: shadow.y * scale }, moved, radius, rotation);
+    const mask = maskOf(
+      opaque ? { kind: 'shadow', blur } : { kind: 'around', blur, x: shadow.x * scale, y: shadow.y * scale },
+      moved,
+      radius,
+      rotation,
+    );
     const inset = Math.ceil(radius) + 1;
     // Nothing of it is seen there: the box hides it, or is left free.
     const hidden = rotation === 0 ? { x: t.x + inset, y: t.y + inset, width: t.width - 2 * inset, height: t.height - 2 * inset } : null;
-    this.tintAll(onto, mask, SHADOW, weightOf(shadow.opacity * item.opacity), clip, hidden && hidden.width > 0 && hidden.height > 0 ? hidden : null);
+    this.tintAll(
+      onto,
+      mask,
+      SHADOW,
+      weightOf(shadow.opacity * item.opacity),
+      clip,
+      hidden && hidden.width > 0 && hidden.height > 0 ? hidden : null,
+    );
   }
 
-  private tintAll(onto: Planes, mask: Mask, colour: [number, number, number], weight: number, clip: Placement['clip'], hole: Rect | null): void {
+  private tintAll(
+    onto: Planes,
+    mask: Mask,
+    colour: [number, number, number],
+    weight: number,
+    clip: Placement['clip'],
+    hole: Rect | null,
+  ): void {
     planesOf(onto).forEach((target, i) => {
       const k = i === 0 ? 1 : 2;
-      const inside = { left: Math.ceil(clip.left / k), top: Math.ceil(clip.top / k), right: Math.ceil(clip.right / k), bottom: Math.ceil(clip.bottom / k) };
+      const inside = {
+        left: Math.ceil(clip.left / k),
+        top: Math.ceil(clip.top / k),
+        right: Math.ceil(clip.right / k),
+        bottom: Math.ceil(clip.bottom / k),
+      };
       tintThrough(target, mask, colour[i] as number, weight, k, inside, hole);
     });
   }
 }
 
-const outputOf = (planes: Planes, raster: Raster): Output => ({ planes, sx: planes.width / raster.width, sy: planes.height / raster.height });
+const outputOf = (planes: Planes, raster: Raster): Output => ({
+  planes,
+  sx: planes.width / raster.width,
+  sy: planes.height / raster.height,
+});
 
 /** Whole pixels where it is one but for the last digits of a product. */
 const snap = (n: number): number => (Math.abs(n - Math.round(n)) < 1e-6 ? Math.round(n) : n);
 
-const isWholeWindow = ({ window: w, mirror }: Seen): boolean => !mirror && Math.abs(w.x) < 1e-9 && Math.abs(w.y) < 1e-9 && Math.abs(w.width - 1) < 1e-9 && Math.abs(w.height - 1) < 1e-9;
+const isWholeWindow = ({ window: w, mirror }: Seen): boolean =>
+  !mirror && Math.abs(w.x) < 1e-9 && Math.abs(w.y) < 1e-9 && Math.abs(w.width - 1) < 1e-9 && Math.abs(w.height - 1) < 1e-9;
 
 function clipOf(clip: Rect | undefined, { planes, sx, sy }: Output): Placement['clip'] {
   const all = { left: 0, top: 0, right: planes.width, bottom: planes.height };

@@ -74,7 +74,15 @@ export function graded(picture: Planes, grade: Grade, scratch: Scratch): Planes 
   const lean = (share: number) => Math.round((share * LEAN * 224 * 256) / 219);
   for (let row = 0; row < height; row += 1) {
     const c = row * width;
-    kernels.gradeChroma(out.at.u + c, out.at.v + c, out.at.y + row * 2 * picture.width, width, saturation, lean(grade.tint - grade.warmth), lean(grade.tint + grade.warmth));
+    kernels.gradeChroma(
+      out.at.u + c,
+      out.at.v + c,
+      out.at.y + row * 2 * picture.width,
+      width,
+      saturation,
+      lean(grade.tint - grade.warmth),
+      lean(grade.tint + grade.warmth),
+    );
   }
   if (!picture.alpha) return { ...out, alpha: null };
   out.alpha?.set(picture.alpha);
@@ -88,7 +96,13 @@ export type KeyLuma = Plane;
 export function keyed(picture: Planes, key: KeyPlan, luma: KeyLuma | null, scratch: Scratch): Planes {
   const made = scratch.take(picture.width, picture.height);
   // What a key leaves alone stays the picture's own.
-  const out: Planes = { ...made, y: picture.y, u: picture.u, v: picture.v, at: { ...made.at, y: picture.at.y, u: picture.at.u, v: picture.at.v } };
+  const out: Planes = {
+    ...made,
+    y: picture.y,
+    u: picture.u,
+    v: picture.v,
+    at: { ...made.at, y: picture.at.y, u: picture.at.u, v: picture.at.v },
+  };
   if (key.kind === 'chroma') chroma(picture, made, out, key);
   else if (key.kind === 'luma') {
     const curve = table(`luma ${key.clip} ${key.gain} ${key.invert}`, (b) => 255 * lumaAlpha((b - 16) / 219, key));
@@ -106,7 +120,21 @@ function chroma(picture: Planes, made: Planes, out: Planes, key: Extract<KeyPlan
   const length = Math.hypot(n.cb, n.cr);
   const [dx, dy] = length < 0.01 ? [0, 0] : [n.cb / length, n.cr / length];
   const gain = 255 / ((n.far - n.near) * 224);
-  kernels.chromaKey(picture.at.u, picture.at.v, made.at.u, made.at.v, half.pointer, count, n.cb * 224, n.cr * 224, n.near * 224, gain, dx, dy, n.spill);
+  kernels.chromaKey(
+    picture.at.u,
+    picture.at.v,
+    made.at.u,
+    made.at.v,
+    half.pointer,
+    count,
+    n.cb * 224,
+    n.cr * 224,
+    n.near * 224,
+    gain,
+    dx,
+    dy,
+    n.spill,
+  );
   Object.assign(out, { u: made.u, v: made.v });
   out.at = { ...out.at, u: made.at.u, v: made.at.v };
   for (let row = 0; row < picture.height; row += 1) {
@@ -139,7 +167,15 @@ function fill(picture: Planes, made: Planes, out: Planes, key: Extract<KeyPlan, 
     made.alpha?.fill(255);
     return;
   }
-  const whole = { x: 0, y: 0, width, height, window: { x: 0, y: 0, width: 1, height: 1 }, mirror: false, clip: { left: 0, top: 0, right: width, bottom: height } };
+  const whole = {
+    x: 0,
+    y: 0,
+    width,
+    height,
+    window: { x: 0, y: 0, width: 1, height: 1 },
+    mirror: false,
+    clip: { left: 0, top: 0, right: width, bottom: height },
+  };
   drawPlane({ pointer: made.at.alpha, width, height }, luma, whole, 256);
   const curve = table(`fill ${key.invert}`, (b) => 255 * lumaAlpha((b - 16) / 219, { clip: 0, gain: 1, invert: key.invert }));
   kernels.lookUp(made.at.alpha, made.at.alpha, picture.y.length, curve);
@@ -149,7 +185,8 @@ function fill(picture: Planes, made: Planes, out: Planes, key: Extract<KeyPlan, 
   const half = chromaSize(picture);
   kernels.divideAlpha(made.at.y, made.at.alpha, picture.y.length, 16, 1);
   for (let row = 0; row < half.height; row += 1) {
-    for (const at of [made.at.u, made.at.v]) kernels.divideAlpha(at + row * half.width, made.at.alpha + row * 2 * width, half.width, 128, 2);
+    for (const at of [made.at.u, made.at.v])
+      kernels.divideAlpha(at + row * half.width, made.at.alpha + row * 2 * width, half.width, 128, 2);
   }
 }
 

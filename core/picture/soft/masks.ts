@@ -114,7 +114,8 @@ class AroundMask implements Mask {
     if (!covered) line.bytes.fill(0, from, Math.max(from, to));
     else {
       const shift = this.x - outline.x;
-      for (let i = from; i < to; i += 1) line.bytes[i] = Math.round(((line.bytes[i] as number) * (255 - (covered[i + shift] as number))) / 255);
+      for (let i = from; i < to; i += 1)
+        line.bytes[i] = Math.round(((line.bytes[i] as number) * (255 - (covered[i + shift] as number))) / 255);
     }
     return line.pointer + PAD;
   }
@@ -157,7 +158,11 @@ class WholeMask implements Mask {
 }
 
 /** `around` is a shadow that leaves its own box free: `x`, `y` are how far the shadow lies from the box. */
-export type MaskKind = { kind: 'outline' } | { kind: 'border'; width: number } | { kind: 'shadow'; blur: number } | { kind: 'around'; blur: number; x: number; y: number };
+export type MaskKind =
+  | { kind: 'outline' }
+  | { kind: 'border'; width: number }
+  | { kind: 'shadow'; blur: number }
+  | { kind: 'around'; blur: number; x: number; y: number };
 
 const KEPT = 96;
 const known = new Map<string, Mask & { dispose(): void }>();
@@ -178,7 +183,12 @@ export function maskOf(kind: MaskKind, rect: Rect, radius: number, rotation: num
     known.set(key, found);
     return found;
   }
-  const made = rotation !== 0 ? wholeMask(kind, rect, radius, rotation) : kind.kind === 'around' ? aroundMask(kind, rect, radius) : uprightMask(kind, rect, radius);
+  const made =
+    rotation !== 0
+      ? wholeMask(kind, rect, radius, rotation)
+      : kind.kind === 'around'
+        ? aroundMask(kind, rect, radius)
+        : uprightMask(kind, rect, radius);
   known.set(key, made);
   if (known.size > KEPT) {
     const [oldest, mask] = known.entries().next().value as [string, Mask & { dispose(): void }];
@@ -189,7 +199,10 @@ export function maskOf(kind: MaskKind, rect: Rect, radius: number, rotation: num
 }
 
 const aroundMask = ({ blur, x, y }: Extract<MaskKind, { kind: 'around' }>, rect: Rect, radius: number): AroundMask =>
-  new AroundMask(uprightMask({ kind: 'shadow', blur }, rect, radius), uprightMask({ kind: 'outline' }, { ...rect, x: rect.x - x, y: rect.y - y }, radius));
+  new AroundMask(
+    uprightMask({ kind: 'shadow', blur }, rect, radius),
+    uprightMask({ kind: 'outline' }, { ...rect, x: rect.x - x, y: rect.y - y }, radius),
+  );
 
 function uprightMask(kind: Exclude<MaskKind, { kind: 'around' }>, rect: Rect, radius: number): CornerMask {
   const [x, y] = [Math.round(rect.x), Math.round(rect.y)];

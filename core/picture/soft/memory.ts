@@ -5,7 +5,19 @@ import { KERNELS } from './kernels/kernels.wasm';
 export interface Kernels {
   mix(out: number, a: number, b: number, count: number, weight: number): void;
   tint(out: number, count: number, value: number, weight: number): void;
-  scale(out: number, outStride: number, count: number, rowCount: number, source: number, width: number, below: number, columns: number, rows: number, weight: number, spare: number): void;
+  scale(
+    out: number,
+    outStride: number,
+    count: number,
+    rowCount: number,
+    source: number,
+    width: number,
+    below: number,
+    columns: number,
+    rows: number,
+    weight: number,
+    spare: number,
+  ): void;
   alphaRow(out: number, source: number, alpha: number, count: number, weight: number, step: number): void;
   convertLuma(y: number, u: number, v: number, count: number, ky: number, offset: number, a: number, b: number): void;
   convertChroma(u: number, v: number, count: number, a: number, b: number, c: number, d: number): void;
@@ -14,11 +26,40 @@ export interface Kernels {
   mixTurns(out: number, a: number, b: number, turns: number, count: number, edge: number, soft: number): void;
   sampleRow(out: number, count: number, source: number, width: number, height: number, u: number, v: number, du: number, dv: number): void;
   lookUp(out: number, a: number, count: number, table: number): void;
-  chromaKey(u: number, v: number, outU: number, outV: number, alpha: number, count: number, ku: number, kv: number, near: number, gain: number, dx: number, dy: number, spill: number): void;
+  chromaKey(
+    u: number,
+    v: number,
+    outU: number,
+    outV: number,
+    alpha: number,
+    count: number,
+    ku: number,
+    kv: number,
+    near: number,
+    gain: number,
+    dx: number,
+    dy: number,
+    spill: number,
+  ): void;
   doubleRow(out: number, a: number, b: number, count: number): void;
   gradeChroma(u: number, v: number, y: number, count: number, saturation: number, leanU: number, leanV: number): void;
   divideAlpha(out: number, alpha: number, count: number, base: number, step: number): void;
-  mixLinear(outY: number, outU: number, outV: number, ay: number, au: number, av: number, by: number, bu: number, bv: number, count: number, stride: number, weight: number, toLight: number, toSignal: number): void;
+  mixLinear(
+    outY: number,
+    outU: number,
+    outV: number,
+    ay: number,
+    au: number,
+    av: number,
+    by: number,
+    bu: number,
+    bv: number,
+    count: number,
+    stride: number,
+    weight: number,
+    toLight: number,
+    toSignal: number,
+  ): void;
   halveRow(out: number, a: number, b: number, width: number): void;
   toRgba(out: number, y: number, u: number, v: number, count: number): void;
   rgbaRows(top: number, bottom: number, y0: number, y1: number, u: number, v: number, count: number, swap: number): void;

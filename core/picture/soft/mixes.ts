@@ -13,7 +13,11 @@ const half = (n: number) => (n + 1) >> 1;
 /** The three planes of a picture. */
 export function planesOf(p: Planes): [Plane, Plane, Plane] {
   const chroma = { width: half(p.width), height: half(p.height) };
-  return [{ pointer: p.at.y, width: p.width, height: p.height }, { pointer: p.at.u, ...chroma }, { pointer: p.at.v, ...chroma }];
+  return [
+    { pointer: p.at.y, width: p.width, height: p.height },
+    { pointer: p.at.u, ...chroma },
+    { pointer: p.at.v, ...chroma },
+  ];
 }
 
 /** Towards one colour. */
@@ -25,7 +29,8 @@ export function tint(planes: Planes, [y, u, v]: [number, number, number], share:
   kernels.tint(planes.at.v, planes.v.length, v, weight);
 }
 
-export const yuvOf = (hex: string): [number, number, number] => toYuv(...([1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as [number, number, number]));
+export const yuvOf = (hex: string): [number, number, number] =>
+  toYuv(...([1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as [number, number, number]));
 
 /** The whole of a plane, moved and scaled. */
 export const wholeAt = (target: Plane, x: number, y: number, width: number, height: number): Placement => ({
@@ -63,8 +68,17 @@ export class TurnTables {
     const target = { pointer: scaled.pointer, width, height };
     const key = `image ${version} ${width} ${height}`;
     const known = this.kept.find((t) => t.key === key);
-    if (!known) drawPlane(target, { pointer: image.at.y, width: image.width, height: image.height }, wholeAt(target, 0, 0, width, height), 256);
-    const made = known ?? this.find(key, (w, h) => (x, y) => ((scaled.bytes[Math.floor(((y + 0.5) * height) / h) * width + Math.floor(((x + 0.5) * width) / w)] as number) - 16) / 219, width, height);
+    if (!known)
+      drawPlane(target, { pointer: image.at.y, width: image.width, height: image.height }, wholeAt(target, 0, 0, width, height), 256);
+    const made =
+      known ??
+      this.find(
+        key,
+        (w, h) => (x, y) =>
+          ((scaled.bytes[Math.floor(((y + 0.5) * height) / h) * width + Math.floor(((x + 0.5) * width) / w)] as number) - 16) / 219,
+        width,
+        height,
+      );
     release(scaled);
     return made;
   }
@@ -75,7 +89,8 @@ export class TurnTables {
     const tableFor = (w: number, h: number) => {
       const turn = turnOf(w, h);
       const values = new Uint16Array(w * h);
-      for (let y = 0; y < h; y += 1) for (let x = 0; x < w; x += 1) values[y * w + x] = Math.min(TURN, Math.max(0, Math.round(turn(x, y) * TURN)));
+      for (let y = 0; y < h; y += 1)
+        for (let x = 0; x < w; x += 1) values[y * w + x] = Math.min(TURN, Math.max(0, Math.round(turn(x, y) * TURN)));
       return allocateTable(values);
     };
     const made = { key, luma: tableFor(width, height), chroma: tableFor(half(width), half(height)) };
@@ -112,7 +127,22 @@ function dissolveLinear(out: Planes, a: Planes, b: Planes, weight: number): void
   const { width, height } = out;
   for (let row = 0; row + 1 < height; row += 2) {
     const [l, c] = [row * width, (row >> 1) * half(width)];
-    kernels.mixLinear(out.at.y + l, out.at.u + c, out.at.v + c, a.at.y + l, a.at.u + c, a.at.v + c, b.at.y + l, b.at.u + c, b.at.v + c, width & ~1, width, weight, toLight.pointer, toSignal.pointer);
+    kernels.mixLinear(
+      out.at.y + l,
+      out.at.u + c,
+      out.at.v + c,
+      a.at.y + l,
+      a.at.u + c,
+      a.at.v + c,
+      b.at.y + l,
+      b.at.u + c,
+      b.at.v + c,
+      width & ~1,
+      width,
+      weight,
+      toLight.pointer,
+      toSignal.pointer,
+    );
   }
 }
 
@@ -127,7 +157,14 @@ function copyMoved(out: Planes, from: Planes, dx: number, dy: number): void {
 }
 
 /** `over` coming in over `base`, on `out`. `image` is the picture of a luma wipe, with what changes when it does. */
-export function mixPictures(out: Planes, base: Planes, over: Planes, mix: Mix, turns: TurnTables, image: { planes: Planes; version: string } | null): void {
+export function mixPictures(
+  out: Planes,
+  base: Planes,
+  over: Planes,
+  mix: Mix,
+  turns: TurnTables,
+  image: { planes: Planes; version: string } | null,
+): void {
   const { width, height } = out;
   switch (mix.kind) {
     case 'dissolve':
@@ -161,7 +198,12 @@ export function mixPictures(out: Planes, base: Planes, over: Planes, mix: Mix, t
         const sources = planesOf(tap.over ? over : base);
         planesOf(out).forEach((target, i) => {
           const [w, h] = [target.width * tap.scale, target.height * tap.scale];
-          drawPlane(target, sources[i] as Plane, wholeAt(target, (target.width - w) / 2, (target.height - h) / 2, w, h), weightOf(tap.weight));
+          drawPlane(
+            target,
+            sources[i] as Plane,
+            wholeAt(target, (target.width - w) / 2, (target.height - h) / 2, w, h),
+            weightOf(tap.weight),
+          );
         });
       }
   }

@@ -64,7 +64,15 @@ const columnsOf = (p: Placement, source: Plane): Span => {
 };
 
 const rowsOf = (p: Placement, source: Plane): Span =>
-  knownSpan(p.y, p.height, p.window.y * source.height, (p.window.y + p.window.height) * source.height, source.height, p.clip.top, p.clip.bottom);
+  knownSpan(
+    p.y,
+    p.height,
+    p.window.y * source.height,
+    (p.window.y + p.window.height) * source.height,
+    source.height,
+    p.clip.top,
+    p.clip.bottom,
+  );
 
 /** Room for one source row, then lines of the target's width. */
 let spare = allocate(65_536);
@@ -88,7 +96,9 @@ function exactOffset(p: Placement, source: Plane): { dx: number; dy: number } | 
   const dy = p.window.y * source.height;
   const near = (a: number, b: number) => Math.abs(a - b) < 1e-6;
   const whole = near(dx, Math.round(dx)) && near(dy, Math.round(dy));
-  return whole && near(p.width, p.window.width * source.width) && near(p.height, p.window.height * source.height) ? { dx: Math.round(dx), dy: Math.round(dy) } : null;
+  return whole && near(p.width, p.window.width * source.width) && near(p.height, p.window.height * source.height)
+    ? { dx: Math.round(dx), dy: Math.round(dy) }
+    : null;
 }
 
 /** Draws an opaque `source` onto `target`, `weight` of 256 over what is there. Bilinear; edges repeat. */
@@ -105,7 +115,19 @@ export function drawPlane(target: Plane, source: Plane, p: Placement, weight: nu
   const room = workspace(source.width, target.width);
   const out = target.pointer + rows.from * target.width + columns.from;
   const below = source.height > 1 ? source.width : 0;
-  kernels.scale(out, target.width, count, rows.to - rows.from, source.pointer, source.width, below, columns.table.pointer, rows.table.pointer, weight, room.row);
+  kernels.scale(
+    out,
+    target.width,
+    count,
+    rows.to - rows.from,
+    source.pointer,
+    source.width,
+    below,
+    columns.table.pointer,
+    rows.table.pointer,
+    weight,
+    room.row,
+  );
 }
 
 /** The part of the placement's whole pixels that is inside its clip. */
@@ -132,7 +154,15 @@ function drawExact(target: Plane, source: Plane, p: Placement, { dx, dy }: { dx:
  * Draws `source` by its own alpha, by a mask of the output, or by both. `step` is 2 for chroma planes, whose pixels take
  * every second pixel of alpha and mask.
  */
-export function drawShaped(target: Plane, source: Plane, alpha: Plane | null, mask: Mask | null, p: Placement, weight: number, step: 1 | 2): void {
+export function drawShaped(
+  target: Plane,
+  source: Plane,
+  alpha: Plane | null,
+  mask: Mask | null,
+  p: Placement,
+  weight: number,
+  step: 1 | 2,
+): void {
   const columns = columnsOf(p, source);
   const rows = rowsOf(p, source);
   const count = columns.to - columns.from;
@@ -148,10 +178,36 @@ export function drawShaped(target: Plane, source: Plane, alpha: Plane | null, ma
     const own = exact ? source.pointer + (y - p.y + exact.dy) * source.width + columns.from - p.x + exact.dx : 0;
     if (masked === 0 && !alpha) {
       if (own) kernels.mix(out, out, own, count, weight);
-      else kernels.scale(out, 0, count, 1, source.pointer, source.width, source.height > 1 ? source.width : 0, columns.table.pointer, table, weight, room.row);
+      else
+        kernels.scale(
+          out,
+          0,
+          count,
+          1,
+          source.pointer,
+          source.width,
+          source.height > 1 ? source.width : 0,
+          columns.table.pointer,
+          table,
+          weight,
+          room.row,
+        );
       continue;
     }
-    if (!own) kernels.scale(room.line, 0, count, 1, source.pointer, source.width, source.height > 1 ? source.width : 0, columns.table.pointer, table, 256, room.row);
+    if (!own)
+      kernels.scale(
+        room.line,
+        0,
+        count,
+        1,
+        source.pointer,
+        source.width,
+        source.height > 1 ? source.width : 0,
+        columns.table.pointer,
+        table,
+        256,
+        room.row,
+      );
     const picture = own || room.line;
     const maskAt = mask && masked !== 0 ? masked + columns.from * step - mask.x : 0;
     if (alpha && exact && maskAt === 0 && alpha.width === source.width * step) {
@@ -165,14 +221,35 @@ export function drawShaped(target: Plane, source: Plane, alpha: Plane | null, ma
       continue;
     }
     const alphaTable = alphaRows.table.pointer + (y - rows.from) * 4;
-    kernels.scale(room.alpha, 0, count, 1, alpha.pointer, alpha.width, alpha.height > 1 ? alpha.width : 0, alphaColumns.table.pointer, alphaTable, 256, room.row);
+    kernels.scale(
+      room.alpha,
+      0,
+      count,
+      1,
+      alpha.pointer,
+      alpha.width,
+      alpha.height > 1 ? alpha.width : 0,
+      alphaColumns.table.pointer,
+      alphaTable,
+      256,
+      room.row,
+    );
     if (maskAt !== 0) kernels.multiply(room.alpha, room.alpha, maskAt, count, step);
     kernels.alphaRow(out, picture, room.alpha, count, weight, 1);
   }
 }
 
 /** Draws `source` turned by `degrees` clockwise about the middle of its placement, inside `mask`. */
-export function drawTurned(target: Plane, source: Plane, alpha: Plane | null, mask: Mask, p: Placement, degrees: number, weight: number, step: 1 | 2): void {
+export function drawTurned(
+  target: Plane,
+  source: Plane,
+  alpha: Plane | null,
+  mask: Mask,
+  p: Placement,
+  degrees: number,
+  weight: number,
+  step: 1 | 2,
+): void {
   const a = (-degrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(a), Math.sin(a)];
   const left = Math.max(p.clip.left, Math.ceil(mask.x / step));
@@ -220,7 +297,15 @@ export function fillPlane(target: Plane, value: number, r: Rect, clip: Placement
 }
 
 /** Tints `target` with `value` where `mask` covers. `hole`: output pixels that need no tint, as something hides them. */
-export function tintThrough(target: Plane, mask: Mask, value: number, weight: number, step: 1 | 2, clip: Placement['clip'], hole: Rect | null): void {
+export function tintThrough(
+  target: Plane,
+  mask: Mask,
+  value: number,
+  weight: number,
+  step: 1 | 2,
+  clip: Placement['clip'],
+  hole: Rect | null,
+): void {
   const left = Math.max(clip.left, Math.ceil(mask.x / step));
   const right = Math.min(clip.right, Math.ceil((mask.x + mask.width) / step));
   const top = Math.max(clip.top, Math.ceil(mask.y / step));

@@ -95,17 +95,27 @@ function fillByPixel(out: Planes, { data, stride, red }: RgbaSource): void {
       const b = a + step;
       const c = a + second;
       const d = c + step;
-      const ra = data[a + red] as number, ga = data[a + 1] as number, ba = data[a + blue] as number;
-      const rb = data[b + red] as number, gb = data[b + 1] as number, bb = data[b + blue] as number;
-      const rc = data[c + red] as number, gc = data[c + 1] as number, bc = data[c + blue] as number;
-      const rd = data[d + red] as number, gd = data[d + 1] as number, bd = data[d + blue] as number;
+      const ra = data[a + red] as number,
+        ga = data[a + 1] as number,
+        ba = data[a + blue] as number;
+      const rb = data[b + red] as number,
+        gb = data[b + 1] as number,
+        bb = data[b + blue] as number;
+      const rc = data[c + red] as number,
+        gc = data[c + 1] as number,
+        bc = data[c + blue] as number;
+      const rd = data[d + red] as number,
+        gd = data[d + 1] as number,
+        bd = data[d + blue] as number;
       const at = row * width + column;
       const right = step === 0 ? 0 : 1;
       y[at] = ((47 * ra + 157 * ga + 16 * ba + 128) >> 8) + 16;
       y[at + right] = ((47 * rb + 157 * gb + 16 * bb + 128) >> 8) + 16;
       y[at + lumaStep] = ((47 * rc + 157 * gc + 16 * bc + 128) >> 8) + 16;
       y[at + lumaStep + right] = ((47 * rd + 157 * gd + 16 * bd + 128) >> 8) + 16;
-      const r = ra + rb + rc + rd, g = ga + gb + gc + gd, bl = ba + bb + bc + bd;
+      const r = ra + rb + rc + rd,
+        g = ga + gb + gc + gd,
+        bl = ba + bb + bc + bd;
       u[chromaAt] = ((-26 * r - 86 * g + 112 * bl + 512) >> 10) + 128;
       v[chromaAt] = ((112 * r - 102 * g - 10 * bl + 512) >> 10) + 128;
       chromaAt += 1;
@@ -124,7 +134,13 @@ export function toRgba(planes: Planes, out: Piece): void {
   const half = (planes.width + 1) >> 1;
   for (let row = 0; row < planes.height; row += 1) {
     const chroma = (row >> 1) * half;
-    kernels.toRgba(out.pointer + row * planes.width * 4, planes.at.y + row * planes.width, planes.at.u + chroma, planes.at.v + chroma, planes.width);
+    kernels.toRgba(
+      out.pointer + row * planes.width * 4,
+      planes.at.y + row * planes.width,
+      planes.at.u + chroma,
+      planes.at.v + chroma,
+      planes.width,
+    );
   }
 }
 
@@ -174,7 +190,8 @@ export function convertColour(planes: Planes, matrix: ArrayLike<number>, offset:
   const share = (value: number, steps: number) => Math.round(value * steps);
   const [yy, yu, yv] = [0, 3, 6].map((i) => (lumaOf(i) * 219) / 255) as [number, number, number];
   // Black of the source, which `offset` and neutral chroma make 0.
-  const black = -(0.2126 * (offset[0] ?? 0) + 0.7152 * (offset[1] ?? 0) + 0.0722 * (offset[2] ?? 0)) - (lumaOf(3) + lumaOf(6)) * (128 / 255);
+  const black =
+    -(0.2126 * (offset[0] ?? 0) + 0.7152 * (offset[1] ?? 0) + 0.0722 * (offset[2] ?? 0)) - (lumaOf(3) + lumaOf(6)) * (128 / 255);
   const lift = Math.round(16 - black * 219);
   const chroma = (i: number, channel: 0 | 2, span: number) => share((((m(i + channel) - lumaOf(i)) / span) * 224) / 255, 128);
   const { width, height, at } = planes;
@@ -183,5 +200,13 @@ export function convertColour(planes: Planes, matrix: ArrayLike<number>, offset:
     const c = (row >> 1) * half;
     kernels.convertLuma(at.y + row * width, at.u + c, at.v + c, width, share(yy, 256), lift, share(yu, 256), share(yv, 256));
   }
-  kernels.convertChroma(at.u, at.v, planes.u.length, chroma(3, 2, 1.8556), chroma(6, 2, 1.8556), chroma(3, 0, 1.5748), chroma(6, 0, 1.5748));
+  kernels.convertChroma(
+    at.u,
+    at.v,
+    planes.u.length,
+    chroma(3, 2, 1.8556),
+    chroma(6, 2, 1.8556),
+    chroma(3, 0, 1.5748),
+    chroma(6, 0, 1.5748),
+  );
 }

@@ -31,7 +31,13 @@ function planesOf(picture: TestPicture): Planes {
   else {
     const luma = { offset: 0, stride: width };
     const size = width * height;
-    const chroma = layout === 'i420' ? [{ offset: size, stride: width / 2 }, { offset: size + size / 4, stride: width / 2 }] : [{ offset: size, stride: width }];
+    const chroma =
+      layout === 'i420'
+        ? [
+            { offset: size, stride: width / 2 },
+            { offset: size + size / 4, stride: width / 2 },
+          ]
+        : [{ offset: size, stride: width }];
     fillFromYuv(planes, yuvOf(picture), [luma, ...chroma]);
   }
   return planes;
@@ -67,7 +73,9 @@ describe('the software mixer', () => {
       const chroma = difference(want.u, got.u, 40).mean + difference(want.v, got.v, 40).mean;
       // Chroma is scaled at its half size, so strong edges of colour are softer than the reference's; areas agree.
       if (luma.mean >= limit.mean || luma.share >= limit.share || chroma >= limit.chroma) {
-        off.push(`plan ${i}: luma ${luma.mean.toFixed(2)}, ${(luma.share * 100).toFixed(1)} %, chroma ${chroma.toFixed(2)}: ${JSON.stringify(plan)}`);
+        off.push(
+          `plan ${i}: luma ${luma.mean.toFixed(2)}, ${(luma.share * 100).toFixed(1)} %, chroma ${chroma.toFixed(2)}: ${JSON.stringify(plan)}`,
+        );
       }
       releasePlanes(want);
     });
@@ -75,7 +83,13 @@ describe('the software mixer', () => {
   });
 
   it('hands a full picture on without touching it', () => {
-    const plan: PicturePlan = { base: [{ texture: { kind: 'source', id: 'video' }, target: { x: 0, y: 0, ...RASTER }, fit: 'contain', opacity: 1 }], over: null, mix: null, lanes: [], black: 0 };
+    const plan: PicturePlan = {
+      base: [{ texture: { kind: 'source', id: 'video' }, target: { x: 0, y: 0, ...RASTER }, fit: 'contain', opacity: 1 }],
+      over: null,
+      mix: null,
+      lanes: [],
+      black: 0,
+    };
     expect(mixer.draw(plan, RASTER)).toBe(known.get('video'));
   });
 
@@ -88,30 +102,41 @@ describe('the software mixer', () => {
 
 describe('planes', () => {
   it('puts white, black and grey where BT.709 limited range has them', () => {
-    expect([toYuv(255, 255, 255), toYuv(0, 0, 0)]).toEqual([[235, 128, 128], [16, 128, 128]]);
+    expect([toYuv(255, 255, 255), toYuv(0, 0, 0)]).toEqual([
+      [235, 128, 128],
+      [16, 128, 128],
+    ]);
     const [, u, v] = toYuv(128, 128, 128);
     expect([u, v]).toEqual([128, 128]);
   });
 
   it('comes back to the colour it came from, within 3 steps', () => {
     const byte = fc.integer({ min: 0, max: 255 });
-    fc.assert(fc.property(byte, byte, byte, (r, g, b) => {
-      const planes = createPlanes(2, 2);
-      fillFromRgba(planes, { data: new Uint8Array([r, g, b, 255, r, g, b, 255, r, g, b, 255, r, g, b, 255]), stride: 8, red: 0 });
-      [r, g, b].forEach((want, i) => expect(Math.abs((toRgba(planes)[i] as number) - want)).toBeLessThanOrEqual(3));
-    }));
+    fc.assert(
+      fc.property(byte, byte, byte, (r, g, b) => {
+        const planes = createPlanes(2, 2);
+        fillFromRgba(planes, { data: new Uint8Array([r, g, b, 255, r, g, b, 255, r, g, b, 255, r, g, b, 255]), stride: 8, red: 0 });
+        [r, g, b].forEach((want, i) => expect(Math.abs((toRgba(planes)[i] as number) - want)).toBeLessThanOrEqual(3));
+      }),
+    );
   });
 
   it('converts the same by the kernel as pixel by pixel, in both orders', () => {
-    fc.assert(fc.property(fc.uint8Array({ minLength: 16 * 4 * 4, maxLength: 16 * 4 * 4 }), fc.constantFrom(0 as const, 2 as const), (pixels, red) => {
-      const piece = allocate(pixels.length);
-      piece.bytes.set(pixels);
-      const [slow, quick] = [createPlanes(16, 4), createPlanes(16, 4)];
-      fillFromRgba(slow, { data: pixels, stride: 64, red });
-      fillFromRgba(quick, { data: piece.bytes, pointer: piece.pointer, stride: 64, red });
-      expect(quick.bytes).toEqual(slow.bytes);
-      [slow, quick].forEach(releasePlanes);
-    }));
+    fc.assert(
+      fc.property(
+        fc.uint8Array({ minLength: 16 * 4 * 4, maxLength: 16 * 4 * 4 }),
+        fc.constantFrom(0 as const, 2 as const),
+        (pixels, red) => {
+          const piece = allocate(pixels.length);
+          piece.bytes.set(pixels);
+          const [slow, quick] = [createPlanes(16, 4), createPlanes(16, 4)];
+          fillFromRgba(slow, { data: pixels, stride: 64, red });
+          fillFromRgba(quick, { data: piece.bytes, pointer: piece.pointer, stride: 64, red });
+          expect(quick.bytes).toEqual(slow.bytes);
+          [slow, quick].forEach(releasePlanes);
+        },
+      ),
+    );
   });
 
   it('reads odd sizes, BGRA and padded rows', () => {
@@ -120,7 +145,7 @@ describe('planes', () => {
     for (let y = 0; y < 3; y += 1) for (let x = 0; x < 3; x += 1) data.set([0, 0, 255, 200], y * 16 + x * 4);
     fillFromRgba(planes, { data, stride: 16, red: 2 });
     expect([...planes.y]).toEqual(Array(9).fill(toYuv(255, 0, 0)[0]));
-    expect([...planes.alpha ?? []]).toEqual(Array(9).fill(200));
+    expect([...(planes.alpha ?? [])]).toEqual(Array(9).fill(200));
   });
 
   it.each([

@@ -12,7 +12,13 @@ export interface Coefficients {
 
 export const THROUGH: Coefficients = { b0: 1, b1: 0, b2: 0, a1: 0, a2: 0 };
 
-const make = (b0: number, b1: number, b2: number, a0: number, a1: number, a2: number): Coefficients => ({ b0: b0 / a0, b1: b1 / a0, b2: b2 / a0, a1: a1 / a0, a2: a2 / a0 });
+const make = (b0: number, b1: number, b2: number, a0: number, a1: number, a2: number): Coefficients => ({
+  b0: b0 / a0,
+  b1: b1 / a0,
+  b2: b2 / a0,
+  a1: a1 / a0,
+  a2: a2 / a0,
+});
 
 /**
  * A band of an equaliser. Formulas: R. Bristow-Johnson, "Cookbook formulae for audio EQ biquad filter coefficients".

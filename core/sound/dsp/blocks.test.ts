@@ -42,27 +42,31 @@ describe('gains over a block', () => {
 describe('a delay line', () => {
   it('gives what was written so many samples before, at every place it is read, and when it grows', () => {
     fc.assert(
-      fc.property(seeds, fc.array(fc.tuple(fc.integer({ min: 1, max: BLOCK }), fc.integer({ min: 0, max: 3000 })), { minLength: 1, maxLength: 40 }), (seed, blocks) => {
-        const line = new DelayLine();
-        const written: number[] = [];
-        const signal = noise(seed, blocks.length * BLOCK);
-        let longest = 0;
-        for (const [count, delay] of blocks) {
-          longest = Math.max(longest, delay);
-          line.fit(longest);
-          const block = signal.subarray(written.length, written.length + count);
-          line.write(block, block, count);
-          written.push(...block);
-          for (const read of [delay, Math.floor(delay / 2), 0]) {
-            const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
-            line.read(read, left, right, count);
-            for (let i = 0; i < count; i += 1) {
-              const want = written[written.length - count + i - read] ?? 0;
-              expect([left[i], right[i]]).toEqual([want, want]);
+      fc.property(
+        seeds,
+        fc.array(fc.tuple(fc.integer({ min: 1, max: BLOCK }), fc.integer({ min: 0, max: 3000 })), { minLength: 1, maxLength: 40 }),
+        (seed, blocks) => {
+          const line = new DelayLine();
+          const written: number[] = [];
+          const signal = noise(seed, blocks.length * BLOCK);
+          let longest = 0;
+          for (const [count, delay] of blocks) {
+            longest = Math.max(longest, delay);
+            line.fit(longest);
+            const block = signal.subarray(written.length, written.length + count);
+            line.write(block, block, count);
+            written.push(...block);
+            for (const read of [delay, Math.floor(delay / 2), 0]) {
+              const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
+              line.read(read, left, right, count);
+              for (let i = 0; i < count; i += 1) {
+                const want = written[written.length - count + i - read] ?? 0;
+                expect([left[i], right[i]]).toEqual([want, want]);
+              }
             }
           }
-        }
-      }),
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -72,7 +76,8 @@ describe('a limiter that has nothing to do', () => {
   const LOOKAHEAD = 240;
   const run = (limiter: Limiter, signal: Float32Array) => {
     const out = new Float32Array(signal.length);
-    for (let i = 0; i < signal.length; i += BLOCK) limiter.process([signal.subarray(i, i + BLOCK)], [out.subarray(i, i + BLOCK)], Math.min(BLOCK, signal.length - i));
+    for (let i = 0; i < signal.length; i += BLOCK)
+      limiter.process([signal.subarray(i, i + BLOCK)], [out.subarray(i, i + BLOCK)], Math.min(BLOCK, signal.length - i));
     return out;
   };
 

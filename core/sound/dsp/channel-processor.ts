@@ -97,7 +97,10 @@ export class ChannelProcessor {
     this.bands.set(eq.bands);
     // A mono sound is placed with equal power, 0 dB in the middle; a stereo one is balanced.
     const p = config.pan;
-    const [l, r] = pick === 'stereo' && config.feed !== null && 'key' in config.feed && config.feed.side === 'both' ? [Math.min(1, 1 - p), Math.min(1, 1 + p)] : [Math.SQRT2 * Math.cos(((p + 1) * Math.PI) / 4), Math.SQRT2 * Math.sin(((p + 1) * Math.PI) / 4)];
+    const [l, r] =
+      pick === 'stereo' && config.feed !== null && 'key' in config.feed && config.feed.side === 'both'
+        ? [Math.min(1, 1 - p), Math.min(1, 1 + p)]
+        : [Math.SQRT2 * Math.cos(((p + 1) * Math.PI) / 4), Math.SQRT2 * Math.sin(((p + 1) * Math.PI) / 4)];
     this.sides[0].to(l, ramp);
     this.sides[1].to(r, ramp);
     this.delay.fit(this.samples(config.delayMs + config.waitMs));
@@ -147,7 +150,8 @@ export class ChannelProcessor {
     if (processing.gate.on) this.gate.process(left, right, count, processing.gate);
     if (processing.eq.on) this.bands.process(work, count);
     if (processing.compressor.on) this.compressor.process(left, right, count, processing.compressor);
-    const changed = start !== 1 || end !== 1 || !heard || processing.highPass.on || processing.gate.on || processing.eq.on || processing.compressor.on;
+    const changed =
+      start !== 1 || end !== 1 || !heard || processing.highPass.on || processing.gate.on || processing.eq.on || processing.compressor.on;
     this.peaks[0] = Math.max(this.peaks[0] as number, changed ? peakOf(left, count) : peakLeft);
     this.peaks[1] = Math.max(this.peaks[1] as number, changed ? peakOf(right, count) : peakRight);
     this.spread(count);
@@ -214,7 +218,8 @@ export class ChannelProcessor {
 
   private pick(input: Stereo, side: 'both' | 'left' | 'right', count: number): void {
     const { left, right } = this.work;
-    const from: Stereo = side === 'both' ? input : side === 'left' ? { left: input.left, right: input.left } : { left: input.right, right: input.right };
+    const from: Stereo =
+      side === 'both' ? input : side === 'left' ? { left: input.left, right: input.left } : { left: input.right, right: input.right };
     switch (this.config.processing.pick) {
       case 'left':
         left.set(from.left);

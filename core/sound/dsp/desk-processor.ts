@@ -100,7 +100,8 @@ export class DeskProcessor {
   watch(id: string | null): void {
     for (const [busId, bus] of this.buses) bus.watched = busId === id;
     const channel = id !== null && !this.buses.has(id) ? id : null;
-    if (channel !== (this.watched?.id ?? null)) this.watched = channel === null ? null : { id: channel, meter: new LoudnessMeter(this.sampleRate) };
+    if (channel !== (this.watched?.id ?? null))
+      this.watched = channel === null ? null : { id: channel, meter: new LoudnessMeter(this.sampleRate) };
     this.take();
   }
 

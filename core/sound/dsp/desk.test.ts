@@ -28,7 +28,11 @@ function gainOf(hz: number, amplitude: number, process: (l: Float32Array, r: Flo
 
 describe('filters', () => {
   it('have the response their formulas promise, measured with sines', () => {
-    for (const [kind, hz, db] of [['bell', 1000, 9], ['low-shelf', 200, -6], ['high-shelf', 6000, 4]] as const) {
+    for (const [kind, hz, db] of [
+      ['bell', 1000, 9],
+      ['low-shelf', 200, -6],
+      ['high-shelf', 6000, 4],
+    ] as const) {
       const c = bandCoefficients(kind, hz, db, 1, RATE);
       for (const at of [60, 200, 1000, 3000, 9000]) {
         const filter = new Biquad(c);
@@ -59,11 +63,13 @@ describe('dynamics', () => {
   it('compresses by its ratio above the threshold, not below, and bends smoothly between', () => {
     expect(compressedDb(-40, settings)).toBe(-40);
     expect(compressedDb(-4, settings)).toBeCloseTo(-16, 9);
-    fc.assert(fc.property(fc.double({ min: -60, max: 10, noNaN: true }), fc.double({ min: 0.001, max: 5, noNaN: true }), (db, step) => {
-      const rise = compressedDb(db + step, settings) - compressedDb(db, settings);
-      expect(rise).toBeGreaterThanOrEqual(step / 4 - 1e-9);
-      expect(rise).toBeLessThanOrEqual(step + 1e-9);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: -60, max: 10, noNaN: true }), fc.double({ min: 0.001, max: 5, noNaN: true }), (db, step) => {
+        const rise = compressedDb(db + step, settings) - compressedDb(db, settings);
+        expect(rise).toBeGreaterThanOrEqual(step / 4 - 1e-9);
+        expect(rise).toBeLessThanOrEqual(step + 1e-9);
+      }),
+    );
   });
 
   it('does so to sound', () => {
@@ -85,20 +91,23 @@ describe('dynamics', () => {
 
 describe('the delay line', () => {
   it('gives back what was written so many samples before, also after it grew', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 0, max: 20 }), (delay, growAt) => {
-      const line = new DelayLine();
-      line.fit(growAt > 0 ? 10 : delay);
-      const [l, r] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
-      for (let block = 0; block < 60; block += 1) {
-        if (block === growAt) line.fit(delay);
-        const x = Float32Array.from({ length: BLOCK }, (_, i) => block * BLOCK + i + 1);
-        line.write(x, x, BLOCK);
-        if (block * BLOCK < growAt * BLOCK + delay + 1024) continue;
-        line.read(delay, l, r, BLOCK);
-        expect(l[0]).toBe(block * BLOCK + 1 - delay);
-        expect(r[BLOCK - 1]).toBe(block * BLOCK + BLOCK - delay);
-      }
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 0, max: 20 }), (delay, growAt) => {
+        const line = new DelayLine();
+        line.fit(growAt > 0 ? 10 : delay);
+        const [l, r] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
+        for (let block = 0; block < 60; block += 1) {
+          if (block === growAt) line.fit(delay);
+          const x = Float32Array.from({ length: BLOCK }, (_, i) => block * BLOCK + i + 1);
+          line.write(x, x, BLOCK);
+          if (block * BLOCK < growAt * BLOCK + delay + 1024) continue;
+          line.read(delay, l, r, BLOCK);
+          expect(l[0]).toBe(block * BLOCK + 1 - delay);
+          expect(r[BLOCK - 1]).toBe(block * BLOCK + BLOCK - delay);
+        }
+      }),
+      { numRuns: 40 },
+    );
   });
 });
 
@@ -164,7 +173,10 @@ describe('the desk', () => {
   });
 
   it('lets live inputs wait in a picture bus, and not in a live one', () => {
-    let desk = must(sampleDesk(), 'sound.addChannel', { name: 'Mic', feed: { kind: 'device', deviceId: 'd', deviceLabel: 'D', first: 2, stereo: false } });
+    let desk = must(sampleDesk(), 'sound.addChannel', {
+      name: 'Mic',
+      feed: { kind: 'device', deviceId: 'd', deviceLabel: 'D', first: 2, stereo: false },
+    });
     const mic = desk.show.sound.inputs[0]?.id;
     desk = must(desk, 'sound.addBus', { name: 'Room', timing: 'live' });
     const room = desk.show.sound.buses[1]?.id ?? '';
@@ -223,21 +235,33 @@ describe('the desk', () => {
 
   it('never exceeds full scale, whatever is routed and whatever comes in', () => {
     const ids = ['a', 'b', 'c', 'clip'];
-    fc.assert(fc.property(
-      fc.array(fc.record({ from: fc.integer({ min: 0, max: 6 }), bus: fc.integer({ min: 0, max: 3 }), levelDb: fc.double({ min: -20, max: 12, noNaN: true }), tap: fc.constantFrom('after' as const, 'before' as const) }), { maxLength: 12 }),
-      fc.constantFrom(0.1, 1, 8, NaN, Infinity),
-      (sends, amplitude) => {
-        let desk = openDesk();
-        for (const name of ['One', 'Two', 'Three']) desk = must(desk, 'sound.addBus', { name });
-        const buses = desk.show.sound.buses.map((b) => b.id);
-        for (const { from, bus, ...send } of sends) {
-          const start = [...ids, ...buses.slice(1)][from] as string;
-          if (start !== buses[bus]) desk = must(desk, 'sound.setSend', { from: start, bus: buses[bus], on: true, ...send, anyway: true });
-        }
-        const run = runDesk(desk, TONES, { amplitude, seconds: 0.2 });
-        for (const { left, right } of Object.values(run.buses)) for (const v of [...left, ...right]) expect(Math.abs(v)).toBeLessThanOrEqual(1);
-      },
-    ), { numRuns: 25 });
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            from: fc.integer({ min: 0, max: 6 }),
+            bus: fc.integer({ min: 0, max: 3 }),
+            levelDb: fc.double({ min: -20, max: 12, noNaN: true }),
+            tap: fc.constantFrom('after' as const, 'before' as const),
+          }),
+          { maxLength: 12 },
+        ),
+        fc.constantFrom(0.1, 1, 8, NaN, Infinity),
+        (sends, amplitude) => {
+          let desk = openDesk();
+          for (const name of ['One', 'Two', 'Three']) desk = must(desk, 'sound.addBus', { name });
+          const buses = desk.show.sound.buses.map((b) => b.id);
+          for (const { from, bus, ...send } of sends) {
+            const start = [...ids, ...buses.slice(1)][from] as string;
+            if (start !== buses[bus]) desk = must(desk, 'sound.setSend', { from: start, bus: buses[bus], on: true, ...send, anyway: true });
+          }
+          const run = runDesk(desk, TONES, { amplitude, seconds: 0.2 });
+          for (const { left, right } of Object.values(run.buses))
+            for (const v of [...left, ...right]) expect(Math.abs(v)).toBeLessThanOrEqual(1);
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
 
   it('catches a bus that feeds back, turns it down and says so', () => {
@@ -283,7 +307,10 @@ describe('the desk', () => {
 
   it('takes no loud tone and no dense music for a howl', () => {
     const desk = openDesk();
-    for (const feeds of [{ a: sine(1000, 0.5) }, { a: (t: number) => 0.6 * Math.sin(t * 0.05) * Math.sin(t * 0.0007) + 0.5 * Math.sin(t * 0.31) * Math.sin(t * 0.0011) }]) {
+    for (const feeds of [
+      { a: sine(1000, 0.5) },
+      { a: (t: number) => 0.6 * Math.sin(t * 0.05) * Math.sin(t * 0.0007) + 0.5 * Math.sin(t * 0.31) * Math.sin(t * 0.0011) },
+    ]) {
       expect(runDesk(desk, {}, { feeds, seconds: 2 }).howls).toEqual([]);
     }
   });

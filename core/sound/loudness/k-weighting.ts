@@ -11,7 +11,13 @@ export function headShelf(sampleRate: number): Coefficients {
   const vh = 10 ** (gain / 20);
   const vb = vh ** 0.4996667741545416;
   const a0 = 1 + k / q + k * k;
-  return { b0: (vh + (vb * k) / q + k * k) / a0, b1: (2 * (k * k - vh)) / a0, b2: (vh - (vb * k) / q + k * k) / a0, a1: (2 * (k * k - 1)) / a0, a2: (1 - k / q + k * k) / a0 };
+  return {
+    b0: (vh + (vb * k) / q + k * k) / a0,
+    b1: (2 * (k * k - vh)) / a0,
+    b2: (vh - (vb * k) / q + k * k) / a0,
+    a1: (2 * (k * k - 1)) / a0,
+    a2: (1 - k / q + k * k) / a0,
+  };
 }
 
 /** Stage 2: a high-pass (RLB weighting), with numerator 1, −2, 1 as printed. */

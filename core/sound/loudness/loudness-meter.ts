@@ -20,7 +20,16 @@ export interface LoudnessReading {
   seconds: number;
 }
 
-export const SILENT_READING: LoudnessReading = { momentary: -Infinity, shortTerm: -Infinity, integrated: -Infinity, range: 0, truePeak: -Infinity, momentaryMax: -Infinity, shortTermMax: -Infinity, seconds: 0 };
+export const SILENT_READING: LoudnessReading = {
+  momentary: -Infinity,
+  shortTerm: -Infinity,
+  integrated: -Infinity,
+  range: 0,
+  truePeak: -Infinity,
+  momentaryMax: -Infinity,
+  shortTermMax: -Infinity,
+  seconds: 0,
+};
 
 /** Seconds of one step: fine enough that no onset is missed by more than 5 ms. */
 const STEP_SECONDS = 0.01;
@@ -117,7 +126,10 @@ export class LoudnessMeter {
   private running = true;
 
   /** @param weights G of each channel; channels come in pairs. */
-  constructor(sampleRate: number, private readonly weights: readonly number[] = [1, 1]) {
+  constructor(
+    sampleRate: number,
+    private readonly weights: readonly number[] = [1, 1],
+  ) {
     this.stepLength = Math.round(STEP_SECONDS * sampleRate);
     this.pairs = Array.from({ length: Math.ceil(weights.length / 2) }, () => ({
       filter: new KWeighting(sampleRate),
@@ -142,7 +154,7 @@ export class LoudnessMeter {
       }
       pair.filter.process(pair.left, pair.right, count);
     });
-    for (let at = 0; at < count; ) {
+    for (let at = 0; at < count;) {
       const end = Math.min(count, at + this.stepLength - this.filled);
       this.pairs.forEach((pair, p) => {
         const [gl, gr] = [this.weights[p * 2] ?? 0, this.weights[p * 2 + 1] ?? 0];
@@ -184,7 +196,8 @@ export class LoudnessMeter {
   private resum(): void {
     this.sumShort = this.steps.reduce((a, b) => a + b, 0);
     this.sumMomentary = 0;
-    for (let i = 1; i <= STEPS_MOMENTARY; i += 1) this.sumMomentary += this.steps[(this.stepCount - i + STEPS_SHORT) % STEPS_SHORT] as number;
+    for (let i = 1; i <= STEPS_MOMENTARY; i += 1)
+      this.sumMomentary += this.steps[(this.stepCount - i + STEPS_SHORT) % STEPS_SHORT] as number;
   }
 
   /** Begins a new measurement: integrated, range, true peak and maxima. Momentary and short-term run on. */

@@ -11,7 +11,11 @@ const amp = (db: number) => 10 ** (db / 20);
 type Part = readonly [db: number, seconds: number];
 
 /** Feeds parts one after another and calls `each` after every 10 ms. */
-function measure(parts: readonly Part[], each: ((reading: LoudnessReading, seconds: number) => void) | undefined = undefined, meter = new LoudnessMeter(RATE)): LoudnessReading {
+function measure(
+  parts: readonly Part[],
+  each: ((reading: LoudnessReading, seconds: number) => void) | undefined = undefined,
+  meter = new LoudnessMeter(RATE),
+): LoudnessReading {
   let n = 0;
   let time = 0;
   for (const [db, seconds] of parts) {
@@ -38,7 +42,14 @@ const within = (value: number, wanted: number, tolerance: number) => {
 describe('K-weighting', () => {
   it('has the coefficients that BS.1770 prints for 48 kHz', () => {
     const head = headShelf(RATE);
-    for (const [key, value] of Object.entries({ b0: 1.53512485958697, b1: -2.69169618940638, b2: 1.19839281085285, a1: -1.69065929318241, a2: 0.73248077421585 })) expect(head[key as 'b0']).toBeCloseTo(value, 8);
+    for (const [key, value] of Object.entries({
+      b0: 1.53512485958697,
+      b1: -2.69169618940638,
+      b2: 1.19839281085285,
+      a1: -1.69065929318241,
+      a2: 0.73248077421585,
+    }))
+      expect(head[key as 'b0']).toBeCloseTo(value, 8);
     const rlb = rlbHighPass(RATE);
     expect(rlb.a1).toBeCloseTo(-1.99004745483398, 8);
     expect(rlb.a2).toBeCloseTo(0.99007225036621, 8);
@@ -46,15 +57,41 @@ describe('K-weighting', () => {
 });
 
 describe('EBU Tech 3341, minimum requirements', () => {
-  it.each([['1', -23], ['2', -33]])('signal %s: momentary, short-term and integrated of a steady tone', (_, db) => {
+  it.each([
+    ['1', -23],
+    ['2', -33],
+  ])('signal %s: momentary, short-term and integrated of a steady tone', (_, db) => {
     const r = measure([[db, 20]]);
     for (const value of [r.momentary, r.shortTerm, r.integrated]) within(value, db, 0.1);
   });
 
   it.each([
-    ['3', [[-36, 10], [-23, 60], [-36, 10]]],
-    ['4', [[-72, 10], [-36, 10], [-23, 60], [-36, 10], [-72, 10]]],
-    ['5', [[-26, 20], [-20, 20.1], [-26, 20]]],
+    [
+      '3',
+      [
+        [-36, 10],
+        [-23, 60],
+        [-36, 10],
+      ],
+    ],
+    [
+      '4',
+      [
+        [-72, 10],
+        [-36, 10],
+        [-23, 60],
+        [-36, 10],
+        [-72, 10],
+      ],
+    ],
+    [
+      '5',
+      [
+        [-26, 20],
+        [-20, 20.1],
+        [-26, 20],
+      ],
+    ],
   ] as [string, Part[]][])('signal %s: integrated with both gates', (_, parts) => {
     within(measure(parts).integrated, -23, 0.1);
   });
@@ -64,31 +101,48 @@ describe('EBU Tech 3341, minimum requirements', () => {
     const levels = [-28, -28, -24, -200, -30, -30].map(amp);
     for (let n = 0; n < RATE * 20; n += 120) {
       const s = Float32Array.from({ length: 120 }, (_, i) => Math.sin((2 * Math.PI * 1000 * (n + i)) / RATE));
-      meter.process(levels.map((l) => s.map((v) => v * l)), 120);
+      meter.process(
+        levels.map((l) => s.map((v) => v * l)),
+        120,
+      );
     }
     within(meter.read().integrated, -23, 0.1);
   });
 
   it('signal 9: short-term holds at −23.0 from three seconds on', () => {
-    const parts = Array.from({ length: 5 }, (): Part[] => [[-20, 1.34], [-30, 1.66]]).flat();
+    const parts = Array.from({ length: 5 }, (): Part[] => [
+      [-20, 1.34],
+      [-30, 1.66],
+    ]).flat();
     measure(parts, (r, t) => t >= 3.01 && within(r.shortTerm, -23, 0.1));
   });
 
   it('signal 10: the highest short-term of a 3 s tone, wherever it begins', () => {
     for (let k = 0; k < 20; k += 4) {
-      const r = measure([[-200, k * 0.15], [-23, 3], [-200, 1]]);
+      const r = measure([
+        [-200, k * 0.15],
+        [-23, 3],
+        [-200, 1],
+      ]);
       within(r.shortTermMax, -23, 0.1);
     }
   });
 
   it('signal 12: momentary holds at −23.0 from one second on', () => {
-    const parts = Array.from({ length: 25 }, (): Part[] => [[-20, 0.18], [-30, 0.22]]).flat();
+    const parts = Array.from({ length: 25 }, (): Part[] => [
+      [-20, 0.18],
+      [-30, 0.22],
+    ]).flat();
     measure(parts, (r, t) => t >= 1 && within(r.momentary, -23, 0.1));
   });
 
   it('signal 13: the highest momentary of a 400 ms tone, wherever it begins', () => {
     for (let k = 0; k < 20; k += 3) {
-      const r = measure([[-200, 0.4 + k * 0.02], [-23, 0.4], [-200, 1]]);
+      const r = measure([
+        [-200, 0.4 + k * 0.02],
+        [-23, 0.4],
+        [-200, 1],
+      ]);
       within(r.momentaryMax, -23, 0.1);
     }
   });
@@ -96,9 +150,21 @@ describe('EBU Tech 3341, minimum requirements', () => {
   it('signals 11 and 14: rising tones give rising maxima', () => {
     for (let k = 0; k < 20; k += 6) {
       const meter = new LoudnessMeter(RATE);
-      const r = measure([[-200, 0.5 + k * 0.02], [-38 + k, 3], [-200, 1]], undefined, meter);
+      const r = measure(
+        [
+          [-200, 0.5 + k * 0.02],
+          [-38 + k, 3],
+          [-200, 1],
+        ],
+        undefined,
+        meter,
+      );
       within(r.shortTermMax, -38 + k, 0.1);
-      const m = measure([[-200, 0.4 + k * 0.02], [-38 + k, 0.4], [-200, 1]]);
+      const m = measure([
+        [-200, 0.4 + k * 0.02],
+        [-38 + k, 0.4],
+        [-200, 1],
+      ]);
       within(m.momentaryMax, -38 + k, 0.1);
     }
   });
@@ -107,7 +173,11 @@ describe('EBU Tech 3341, minimum requirements', () => {
 describe('true peak (EBU Tech 3341, signals 15 to 23)', () => {
   const peakOf = (signal: (n: number) => number, count = RATE) => {
     const meter = new TruePeak();
-    for (let n = 0; n < count; n += 100) meter.process(Float32Array.from({ length: 100 }, (_, i) => signal(n + i)), 100);
+    for (let n = 0; n < count; n += 100)
+      meter.process(
+        Float32Array.from({ length: 100 }, (_, i) => signal(n + i)),
+        100,
+      );
     return 20 * Math.log10(meter.peak);
   };
   const allowed = (db: number, wanted: number) => {
@@ -116,8 +186,15 @@ describe('true peak (EBU Tech 3341, signals 15 to 23)', () => {
   };
 
   // The level rises in over 10 ms, as a switched-on tone has true peaks of its own.
-  const tone = (part: number, degrees: number, level: number) => (n: number) => Math.min(1, n / 480) * level * Math.sin((2 * Math.PI * n) / part + (degrees * Math.PI) / 180);
-  it.each([['15', 4, 0, 0.5, -6], ['16', 4, 45, 0.5, -6], ['17', 6, 60, 0.5, -6], ['18', 8, 67.5, 0.5, -6], ['19', 4, 45, 1.41, 3]])('signal %s', (_, part, degrees, level, wanted) => {
+  const tone = (part: number, degrees: number, level: number) => (n: number) =>
+    Math.min(1, n / 480) * level * Math.sin((2 * Math.PI * n) / part + (degrees * Math.PI) / 180);
+  it.each([
+    ['15', 4, 0, 0.5, -6],
+    ['16', 4, 45, 0.5, -6],
+    ['17', 6, 60, 0.5, -6],
+    ['18', 8, 67.5, 0.5, -6],
+    ['19', 4, 45, 1.41, 3],
+  ])('signal %s', (_, part, degrees, level, wanted) => {
     allowed(peakOf(tone(part, degrees, level)), wanted);
   });
 
@@ -130,20 +207,27 @@ describe('true peak (EBU Tech 3341, signals 15 to 23)', () => {
         for (let k = -128; k <= 128; k += 1) {
           const x = k / 4.4;
           const sinc = k === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
-          sum += fine(m + k) * sinc * (0.5 + 0.5 * Math.cos((Math.PI * k) / 129)) / 4.4;
+          sum += (fine(m + k) * sinc * (0.5 + 0.5 * Math.cos((Math.PI * k) / 129))) / 4.4;
         }
         return sum;
       };
       const x = Array.from({ length: 400 }, (_, n) => limited(4 * (n + 1800) + offset));
       const finest = Math.max(...Array.from({ length: 1600 }, (_, m) => Math.abs(limited(m + 7200 + offset))));
-      allowed(peakOf((n) => x[n] ?? 0, 400), 20 * Math.log10(finest));
+      allowed(
+        peakOf((n) => x[n] ?? 0, 400),
+        20 * Math.log10(finest),
+      );
     }
   });
 
   it('sees a peak in a quiet place behind a loud one only when it is higher', () => {
     const meter = new TruePeak();
     const feed = (signal: (n: number) => number) => {
-      for (let n = 0; n < 4800; n += 100) meter.process(Float32Array.from({ length: 100 }, (_, i) => signal(n + i)), 100);
+      for (let n = 0; n < 4800; n += 100)
+        meter.process(
+          Float32Array.from({ length: 100 }, (_, i) => signal(n + i)),
+          100,
+        );
     };
     feed(tone(4, 45, 0.5));
     const first = meter.peak;
@@ -157,10 +241,41 @@ describe('true peak (EBU Tech 3341, signals 15 to 23)', () => {
 
 describe('loudness range (EBU Tech 3342)', () => {
   it.each([
-    ['1', [[-20, 20], [-30, 20]], 10],
-    ['2', [[-20, 20], [-15, 20]], 5],
-    ['3', [[-40, 20], [-20, 20]], 20],
-    ['4', [[-50, 20], [-35, 20], [-20, 20], [-35, 20], [-50, 20]], 15],
+    [
+      '1',
+      [
+        [-20, 20],
+        [-30, 20],
+      ],
+      10,
+    ],
+    [
+      '2',
+      [
+        [-20, 20],
+        [-15, 20],
+      ],
+      5,
+    ],
+    [
+      '3',
+      [
+        [-40, 20],
+        [-20, 20],
+      ],
+      20,
+    ],
+    [
+      '4',
+      [
+        [-50, 20],
+        [-35, 20],
+        [-20, 20],
+        [-35, 20],
+        [-50, 20],
+      ],
+      15,
+    ],
   ] as [string, Part[], number][])('signal %s', (_, parts, lu) => {
     within(measure(parts).range, lu, 1);
   });

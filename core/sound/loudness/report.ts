@@ -30,7 +30,8 @@ const figure = (value: number) => (Number.isFinite(value) ? value.toFixed(1) : '
 export function verdict({ integrated, truePeak }: LoudnessReading, targetLufs: number): { met: boolean; text: string } {
   if (!Number.isFinite(integrated)) return { met: false, text: 'nothing measured yet' };
   const off = integrated - targetLufs;
-  const loudness = Math.abs(off) <= TOLERANCE_LU ? 'loudness meets the target' : `${Math.abs(off).toFixed(1)} LU too ${off > 0 ? 'loud' : 'quiet'}`;
+  const loudness =
+    Math.abs(off) <= TOLERANCE_LU ? 'loudness meets the target' : `${Math.abs(off).toFixed(1)} LU too ${off > 0 ? 'loud' : 'quiet'}`;
   const peak = truePeak > PEAK_LIMIT + 0.05 ? `true peak over ${PEAK_LIMIT} dBTP` : '';
   return { met: Math.abs(off) <= TOLERANCE_LU && peak === '', text: [loudness, peak].filter(Boolean).join(', ') };
 }
@@ -53,5 +54,11 @@ export function loudnessCsv({ show, bus, made, targetLufs, reading, points }: Lo
     ['Result', verdict(reading, targetLufs).text],
   ];
   const rows = points.map((p) => [String(p.at), figure(p.momentary), figure(p.shortTerm), figure(p.integrated)].join(','));
-  return [...head.map((line) => line.map(quoted).join(',')), '', 'Second,"Momentary, LUFS","Short-term, LUFS","Integrated, LUFS"', ...rows, ''].join('\r\n');
+  return [
+    ...head.map((line) => line.map(quoted).join(',')),
+    '',
+    'Second,"Momentary, LUFS","Short-term, LUFS","Integrated, LUFS"',
+    ...rows,
+    '',
+  ].join('\r\n');
 }

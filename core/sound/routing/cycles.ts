@@ -65,7 +65,10 @@ function leadsTo(successor: Successor, v: number, w: number): boolean {
   return false;
 }
 
-const successorsIn = (out: readonly (readonly number[])[]): Successor => (v, at) => (out[v] as readonly number[])[at];
+const successorsIn =
+  (out: readonly (readonly number[])[]): Successor =>
+  (v, at) =>
+    (out[v] as readonly number[])[at];
 
 export interface Cycles {
   /** Each as nodes in order; the last leads to the first. */
@@ -87,7 +90,8 @@ export function findCycles(out: readonly (readonly number[])[], most = 120): Cyc
 }
 
 /** Some cycles without a shortcut, found quickly: at least one where there is any. */
-export const someCycles = (out: readonly (readonly number[])[], most: number): number[][] => search(out, most, false, 400 + most * 20).cycles;
+export const someCycles = (out: readonly (readonly number[])[], most: number): number[][] =>
+  search(out, most, false, 400 + most * 20).cycles;
 
 /** Cycles with their detours, or only those without a shortcut. */
 function search(out: readonly (readonly number[])[], most: number, detours: boolean, mostSteps: number): Cycles {

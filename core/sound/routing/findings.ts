@@ -45,8 +45,12 @@ function loopFindings(show: Show, graph: SignalGraph, { loops, breaks }: LoopRep
   const shown = loops.slice(0, 24);
   return shown.map((loop): Finding => {
     const howls = loop.db >= 0;
-    const own = breaks.filter((e) => loop.keys.includes(graph.nodes[e.from]?.key ?? '') && loop.keys.includes(graph.nodes[e.to]?.key ?? ''));
-    const text = howls ? `Howls: ${oneDecimal(loop.db)} dB louder each time round` : `Echoes: ${oneDecimal(-loop.db)} dB weaker each time round, every ${Math.round(loop.delayMs)} ms`;
+    const own = breaks.filter(
+      (e) => loop.keys.includes(graph.nodes[e.from]?.key ?? '') && loop.keys.includes(graph.nodes[e.to]?.key ?? ''),
+    );
+    const text = howls
+      ? `Howls: ${oneDecimal(loop.db)} dB louder each time round`
+      : `Echoes: ${oneDecimal(-loop.db)} dB weaker each time round, every ${Math.round(loop.delayMs)} ms`;
     const words = own.map((e) => breakWords(show, graph, e)).join(', ');
     return {
       kind: 'loop',
@@ -54,7 +58,10 @@ function loopFindings(show: Show, graph: SignalGraph, { loops, breaks }: LoopRep
       text,
       path: loop.words,
       crosspoints: loop.crosspoints,
-      fix: own.length > 0 ? { text: words.charAt(0).toUpperCase() + words.slice(1), command: { type: 'sound.breakLoops', args: { loop: loop.keys } } } : null,
+      fix:
+        own.length > 0
+          ? { text: words.charAt(0).toUpperCase() + words.slice(1), command: { type: 'sound.breakLoops', args: { loop: loop.keys } } }
+          : null,
     };
   });
 }
@@ -70,7 +77,9 @@ function selfFindings(show: Show, graph: SignalGraph): Finding[] {
     const skip = (e: SignalEdge) => e.kind === 'air' || e.kind === 'leak';
     const seen = reaches(graph, [ear], skip);
     if (![...own].some((v) => seen[v])) return [];
-    const paths = hearsOf(graph, ear, true).flatMap((h) => h.paths).filter((p) => p.nodes.some((v) => own.has(v)));
+    const paths = hearsOf(graph, ear, true)
+      .flatMap((h) => h.paths)
+      .filter((p) => p.nodes.some((v) => own.has(v)));
     return paths.slice(0, 4).map((path): Finding => ({
       kind: 'self',
       tone: 'trouble',
@@ -96,7 +105,18 @@ function crewFindings(show: Show, graph: SignalGraph): Finding[] {
     paths.flatMap((path): Finding[] => {
       const mic = path.nodes.map((v) => graph.nodes[v]).find((node) => node?.kind === 'channel' && matrixOf(show).crew.has(node.id));
       const last = path.crosspoints.at(-1);
-      return mic && last !== undefined ? [{ kind: 'crew', tone: 'trouble', text: `The programme hears the crew: ${mic.name.replace('channel ', '')}`, path: path.words, crosspoints: path.crosspoints, fix: fixBySend(show, graph, last) }] : [];
+      return mic && last !== undefined
+        ? [
+            {
+              kind: 'crew',
+              tone: 'trouble',
+              text: `The programme hears the crew: ${mic.name.replace('channel ', '')}`,
+              path: path.words,
+              crosspoints: path.crosspoints,
+              fix: fixBySend(show, graph, last),
+            },
+          ]
+        : [];
     }),
   );
 }
@@ -116,11 +136,24 @@ function twiceFindings(show: Show, graph: SignalGraph): Finding[] {
       if (!first || !second) continue;
       const apart = Math.abs(first.delayMs - second.delayMs);
       const key = [first, second].map((p) => p.crosspoints.join()).join('|');
-      const what = apart < 0.5 ? 'at the same time: up to 6 dB too loud' : apart < 30 ? `${oneDecimal(apart)} ms apart: it sounds hollow` : `${Math.round(apart)} ms apart: an echo`;
+      const what =
+        apart < 0.5
+          ? 'at the same time: up to 6 dB too loud'
+          : apart < 30
+            ? `${oneDecimal(apart)} ms apart: it sounds hollow`
+            : `${Math.round(apart)} ms apart: an echo`;
       const last = second.crosspoints[0];
       const known = found.get(key);
       if (known) known.text = known.text.replace(' hears', `, ${listener.name} hears`);
-      else found.set(key, { kind: 'twice', tone: 'trouble', text: `${listener.name} hears ${name} twice, ${what}`, path: `${first.words}; and ${second.words}`, crosspoints: [...first.crosspoints, ...second.crosspoints], fix: last === undefined ? null : fixBySend(show, graph, last) });
+      else
+        found.set(key, {
+          kind: 'twice',
+          tone: 'trouble',
+          text: `${listener.name} hears ${name} twice, ${what}`,
+          path: `${first.words}; and ${second.words}`,
+          crosspoints: [...first.crosspoints, ...second.crosspoints],
+          fix: last === undefined ? null : fixBySend(show, graph, last),
+        });
     }
   }
   return [...found.values()].slice(0, 24);
@@ -140,7 +173,10 @@ function patchFindings(show: Show, graph: SignalGraph): Finding[] {
         text: `${card.deviceLabel} gangs its outputs: whatever plays on ${graph.nodes[edge.from]?.name} is heard on ${graph.nodes[edge.to]?.name} too`,
         path: `${graph.nodes[edge.from]?.name} → ${graph.nodes[edge.to]?.name}`,
         crosspoints: [],
-        fix: { text: `Switch it off in the mixer of ${card.deviceLabel}`, command: { type: 'sound.setCardMix', args: { mix: mix.id, on: false } } },
+        fix: {
+          text: `Switch it off in the mixer of ${card.deviceLabel}`,
+          command: { type: 'sound.setCardMix', args: { mix: mix.id, on: false } },
+        },
       });
     }
   }
@@ -151,7 +187,15 @@ function patchFindings(show: Show, graph: SignalGraph): Finding[] {
   }
   for (const [, list] of byPair) {
     const names = [...new Set(list.map((p) => buses.find((b) => b.id === p.busId)?.name ?? ''))];
-    if (names.length > 1) found.push({ kind: 'shared', tone: 'note', text: `Outputs ${(list[0]?.to.pair ?? 1) * 2 - 1}–${(list[0]?.to.pair ?? 1) * 2} play ${names.join(' and ')} together`, path: '', crosspoints: [], fix: { text: `Unplug ${names.at(-1)}`, command: { type: 'sound.unplug', args: { patch: list.at(-1)?.id } } } });
+    if (names.length > 1)
+      found.push({
+        kind: 'shared',
+        tone: 'note',
+        text: `Outputs ${(list[0]?.to.pair ?? 1) * 2 - 1}–${(list[0]?.to.pair ?? 1) * 2} play ${names.join(' and ')} together`,
+        path: '',
+        crosspoints: [],
+        fix: { text: `Unplug ${names.at(-1)}`, command: { type: 'sound.unplug', args: { patch: list.at(-1)?.id } } },
+      });
   }
   return found;
 }
@@ -159,18 +203,46 @@ function patchFindings(show: Show, graph: SignalGraph): Finding[] {
 function unheardFindings(show: Show, graph: SignalGraph): Finding[] {
   const ears = graph.nodes.flatMap((n, i) => (n.kind === 'listener' ? [i] : []));
   const seen = reaches(graph, ears);
-  const note = (kind: 'unheard-bus' | 'unheard-source', text: string, fix: Finding['fix'] = null): Finding => ({ kind, tone: 'note', text, path: '', crosspoints: [], fix });
-  const buses = show.sound.buses.filter((b) => !seen[graph.index.get(`bus:${b.id}`) as number] && !b.record).map((b) => {
-    const plugged = show.sound.patches.some((p) => p.busId === b.id);
-    const why = b.muted ? 'it is muted' : plugged ? 'nobody listens at its outputs' : 'it is plugged into no output';
-    return note('unheard-bus', `Nobody hears bus ${b.name}: ${why}`, b.muted ? { text: 'Open it', command: { type: 'sound.setBus', args: { bus: b.id, muted: false } } } : null);
+  const note = (kind: 'unheard-bus' | 'unheard-source', text: string, fix: Finding['fix'] = null): Finding => ({
+    kind,
+    tone: 'note',
+    text,
+    path: '',
+    crosspoints: [],
+    fix,
   });
+  const buses = show.sound.buses
+    .filter((b) => !seen[graph.index.get(`bus:${b.id}`) as number] && !b.record)
+    .map((b) => {
+      const plugged = show.sound.patches.some((p) => p.busId === b.id);
+      const why = b.muted ? 'it is muted' : plugged ? 'nobody listens at its outputs' : 'it is plugged into no output';
+      return note(
+        'unheard-bus',
+        `Nobody hears bus ${b.name}: ${why}`,
+        b.muted ? { text: 'Open it', command: { type: 'sound.setBus', args: { bus: b.id, muted: false } } } : null,
+      );
+    });
   const taken = takenBySeats(show);
   const alone = channelsOf(show).filter((c) => {
     const at = graph.index.get(`ch:${c.id}`) as number;
-    return !seen[at] && !c.sound.muted && c.feed?.kind !== 'tone' && !taken.has(c.id) && c.id !== show.sound.talkbackId && (graph.into[at] as number[]).length > 0;
+    return (
+      !seen[at] &&
+      !c.sound.muted &&
+      c.feed?.kind !== 'tone' &&
+      !taken.has(c.id) &&
+      c.id !== show.sound.talkbackId &&
+      (graph.into[at] as number[]).length > 0
+    );
   });
-  return [...buses, ...alone.map((c) => note('unheard-source', `${c.name} reaches nobody`, { text: 'Send it to the programme', command: { type: 'sound.setSend', args: { from: c.id, bus: PROGRAMME_BUS, on: true } } }))];
+  return [
+    ...buses,
+    ...alone.map((c) =>
+      note('unheard-source', `${c.name} reaches nobody`, {
+        text: 'Send it to the programme',
+        command: { type: 'sound.setSend', args: { from: c.id, bus: PROGRAMME_BUS, on: true } },
+      }),
+    ),
+  ];
 }
 
 export interface RoutingReport {
@@ -183,11 +255,19 @@ export interface RoutingReport {
 const kept = new KeepLast<RoutingReport>();
 
 /** Everything that can be said about the routing of a show. Kept until sources, seats or sound change. */
-export const routingReport = (show: Show): RoutingReport => kept.get([show.sound, show.sources, show.seats, show.framings], () => makeReport(show));
+export const routingReport = (show: Show): RoutingReport =>
+  kept.get([show.sound, show.sources, show.seats, show.framings], () => makeReport(show));
 
 function makeReport(show: Show): RoutingReport {
   const graph = signalGraph(show);
   const loops = loopReport(show, graph);
-  const found = [...loopFindings(show, graph, loops), ...crewFindings(show, graph), ...selfFindings(show, graph), ...twiceFindings(show, graph), ...patchFindings(show, graph), ...unheardFindings(show, graph)];
+  const found = [
+    ...loopFindings(show, graph, loops),
+    ...crewFindings(show, graph),
+    ...selfFindings(show, graph),
+    ...twiceFindings(show, graph),
+    ...patchFindings(show, graph),
+    ...unheardFindings(show, graph),
+  ];
   return { graph, loops, findings: [...found.filter((f) => f.tone === 'trouble'), ...found.filter((f) => f.tone === 'note')] };
 }

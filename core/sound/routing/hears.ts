@@ -87,7 +87,11 @@ export function hearsOf(graph: SignalGraph, ear: number, wires = false): Heard[]
 }
 
 /** Nodes that sound can come from to one of `ends`, those included. */
-export function reaches({ nodes, edges, into }: SignalGraph, ends: readonly number[], skip: (edge: SignalEdge) => boolean = () => false): Uint8Array {
+export function reaches(
+  { nodes, edges, into }: SignalGraph,
+  ends: readonly number[],
+  skip: (edge: SignalEdge) => boolean = () => false,
+): Uint8Array {
   const seen = new Uint8Array(nodes.length);
   const queue = [...ends];
   for (const v of ends) seen[v] = 1;

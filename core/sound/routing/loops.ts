@@ -89,13 +89,17 @@ function loopPart({ nodes, edges, out }: SignalGraph): LoopPart | null {
 }
 
 /** The strongest edge between two nodes that are connected. */
-const edgeOf = ({ out, via }: LoopPart, from: number, to: number): SignalEdge => (via[from] as SignalEdge[])[(out[from] as number[]).indexOf(to)] as SignalEdge;
+const edgeOf = ({ out, via }: LoopPart, from: number, to: number): SignalEdge =>
+  (via[from] as SignalEdge[])[(out[from] as number[]).indexOf(to)] as SignalEdge;
 
 function loopOf(graph: SignalGraph, part: LoopPart, cycle: readonly number[]): Loop {
   const node = (v: number) => graph.nodes[part.nodes[v] as number] as SignalNode;
   const loudest = cycle.findIndex((v) => node(v).kind === 'speaker' || node(v).kind === 'listener');
   const turned = loudest > 0 ? [...cycle.slice(loudest), ...cycle.slice(0, loudest)] : cycle;
-  return new Loop(turned.map(node), turned.map((v, i) => edgeOf(part, v, (turned[i + 1] ?? turned[0]) as number)));
+  return new Loop(
+    turned.map(node),
+    turned.map((v, i) => edgeOf(part, v, (turned[i + 1] ?? turned[0]) as number)),
+  );
 }
 
 /** Ways to break one cycle here: every connection of it that can be taken away, if nothing runs beside it. */
@@ -153,7 +157,8 @@ export function breaksOfLoop(show: Show, keys: readonly string[]): SignalEdge[] 
   const graph = signalGraph(show);
   const part = loopPart(graph);
   const round = part ? keys.map((key) => part.nodes.indexOf(graph.index.get(key) ?? -1)) : [];
-  if (!part || round.length === 0 || round.some((v, i) => v < 0 || !part.out[v]?.includes(round[(i + 1) % round.length] as number))) return null;
+  if (!part || round.length === 0 || round.some((v, i) => v < 0 || !part.out[v]?.includes(round[(i + 1) % round.length] as number)))
+    return null;
   const breaks = waysToBreak(part, round).sort((a, b) => (PRICES[a.kind] ?? 1) - (PRICES[b.kind] ?? 1));
   return breaks.slice(0, 1);
 }

@@ -58,9 +58,13 @@ function ruling(listener: Listener, owners: readonly Listener[]): Ruling {
     case 'hand':
       return closed('not sent');
     case 'guests':
-      return guest ? { on: true, tap: 'before', why: `${listener.name} hears the guests, before their faders` } : closed(`${listener.name} hears the guests only`);
+      return guest
+        ? { on: true, tap: 'before', why: `${listener.name} hears the guests, before their faders` }
+        : closed(`${listener.name} hears the guests only`);
     case 'all-but-self':
-      return owners.some((l) => l.id === listener.id) ? closed(`${listener.name} would hear themself`) : { on: true, tap: 'after', why: `${listener.name} hears everything but themself` };
+      return owners.some((l) => l.id === listener.id)
+        ? closed(`${listener.name} would hear themself`)
+        : { on: true, tap: 'after', why: `${listener.name} hears everything but themself` };
     case 'programme':
       return { on: true, tap: 'after', why: `${listener.name} hears the programme` };
   }
@@ -78,9 +82,19 @@ function makeMatrix(show: Show): Matrix {
   const known = new Set(channels.map((c) => c.id));
   const at = (fromId: string, busId: string): Crosspoint => {
     const hand = hands.get(busId)?.get(fromId);
-    if (hand) return { fromId, busId, on: hand.on, levelDb: hand.levelDb, tap: hand.tap, by: 'hand', why: hand.on ? 'opened by hand' : 'closed by hand' };
+    if (hand)
+      return {
+        fromId,
+        busId,
+        on: hand.on,
+        levelDb: hand.levelDb,
+        tap: hand.tap,
+        by: 'hand',
+        why: hand.on ? 'opened by hand' : 'closed by hand',
+      };
     const listener = rulers.get(busId);
-    const { on, tap, why } = listener && known.has(fromId) ? ruling(listener, owners.get(fromId) ?? []) : { on: false, tap: 'after' as const, why: 'not sent' };
+    const { on, tap, why } =
+      listener && known.has(fromId) ? ruling(listener, owners.get(fromId) ?? []) : { on: false, tap: 'after' as const, why: 'not sent' };
     return { fromId, busId, on, levelDb: 0, tap, by: 'rule', why };
   };
   const open: Crosspoint[] = [];
@@ -95,7 +109,8 @@ function makeMatrix(show: Show): Matrix {
     }
   }
   for (const { fromId, busId, on, levelDb, tap } of show.sound.sends) {
-    if (on && rulers.has(busId) && (known.has(fromId) || rulers.has(fromId))) open.push({ fromId, busId, on, levelDb, tap, by: 'hand', why: 'opened by hand' });
+    if (on && rulers.has(busId) && (known.has(fromId) || rulers.has(fromId)))
+      open.push({ fromId, busId, on, levelDb, tap, by: 'hand', why: 'opened by hand' });
   }
   const crew = new Set([...owners].filter(([, list]) => list.some((l) => l.kind === 'producer')).map(([id]) => id));
   return { at, open, crew, owners };

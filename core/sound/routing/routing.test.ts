@@ -29,48 +29,64 @@ const fromLowest = (cycle: readonly number[]) => {
   return [...cycle.slice(at), ...cycle.slice(0, at)].join(' ');
 };
 
-const graphs = fc.integer({ min: 1, max: 9 }).chain((n) => fc.array(fc.tuple(fc.nat(n - 1), fc.nat(n - 1)), { maxLength: 40 }).map((pairs) => Array.from({ length: n }, (_, v) => [...new Set(pairs.filter(([a]) => a === v).map(([, b]) => b))])));
+const graphs = fc
+  .integer({ min: 1, max: 9 })
+  .chain((n) =>
+    fc
+      .array(fc.tuple(fc.nat(n - 1), fc.nat(n - 1)), { maxLength: 40 })
+      .map((pairs) => Array.from({ length: n }, (_, v) => [...new Set(pairs.filter(([a]) => a === v).map(([, b]) => b))])),
+  );
 
 describe('cycles', () => {
   it('are those of a brute-force search; where there are too many, those of them without a shortcut', () => {
-    fc.assert(fc.property(graphs, (out) => {
-      const chords = (cycle: number[]) => cycle.some((v, i) => cycle.some((w, j) => j !== (i + 1) % cycle.length && (out[v] as number[]).includes(w)));
-      const { cycles, more } = findCycles(out);
-      const wanted = more ? everyCycle(out).filter((c) => !chords(c)) : everyCycle(out);
-      expect(cycles.map(fromLowest).sort()).toEqual(wanted.map(fromLowest).sort());
-      if (!more) {
-        const few = findCycles(out, 3);
-        if (few.more) expect(few.cycles.every((c) => !chords(c))).toBe(true);
-      }
-      expect(hasCycle(out)).toBe(everyCycle(out).length > 0);
-    }), { numRuns: 500 });
+    fc.assert(
+      fc.property(graphs, (out) => {
+        const chords = (cycle: number[]) =>
+          cycle.some((v, i) => cycle.some((w, j) => j !== (i + 1) % cycle.length && (out[v] as number[]).includes(w)));
+        const { cycles, more } = findCycles(out);
+        const wanted = more ? everyCycle(out).filter((c) => !chords(c)) : everyCycle(out);
+        expect(cycles.map(fromLowest).sort()).toEqual(wanted.map(fromLowest).sort());
+        if (!more) {
+          const few = findCycles(out, 3);
+          if (few.more) expect(few.cycles.every((c) => !chords(c))).toBe(true);
+        }
+        expect(hasCycle(out)).toBe(everyCycle(out).length > 0);
+      }),
+      { numRuns: 500 },
+    );
   });
 
   it('leave none when each is cut somewhere', () => {
-    fc.assert(fc.property(graphs, (out) => {
-      const { cycles, more } = findCycles(out);
-      const sets = cycles.map((c) => c.map((v, i) => v * 100 + (c[(i + 1) % c.length] as number)));
-      const cut = new Set(cheapestHits(sets, () => 1));
-      if (!more) expect(everyCycle(out.map((row, v) => row.filter((w) => !cut.has(v * 100 + w))))).toEqual([]);
-      expect(sets.every((set) => set.some((e) => cut.has(e)))).toBe(true);
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(graphs, (out) => {
+        const { cycles, more } = findCycles(out);
+        const sets = cycles.map((c) => c.map((v, i) => v * 100 + (c[(i + 1) % c.length] as number)));
+        const cut = new Set(cheapestHits(sets, () => 1));
+        if (!more) expect(everyCycle(out.map((row, v) => row.filter((w) => !cut.has(v * 100 + w))))).toEqual([]);
+        expect(sets.every((set) => set.some((e) => cut.has(e)))).toBe(true);
+      }),
+      { numRuns: 300 },
+    );
   });
 
   it('are in components whose nodes all reach each other', () => {
-    fc.assert(fc.property(graphs, (out) => {
-      const reach = (from: number) => {
-        const seen = new Set<number>();
-        const queue = [...(out[from] as number[])];
-        for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
-          if (seen.has(v)) continue;
-          seen.add(v);
-          queue.push(...(out[v] as number[]));
-        }
-        return seen;
-      };
-      const together = new Set(components(out.length, (v, at) => out[v]?.[at]).flat());
-      out.forEach((_, v) => expect(together.has(v)).toBe(reach(v).has(v)));
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(graphs, (out) => {
+        const reach = (from: number) => {
+          const seen = new Set<number>();
+          const queue = [...(out[from] as number[])];
+          for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
+            if (seen.has(v)) continue;
+            seen.add(v);
+            queue.push(...(out[v] as number[]));
+          }
+          return seen;
+        };
+        const together = new Set(components(out.length, (v, at) => out[v]?.[at]).flat());
+        out.forEach((_, v) => expect(together.has(v)).toBe(reach(v).has(v)));
+      }),
+      { numRuns: 300 },
+    );
   });
 
   it('ends in time where there are endless ones, and says so', () => {
@@ -83,16 +99,18 @@ describe('cycles', () => {
 
 describe('the cheapest hits', () => {
   it('are as cheap as the best of all choices', () => {
-    fc.assert(fc.property(fc.array(fc.uniqueArray(fc.nat(6), { minLength: 1, maxLength: 3 }), { maxLength: 6 }), (sets) => {
-      const cost = (i: number) => 1 + (i % 3) * 0.5;
-      const price = (items: readonly number[]) => items.reduce((sum, i) => sum + cost(i), 0);
-      let best = Infinity;
-      for (let mask = 0; mask < 128; mask += 1) {
-        const items = [0, 1, 2, 3, 4, 5, 6].filter((i) => mask & (1 << i));
-        if (sets.every((s) => s.some((i) => items.includes(i)))) best = Math.min(best, price(items));
-      }
-      expect(price(cheapestHits(sets, cost))).toBeCloseTo(best, 9);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.uniqueArray(fc.nat(6), { minLength: 1, maxLength: 3 }), { maxLength: 6 }), (sets) => {
+        const cost = (i: number) => 1 + (i % 3) * 0.5;
+        const price = (items: readonly number[]) => items.reduce((sum, i) => sum + cost(i), 0);
+        let best = Infinity;
+        for (let mask = 0; mask < 128; mask += 1) {
+          const items = [0, 1, 2, 3, 4, 5, 6].filter((i) => mask & (1 << i));
+          if (sets.every((s) => s.some((i) => items.includes(i)))) best = Math.min(best, price(items));
+        }
+        expect(price(cheapestHits(sets, cost))).toBeCloseTo(best, 9);
+      }),
+    );
   });
 });
 
@@ -117,7 +135,11 @@ describe('the rules', () => {
     let desk = must(sampleDesk(), 'listener.add', { name: 'Analyst', kind: 'guest', ownIds: ['a'] });
     desk = must(desk, 'listener.add', { name: 'Judge', kind: 'guest', ownIds: ['b'] });
     const [analyst, judge] = desk.show.sound.buses.slice(1).map((b) => b.id) as [string, string];
-    const heard = (bus: string, d = desk) => matrixOf(d.show).open.filter((p) => p.busId === bus).map((p) => p.fromId).sort();
+    const heard = (bus: string, d = desk) =>
+      matrixOf(d.show)
+        .open.filter((p) => p.busId === bus)
+        .map((p) => p.fromId)
+        .sort();
     expect(heard(analyst)).toEqual(['b', 'c', 'clip']);
     expect(heard(judge)).toEqual(['a', 'c', 'clip']);
     expect(matrixOf(desk.show).at('a', analyst)).toMatchObject({ on: false, by: 'rule', why: 'Analyst would hear themself' });
@@ -176,7 +198,11 @@ describe('loops', () => {
     expect(report.loops[0]).toMatchObject({ words: path, db: -12, delayMs: 30 });
     expect(report.breaks.map((e) => e.kind)).toEqual(['send']);
     const [finding] = routingReport(looped.show).findings;
-    expect(finding).toMatchObject({ kind: 'loop', crosspoints: [`${idOf(desk, 'Field')} ${roomBus(desk)}`], fix: { text: 'Close channel Field in bus Room' } });
+    expect(finding).toMatchObject({
+      kind: 'loop',
+      crosspoints: [`${idOf(desk, 'Field')} ${roomBus(desk)}`],
+      fix: { text: 'Close channel Field in bus Room' },
+    });
     const fixed = must(looped, finding?.fix?.command.type ?? '', finding?.fix?.command.args ?? {});
     expect(loopReport(fixed.show).loops).toEqual([]);
     expect(matrixOf(fixed.show).at(idOf(desk, 'Field'), roomBus(desk)).on).toBe(false);
@@ -203,7 +229,16 @@ describe('loops', () => {
 
   it('are refused when a seat is filled, when a source gets another microphone, and when an undo would bring one back', () => {
     const loop = { ok: false, error: { code: 'loop', field: 'anyway' } };
-    const deaf = { kind: 'camera', deviceId: 'cam', deviceLabel: 'Pier camera', width: 0, height: 0, frameRate: 0, audioDeviceId: null, audioDeviceLabel: '' };
+    const deaf = {
+      kind: 'camera',
+      deviceId: 'cam',
+      deviceLabel: 'Pier camera',
+      width: 0,
+      height: 0,
+      frameRate: 0,
+      audioDeviceId: null,
+      audioDeviceLabel: '',
+    };
     const hearing = { ...deaf, audioDeviceId: CARD.deviceId, audioDeviceLabel: CARD.deviceLabel };
     let desk = pier();
     // The camera's microphone is input 1–2 of the card, where the loudspeakers are heard.
@@ -239,26 +274,34 @@ describe('loops', () => {
 
   it('of random routings are all broken by one press, and every one that is listed is really there', () => {
     const moves = fc.array(fc.tuple(fc.nat(5), fc.nat(3)), { maxLength: 14 });
-    fc.assert(fc.property(moves, fc.array(fc.tuple(fc.nat(3), fc.nat(2)), { maxLength: 5 }), (sends, plugs) => {
-      let desk = pier();
-      for (const name of ['One', 'Two']) desk = must(desk, 'sound.addBus', { name });
-      const buses = desk.show.sound.buses.map((b) => b.id);
-      const starts = [idOf(desk, 'Field'), 'a', ...buses];
-      for (const [from, bus] of sends) if (starts[from] !== buses[bus]) desk = must(desk, 'sound.setSend', { from: starts[from], bus: buses[bus], on: true, anyway: true });
-      for (const [bus, pair] of plugs) {
-        const outcome = attempt(desk, 'sound.plug', { bus: buses[bus], to: { ...CARD, pair: pair + 1 }, anyway: true });
-        if (outcome.ok) ({ desk } = outcome);
-      }
-      const graph = signalGraph(desk.show);
-      const report = loopReport(desk.show);
-      const out = graph.nodes.map((_, v) => [...new Set((graph.out[v] as number[]).map((e) => graph.edges[e]?.to as number))]);
-      expect(report.loops.length > 0).toBe(hasCycle(out));
-      for (const { keys } of report.loops) keys.forEach((key, i) => expect(out[graph.index.get(key) as number]).toContain(graph.index.get(keys[(i + 1) % keys.length] as string)));
-      if (report.loops.length === 0) return;
-      expect(report.stays).toBe(false);
-      expect(report.breaks.length).toBeLessThanOrEqual(report.loops.length);
-      expect(loopReport(must(desk, 'sound.breakLoops').show).loops).toEqual([]);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(moves, fc.array(fc.tuple(fc.nat(3), fc.nat(2)), { maxLength: 5 }), (sends, plugs) => {
+        let desk = pier();
+        for (const name of ['One', 'Two']) desk = must(desk, 'sound.addBus', { name });
+        const buses = desk.show.sound.buses.map((b) => b.id);
+        const starts = [idOf(desk, 'Field'), 'a', ...buses];
+        for (const [from, bus] of sends)
+          if (starts[from] !== buses[bus])
+            desk = must(desk, 'sound.setSend', { from: starts[from], bus: buses[bus], on: true, anyway: true });
+        for (const [bus, pair] of plugs) {
+          const outcome = attempt(desk, 'sound.plug', { bus: buses[bus], to: { ...CARD, pair: pair + 1 }, anyway: true });
+          if (outcome.ok) ({ desk } = outcome);
+        }
+        const graph = signalGraph(desk.show);
+        const report = loopReport(desk.show);
+        const out = graph.nodes.map((_, v) => [...new Set((graph.out[v] as number[]).map((e) => graph.edges[e]?.to as number))]);
+        expect(report.loops.length > 0).toBe(hasCycle(out));
+        for (const { keys } of report.loops)
+          keys.forEach((key, i) =>
+            expect(out[graph.index.get(key) as number]).toContain(graph.index.get(keys[(i + 1) % keys.length] as string)),
+          );
+        if (report.loops.length === 0) return;
+        expect(report.stays).toBe(false);
+        expect(report.breaks.length).toBeLessThanOrEqual(report.loops.length);
+        expect(loopReport(must(desk, 'sound.breakLoops').show).loops).toEqual([]);
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('through a guest who listens by loudspeaker are found, and told to be theirs', () => {
@@ -279,8 +322,14 @@ describe('what a listener hears', () => {
     desk = must(desk, 'sound.mute', { channel: 'clip', on: true });
     const graph = signalGraph(desk.show);
     const heard = hearsOf(graph, graph.index.get('ear:stream') as number);
-    expect(heard.map((h) => [h.name, h.db])).toEqual([['Camera a', 0], ['Camera b', -8]]);
-    expect(heard[0]?.paths[0]).toMatchObject({ words: 'Camera a → channel Camera a → bus Programme → Stream', why: 'Stream hears the programme' });
+    expect(heard.map((h) => [h.name, h.db])).toEqual([
+      ['Camera a', 0],
+      ['Camera b', -8],
+    ]);
+    expect(heard[0]?.paths[0]).toMatchObject({
+      words: 'Camera a → channel Camera a → bus Programme → Stream',
+      why: 'Stream hears the programme',
+    });
   });
 
   it('goes by the outputs where they really listen', () => {
@@ -296,9 +345,18 @@ describe('what a listener hears', () => {
     };
     expect(hears(desk)).toEqual([]);
     // The card adds outputs 1–2 to 3–4: the presenter hears the room's mix.
-    desk = must(desk, 'sound.addCardMix', { deviceId: 'card', deviceLabel: 'Pier card', from: 'output', fromPair: 1, to: 'output', toPair: 2 });
+    desk = must(desk, 'sound.addCardMix', {
+      deviceId: 'card',
+      deviceLabel: 'Pier card',
+      from: 'output',
+      fromPair: 1,
+      to: 'output',
+      toPair: 2,
+    });
     expect(hears(desk)).toEqual(expect.arrayContaining(['Camera a', 'Camera b']));
-    expect(routingReport(desk.show).findings.find((f) => f.kind === 'ganged')?.text).toContain('whatever plays on outputs 1–2 is heard on outputs 3–4 too');
+    expect(routingReport(desk.show).findings.find((f) => f.kind === 'ganged')?.text).toContain(
+      'whatever plays on outputs 1–2 is heard on outputs 3–4 too',
+    );
   });
 });
 
@@ -322,7 +380,10 @@ describe('findings', () => {
     let desk = must(sampleDesk(), 'listener.add', { name: 'Producer', kind: 'producer', ownIds: ['c'] });
     expect(kinds(desk)).not.toContain('crew');
     desk = must(desk, 'sound.setSend', { from: 'c', bus: 'programme', on: true });
-    expect(routingReport(desk.show).findings.find((f) => f.kind === 'crew')).toMatchObject({ text: 'The programme hears the crew: Camera c', fix: { command: { type: 'sound.setSend' } } });
+    expect(routingReport(desk.show).findings.find((f) => f.kind === 'crew')).toMatchObject({
+      text: 'The programme hears the crew: Camera c',
+      fix: { command: { type: 'sound.setSend' } },
+    });
   });
 
   it('name a sound that comes twice, with the time between', () => {
@@ -334,7 +395,9 @@ describe('findings', () => {
     let mics = must(sampleDesk(), 'sound.addChannel', { name: 'Mic', feed: { kind: 'device', ...CARD, first: 1, stereo: true } });
     mics = must(mics, 'sound.addChannel', { name: 'Same mic', feed: { kind: 'device', ...CARD, first: 1, stereo: true } });
     mics = must(mics, 'sound.setChannel', { channels: [idOf(mics, 'Same mic')], delayMs: 12 });
-    expect(routingReport(mics.show).findings.find((f) => f.kind === 'twice')?.text).toContain('inputs 1–2 twice, 12 ms apart: it sounds hollow');
+    expect(routingReport(mics.show).findings.find((f) => f.kind === 'twice')?.text).toContain(
+      'inputs 1–2 twice, 12 ms apart: it sounds hollow',
+    );
   });
 
   it('name a bus that nobody hears, and a source that reaches nobody', () => {

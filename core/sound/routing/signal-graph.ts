@@ -110,7 +110,8 @@ export function signalGraph(show: Show): SignalGraph {
   const b = new Builder();
   const { sound } = show;
   const cards = new Map(sound.cards.map((c) => [c.deviceId, c]));
-  const portName = (side: 'inputs' | 'outputs', deviceId: string, pair: number) => cards.get(deviceId)?.[side].find((p) => p.pair === pair)?.name;
+  const portName = (side: 'inputs' | 'outputs', deviceId: string, pair: number) =>
+    cards.get(deviceId)?.[side].find((p) => p.pair === pair)?.name;
   const input = (deviceId: string, pair: number) =>
     b.node(`in:${deviceKey(deviceId)}:${pair}`, 'input', () => portName('inputs', deviceId, pair) ?? pairName('inputs', pair));
   const singles = new Map<number, { deviceId: string; pair: number }>();
@@ -124,7 +125,8 @@ export function signalGraph(show: Show): SignalGraph {
     singles.set(node, { deviceId, pair });
     return node;
   };
-  const output = (deviceId: string, pair: number) => b.node(`out:${deviceKey(deviceId)}:${pair}`, 'output', () => pairName('outputs', pair));
+  const output = (deviceId: string, pair: number) =>
+    b.node(`out:${deviceKey(deviceId)}:${pair}`, 'output', () => pairName('outputs', pair));
   /** What is plugged into the outputs: a named loudspeaker, or the outputs themselves. */
   const speaker = (to: Pair) => {
     const out = output(to.deviceId, to.pair);
@@ -149,7 +151,14 @@ export function signalGraph(show: Show): SignalGraph {
     const { gainDb } = channel.sound;
     channels.set(id, { channel, node, wait: isLive(show, channel) ? LIVE_WAIT_MS : 0 });
     if (feed?.kind === 'device') {
-      b.edge(feed.stereo ? input(feed.deviceId, Math.ceil(feed.first / 2)) : single(feed.deviceId, feed.first), node, 'feed', gainDb, 0, '');
+      b.edge(
+        feed.stereo ? input(feed.deviceId, Math.ceil(feed.first / 2)) : single(feed.deviceId, feed.first),
+        node,
+        'feed',
+        gainDb,
+        0,
+        '',
+      );
       continue;
     }
     if (feed?.kind === 'tone') {
@@ -176,7 +185,15 @@ export function signalGraph(show: Show): SignalGraph {
       const group = groupId === null ? undefined : groups.get(groupId);
       const closed = muted || group?.muted || (tap === 'after' && (faderDb <= FADER_FLOOR_DB || (group?.faderDb ?? 0) <= FADER_FLOOR_DB));
       if (closed) continue;
-      b.edge(node, to.node, 'send', levelDb + (tap === 'after' ? faderDb + (group?.faderDb ?? 0) : 0), delayMs + (to.bus.timing === 'picture' ? wait : 0), `${fromId} ${busId}`, why);
+      b.edge(
+        node,
+        to.node,
+        'send',
+        levelDb + (tap === 'after' ? faderDb + (group?.faderDb ?? 0) : 0),
+        delayMs + (to.bus.timing === 'picture' ? wait : 0),
+        `${fromId} ${busId}`,
+        why,
+      );
       continue;
     }
     const from = buses.get(fromId);
@@ -222,7 +239,9 @@ export function signalGraph(show: Show): SignalGraph {
       if (from) b.edge(from.node, ear, 'hears', from.bus.faderDb, from.bus.delayMs, '');
     }
     // A loudspeaker beside their own microphone: what they hear comes back, about this much weaker.
-    if (listener.open) for (const id of listener.ownIds) if (channels.has(id)) b.edge(ear, (channels.get(id) as { node: number }).node, 'leak', LEAK_DB, LEAK_MS, '');
+    if (listener.open)
+      for (const id of listener.ownIds)
+        if (channels.has(id)) b.edge(ear, (channels.get(id) as { node: number }).node, 'leak', LEAK_DB, LEAK_MS, '');
   }
   return b.finish();
 }
