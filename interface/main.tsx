@@ -18,7 +18,7 @@ import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { storeAsset } from '#engine/storage/assets';
 import { db } from '#engine/storage/db';
 import { storeShow, sweep } from '#engine/storage/shows';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { panelDriver } from '#standins/control/panel-driver';
 import { createCardDriver } from '#standins/sound/card-driver';
 import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';

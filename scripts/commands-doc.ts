@@ -1,7 +1,7 @@
 /** Writes docs/commands.md from the registry; with --check, only says whether it is current. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { commandReference } from '#core/commands/reference';
+import { commandReference } from '#core/desk/reference';
 
 const file = fileURLToPath(new URL('../docs/commands.md', import.meta.url));
 const text = commandReference();

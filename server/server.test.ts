@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vites
 import { WebSocket } from 'ws';
 import { type FromHost, HOST_PROTOCOL, type ToHost, type ToListener } from '#core/panels/messages';
 import { inParts } from '#core/panels/parts';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { attempt, sampleDesk } from '#tests/support/sample-show';
 import { makeOpusTrack } from '#tests/support/cmaf';
 import { freePort } from '#tests/support/free-port';

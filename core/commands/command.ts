@@ -1,6 +1,6 @@
 /** What a command is. Every change of show or air is one; buttons, keys, the remote and tests all send these. */
 import { type Constructor } from '../schema/fields';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 
 export interface CommandContext {
   /** The next frame the mixer will draw: the moment at which the command takes effect. */

@@ -14,12 +14,12 @@ import {
   Shadow,
   STYLE_PROPERTIES,
   type StyleProperty,
-} from '../show/layout';
-import { Crop, type Key, keyClass, MOST_ZOOM } from '../show/look';
+} from './document';
+import { Crop, type Key, keyClass, MOST_ZOOM } from './look';
 import { align, type Alignment, ALIGNMENTS, around, distribute } from './arrange';
 import { boxesOf, boxOf, checkContent, checkCrop, checkInside, checkKey, layoutOf } from './edit';
 import { effectiveBox, propertiesOf, stylesOf, withProperties } from './styles';
-import { type Show } from '../show/show';
+import { type Show } from '../desk/show';
 
 class LayoutArg {
   @Id('layout or preset') layout!: string;

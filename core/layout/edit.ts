@@ -1,11 +1,11 @@
 /** Finding and checking boxes, seats, framings and styles for the commands that change them. */
 import { CommandError } from '../commands/command';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { intersect, type Rect } from '../show/geometry';
-import { type Box, type BoxContent, type Framing, type Layout, type Seat, type Style } from '../show/layout';
-import { cropLeaves, type Crop, type Key } from '../show/look';
-import { circleThrough, findPicture, pictureByNumber } from '../show/pictures';
-import { type Raster } from '../show/show';
+import { type Box, type BoxContent, type Framing, type Layout, type Seat, type Style } from './document';
+import { cropLeaves, type Crop, type Key } from './look';
+import { circleThrough, findPicture, pictureByNumber } from '../desk/pictures';
+import { type Raster } from '../show/raster';
 
 function need<T>(found: T | undefined, what: string, id: string, field: string): T {
   if (!found) throw new CommandError(`unknown-${what}`, `There is no ${what} "${id}" in this show.`, field);

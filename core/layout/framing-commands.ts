@@ -2,9 +2,9 @@
 import { CommandError, defineCommand } from '../commands/command';
 import { requireSource } from '../picture/commands';
 import { Flag, Id, Nested, Num, Text, Variant, Whole } from '../schema/fields';
-import { createFraming } from '../show/layout';
-import { Crop, Grade, type Key, keyClass, MOST_ZOOM } from '../show/look';
-import { forget, usesOf } from '../show/usage';
+import { createFraming } from './document';
+import { Crop, Grade, type Key, keyClass, MOST_ZOOM } from './look';
+import { forget, usesOf } from '../desk/uses';
 import { checkCrop, checkKey, checkNumber, framingOf } from './edit';
 
 class AddArgs {

@@ -1,7 +1,7 @@
 /** Handles of boxes and what dragging them does. Pixels of the show's raster; independent of how they are drawn. */
 import { type Sides, snapMove, snapResize, type Guide } from './arrange';
 import { type Point, type Rect } from '../show/geometry';
-import { type Crop } from '../show/look';
+import { type Crop } from './look';
 
 export const HANDLES = ['nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w'] as const;
 export type Handle = (typeof HANDLES)[number];

@@ -2,9 +2,9 @@
 import { CommandError, defineCommand } from '../commands/command';
 import { Id, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
 import { cut, settle } from '../picture/mixer';
-import { type Desk } from '../show/air';
-import { BoxContent, createBox, createLayout } from '../show/layout';
-import { forget, usesOf } from '../show/usage';
+import { type Desk } from '../desk/air';
+import { BoxContent, createBox, createLayout } from './document';
+import { forget, usesOf } from '../desk/uses';
 import { checkContent, checkNumber, layoutOf } from './edit';
 import { STARTER_NAMES, type Starter, starterBoxes, STARTERS, usualSpacing } from './starters';
 

@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
-import { EMPTY_HISTORY, remember, undo } from '../commands/history';
+import { EMPTY_HISTORY, remember, undo } from '../desk/history';
 import { planFrame } from '../picture/plan';
 import { takeSummary } from '../picture/summary';
 import { tallyOf } from '../picture/tally';
 import { planSound } from '../sound/plan';
-import { type Desk } from '../show/air';
-import { type Layout, STYLE_PROPERTIES, type StyleProperty } from '../show/layout';
-import { showProblems } from '../show/validate';
+import { type Desk } from '../desk/air';
+import { type Layout, STYLE_PROPERTIES, type StyleProperty } from './document';
+import { showProblems } from '../desk/validate';
 import { effectiveBox, placesOfStyle } from './styles';
 import { walkThrough } from './walk-through';
 

@@ -1,11 +1,11 @@
 /** Commands for seats and for the eyes of those who fill them. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Id, Num, Text } from '../schema/fields';
-import { type Desk } from '../show/air';
-import { TILE_COLOURS } from '../show/create';
+import { type Desk } from '../desk/air';
+import { TILE_COLOURS } from '../desk/create';
 import { Anyway, guardLoops } from '../sound/edit';
-import { findPicture } from '../show/pictures';
-import { forget, usesOf } from '../show/usage';
+import { findPicture } from '../desk/pictures';
+import { forget, usesOf } from '../desk/uses';
 import { seatOf } from './edit';
 
 class AddArgs {

@@ -1,7 +1,7 @@
 /** Commands for styles. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Id, Ids, Nested, SomeOf, Text } from '../schema/fields';
-import { type Box, BoxLook, MOST_BOXES, STYLE_PROPERTIES, type StyleProperty } from '../show/layout';
+import { type Box, BoxLook, MOST_BOXES, STYLE_PROPERTIES, type StyleProperty } from './document';
 import { boxesOf, boxOf, checkCrop, checkKey, framingOf, layoutOf, styleOf } from './edit';
 import { effectiveBox, placesOfStyle, withProperties } from './styles';
 

@@ -1,8 +1,8 @@
 /** Styles: boxes follow the properties that a style holds, but for those set by hand. */
-import { type Air } from '../show/air';
-import { type Box, type BoxLook, type Layout, type Style, STYLE_PROPERTIES, type StyleProperty } from '../show/layout';
-import { picturesWithin } from '../show/pictures';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { type Box, type BoxLook, type Layout, type Style, STYLE_PROPERTIES, type StyleProperty } from './document';
+import { picturesWithin } from '../desk/pictures';
+import { type Show } from '../desk/show';
 
 /** The values of one style property in a look. */
 function part(property: StyleProperty, look: BoxLook): Partial<BoxLook> {

@@ -2,9 +2,9 @@
 import { transitionTrouble } from '../picture/change';
 import { layoutScene } from '../picture/scene';
 import { EYE_LINE, eyeInBox } from '../picture/view';
-import { type Air } from '../show/air';
-import { type Layout } from '../show/layout';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { type Layout } from './document';
+import { type Show } from '../desk/show';
 import { effectiveBox } from './styles';
 import { isTooMuch, Weights, weightWords } from './weight';
 

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { refsOf } from '#engine/picture/renderer';
 import { planFrame } from '../picture/plan';
-import { type Desk } from '../show/air';
-import { createBox, createLayout } from '../show/layout';
-import { readShow } from '../show/migrate';
+import { type Desk } from '../desk/air';
+import { createBox, createLayout } from './document';
+import { readShow } from '../desk/migrate';
 import { walkThrough } from './walk-through';
 import { isTooMuch, MOST, Weights } from './weight';
 

@@ -4,8 +4,9 @@
  */
 import { CommandError } from '../commands/command';
 import { intersect, type Rect } from '../show/geometry';
-import { type BoxContent, type Layout, type Preset } from '../show/layout';
-import { type Raster, type Show } from '../show/show';
+import { type BoxContent, type Layout, type Preset } from './document';
+import { type Raster } from '../show/raster';
+import { type Show } from '../desk/show';
 import { effectiveBox } from './styles';
 
 export interface Weight {

@@ -3,7 +3,7 @@ import { CommandError, defineCommand } from '../commands/command';
 import { requireSource } from '../picture/commands';
 import { Id, ListOf, Num, Whole } from '../schema/fields';
 import { RectField } from '../show/geometry';
-import { type Box, createBox, MOST_BOXES } from '../show/layout';
+import { type Box, createBox, MOST_BOXES } from './document';
 import { layoutOf } from './edit';
 import { boxUnder } from './find-windows';
 

@@ -2,7 +2,7 @@
 import { CommandError, defineCommand } from '../commands/command';
 import { requireSource } from '../picture/commands';
 import { Flag, Id, Num, OneOf } from '../schema/fields';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { AT_END, type AtEnd, type MediaSettings, type Source } from '../show/source';
 import { cuedPlayer, mediaSpan, playerState } from './player';
 

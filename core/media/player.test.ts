@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, CLIP, must, sampleDesk } from '#tests/support/sample-show';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { type MediaSettings } from '../show/source';
 import { playerState, stateOfPlayer } from './player';
 

@@ -1,5 +1,6 @@
 /** Where a media player stands at a frame: worked out from its anchor, never counted along. */
-import { type Air, type Player } from '../show/air';
+import { type Air } from '../desk/air';
+import { type Player } from './air';
 import { type MediaSettings } from '../show/source';
 import { frameToSeconds, type Rate } from '../time/rate';
 

@@ -1,7 +1,9 @@
 /** The as-run log: what was on air, from when to when. */
-import { type Air, fadeLevel, lanePictures } from '../show/air';
-import { pictureName } from '../show/pictures';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { fadeLevel } from '../time/fade';
+import { lanePictures } from '../picture/air';
+import { pictureName } from '../desk/pictures';
+import { type Show } from '../desk/show';
 import { formatTimecode } from '../time/timecode';
 import { type Rate } from '../time/rate';
 import { csvCell } from './csv';

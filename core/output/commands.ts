@@ -1,7 +1,7 @@
 /** Commands for recording and streaming. The engine follows what air asks for. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { Num, OneOf, Text } from '../schema/fields';
-import { type Codec, CODECS, type Feed, FEEDS } from '../show/show';
+import { type Codec, CODECS, type Feed, FEEDS } from './document';
 
 class RecordingArgs {
   @OneOf(CODECS, 'picture codec', { optional: true }) codec?: Codec;

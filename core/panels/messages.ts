@@ -3,8 +3,8 @@
  * revision and then as patches in order; whoever misses a revision asks for a new snapshot.
  */
 import { type Patch } from 'immer';
-import { type Air } from '../show/air';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { type Show } from '../desk/show';
 
 /** Which show a host window runs. */
 export interface ShowName {

@@ -2,7 +2,7 @@
  * What a machine can mix. A show is worked at its own raster and rate; when the machine is late with its frames, the engine steps down in
  * the order of `STEPS`, says so with the reason, and steps up again when there is room.
  */
-import { type Raster } from '../show/show';
+import { type Raster } from '../show/raster';
 
 /** How the monitors are drawn. Tiles are pictures of single sources; Next has a rate of its own. */
 export interface MonitorPace {

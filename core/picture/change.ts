@@ -1,8 +1,9 @@
 /** How one picture becomes the other at a moment of a transition: the scenes to draw and how to mix them. */
-import { type Air } from '../show/air';
+import { type Air } from '../desk/air';
 import { fullRect } from '../show/geometry';
-import { findPicture } from '../show/pictures';
-import { type Show, type Transition } from '../show/show';
+import { findPicture } from '../desk/pictures';
+import { type Show } from '../desk/show';
+import { type Transition } from './document';
 import { type DrawItem, type PicturePlan } from './draw';
 import { ease } from './easing';
 import { glide } from './glide';

@@ -1,9 +1,10 @@
 /** Commands that switch the picture. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { Flag, Id, Num, Whole } from '../schema/fields';
-import { type Desk, turnFade } from '../show/air';
-import { findPicture, pictureByNumber } from '../show/pictures';
-import { findSource } from '../show/show';
+import { type Desk } from '../desk/air';
+import { turnFade } from '../time/fade';
+import { findPicture, pictureByNumber } from '../desk/pictures';
+import { findSource } from '../desk/show';
 import { cut, moveBar, settle, take } from './mixer';
 
 /** @throws CommandError when the show has no such source. */

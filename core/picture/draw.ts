@@ -3,9 +3,11 @@
  * origin at the top left. Both mixers and the reference rasteriser draw exactly this.
  */
 import { fullRect, type Rect } from '../show/geometry';
-import { type Border, type Shadow } from '../show/layout';
-import { type ChromaKey, type Grade, type LumaKey } from '../show/look';
-import { type Direction, type NameCard, type Raster, type WipeShape } from '../show/show';
+import { type Border, type Shadow } from '../layout/document';
+import { type ChromaKey, type Grade, type LumaKey } from '../layout/look';
+import { type Direction, type WipeShape } from './document';
+import { type NameCard } from '../show/document';
+import { type Raster } from '../show/raster';
 import { type Placement, type Placing, place, placeBetween } from './view';
 
 /** Where an item's picture comes from. A scene is a picture of the whole raster, drawn from items of its own. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { glide, pairBoxes } from './glide';
 import { planFrame } from './plan';
 import { sceneOf } from './scene';

@@ -3,7 +3,7 @@
  * no partner fades. Exactly the old scene at 0 and exactly the new one at 1.
  */
 import { between, betweenRects } from '../show/geometry';
-import { type Border, type Shadow } from '../show/layout';
+import { type Border, type Shadow } from '../layout/document';
 import { type DrawItem, type Scene } from './draw';
 import { type Placing } from './view';
 

@@ -1,5 +1,5 @@
 /** Colour correction. Y′ goes through a curve; chroma is scaled, and white balance leans it in step with Y′. */
-import { type Grade } from '../show/look';
+import { type Grade } from '../layout/look';
 import { type Ycc } from './key';
 
 /** How far full warmth or tint leans the chroma of white. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { GREEN_KEY, PLAIN_GRADE } from '../show/look';
+import { GREEN_KEY, PLAIN_GRADE } from '../layout/look';
 import { ease } from './easing';
 import { gradePixel } from './grade';
 import { chromaAlpha, chromaNumbers, insideGarbage, lumaAlpha, parseColour, toRgb, toYcc, withoutSpill } from './key';

@@ -2,7 +2,7 @@
  * Keys: how much of a pixel stays, 0 to 1, and what is left of its colour. Worked in Y′CbCr of BT.709 with luma 0 to 1
  * and chroma −0.5 to 0.5, so that the software mixer needs no conversion and shading of the backing hardly matters.
  */
-import { type ChromaKey, type LumaKey } from '../show/look';
+import { type ChromaKey, type LumaKey } from '../layout/look';
 
 export type Ycc = [number, number, number];
 

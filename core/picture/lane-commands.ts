@@ -1,11 +1,11 @@
 /** Commands for the lanes over the picture. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Flag, Id, Nested, Num, Text, Variant, Whole } from '../schema/fields';
-import { createAirLane, laneIsUp, lanePictures } from '../show/air';
-import { createLane } from '../show/create';
+import { createAirLane, laneIsUp, lanePictures } from './air';
+import { createLane } from './create';
 import { type Rect, RectField } from '../show/geometry';
-import { type Key, keyClass } from '../show/look';
-import { LaneContent, MOST_LANES, Move } from '../show/show';
+import { type Key, keyClass } from '../layout/look';
+import { LaneContent, MOST_LANES, Move } from './document';
 import { checkKey } from '../layout/edit';
 import { requirePicture } from './commands';
 import { laneOf, lowerLane, raiseLane } from './mixer';

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
-import { type Air, type Desk, fadeLevel, laneIsUp, lanePictures } from '../show/air';
-import { showProblems } from '../show/validate';
+import { type Air, type Desk } from '../desk/air';
+import { fadeLevel } from '../time/fade';
+import { laneIsUp, lanePictures } from './air';
+import { showProblems } from '../desk/validate';
 import { laneHoldsNew, planFrame } from './plan';
 import { runningTransition, transitionPosition } from './transition';
 

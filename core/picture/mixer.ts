@@ -1,8 +1,11 @@
 /** The mixer's state machine: what a cut, a take and the bar do to air. Works on a draft; used by the commands. */
 import { cuedPlayer, mediaSpan } from '../media/player';
-import { type Air, createAirLane, type AirLane, type Desk, fadeLevel, laneFade, laneIsUp, turnFade } from '../show/air';
-import { pictureName, picturesWithin } from '../show/pictures';
-import { findSource, type Lane, type Transition } from '../show/show';
+import { type Air, type Desk } from '../desk/air';
+import { createAirLane, type AirLane, laneFade, laneIsUp } from './air';
+import { fadeLevel, turnFade } from '../time/fade';
+import { pictureName, picturesWithin } from '../desk/pictures';
+import { findSource } from '../desk/show';
+import { type Lane, type Transition } from './document';
 import { type MediaSettings } from '../show/source';
 import { CommandError } from '../commands/command';
 import { secondsToFrames } from '../time/rate';

@@ -1,8 +1,12 @@
 /** The plan of every picture wanted at a frame, worked out from show, air and frame number alone. */
-import { type Air, type AirLane, fadeLevel, type LanePicture, lanePictures } from '../show/air';
+import { type Air } from '../desk/air';
+import { type AirLane, type LanePicture, lanePictures } from './air';
+import { fadeLevel } from '../time/fade';
 import { fullRect, intersect, type Rect } from '../show/geometry';
-import { findPicture } from '../show/pictures';
-import { type Lane, type Move, type Raster, type Show } from '../show/show';
+import { findPicture } from '../desk/pictures';
+import { type Lane, type Move } from './document';
+import { type Raster } from '../show/raster';
+import { type Show } from '../desk/show';
 import { changeAt } from './change';
 import { type DrawItem, type FramePlan, plainPlan, type PicturePlan } from './draw';
 import { ease } from './easing';

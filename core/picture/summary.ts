@@ -1,9 +1,11 @@
 /** "What the take will change": every consequence of the next take, in plain words. */
 import { seatSource, takenBySeats } from '../sound/channels';
 import { type ChannelStrip } from '../sound/strip';
-import { type Air, laneIsUp } from '../show/air';
-import { pictureName, picturesWithin } from '../show/pictures';
-import { type LaneContent, type Show, type Transition } from '../show/show';
+import { type Air } from '../desk/air';
+import { laneIsUp } from './air';
+import { pictureName, picturesWithin } from '../desk/pictures';
+import { type LaneContent, type Transition } from './document';
+import { type Show } from '../desk/show';
 import { hasSound } from '../show/source';
 import { mediaSpan } from '../media/player';
 import { formatDuration } from '../time/duration';

@@ -1,7 +1,8 @@
 /** Tally: in which role each picture is at a frame. */
-import { type Air, laneIsUp, lanePictures } from '../show/air';
-import { picturesWithin } from '../show/pictures';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { laneIsUp, lanePictures } from './air';
+import { picturesWithin } from '../desk/pictures';
+import { type Show } from '../desk/show';
 import { liveAngle } from '../replay/deck';
 import { runningTransition } from './transition';
 

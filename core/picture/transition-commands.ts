@@ -1,7 +1,7 @@
 /** Commands for the armed transition, the ones kept by name, and those that pictures have of their own. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Id, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import {
   type Direction,
   DIRECTIONS,
@@ -13,7 +13,7 @@ import {
   type TransitionKind,
   WIPE_SHAPES,
   type WipeShape,
-} from '../show/show';
+} from './document';
 import { requirePicture, requireSource } from './commands';
 
 class ArmArgs {

@@ -1,5 +1,6 @@
 /** Where a transition stands, and the state after it. */
-import { type Air, type RunningTransition } from '../show/air';
+import { type Air } from '../desk/air';
+import { type RunningTransition } from './air';
 
 /** Position of a transition at `frame`, 0 (all old picture) to 1 (all new). Linear. */
 export function transitionPosition(t: RunningTransition, frame: number): number {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { NO_CROP } from '../show/look';
+import { NO_CROP } from '../layout/look';
 import { EYE_LINE, eyeInBox, framingWindow, place, placeBetween, type Placing } from './view';
 
 const side = fc.integer({ min: 16, max: 4000 });

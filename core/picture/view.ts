@@ -3,8 +3,8 @@
  * are pixels of the show's raster. Two stages: a framing makes a picture out of a source, a box shows part of that.
  */
 import { betweenRects, containRect, type Point, type Rect } from '../show/geometry';
-import { type Fit } from '../show/layout';
-import { type Crop, NO_CROP } from '../show/look';
+import { type Fit } from '../layout/document';
+import { type Crop, NO_CROP } from '../layout/look';
 
 interface Size {
   width: number;

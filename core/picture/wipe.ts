@@ -1,5 +1,5 @@
 /** Wipes and pushes. In a wipe every place of the picture has its turn, 0 to 1; it changes when the edge gets there. */
-import { type Direction, type WipeShape } from '../show/show';
+import { type Direction, type WipeShape } from './document';
 
 /**
  * The turn of a place. `u`, `v` are 0 to 1 across and down; `width` and `height` give the proportions. Angles are degrees

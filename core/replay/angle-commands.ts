@@ -2,8 +2,8 @@
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { requireSource } from '../picture/commands';
 import { Flag, Id, Nested, Num, OneOf, Whole } from '../schema/fields';
-import { type Desk } from '../show/air';
-import { createSource } from '../show/create';
+import { type Desk } from '../desk/air';
+import { createSource } from '../desk/create';
 import { DECKS } from './air';
 import { AFTER_ROLL, Budget, JOINS, LAST_FRAME, MOST_ANGLES, PROGRAMME_SOUND } from './document';
 import { angleOf } from './edit';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { attempt, must, replayDesk, sampleDesk } from '#tests/support/sample-show';
-import { showProblems } from '../show/validate';
-import { createShow } from '../show/create';
-import { readShow } from '../show/migrate';
-import { type Desk } from '../show/air';
-import { usesOf } from '../show/usage';
+import { showProblems } from '../desk/validate';
+import { createShow } from '../desk/create';
+import { readShow } from '../desk/migrate';
+import { type Desk } from '../desk/air';
+import { usesOf } from '../desk/uses';
 import { MOST_ANGLES } from './document';
 import { replayProblems } from './validate';
 

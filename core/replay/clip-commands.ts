@@ -1,8 +1,8 @@
 /** Commands that make and edit clips. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Id, Ids, ListOf, Num, OneOf, Text, Whole } from '../schema/fields';
-import { type Desk } from '../show/air';
-import { TILE_COLOURS } from '../show/create';
+import { type Desk } from '../desk/air';
+import { TILE_COLOURS } from '../desk/create';
 import { formatTimecode } from '../time/timecode';
 import { secondsToFrames } from '../time/rate';
 import { type DeckNumber } from './air';

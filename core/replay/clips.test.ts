@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { attempt, must, replayDesk } from '#tests/support/sample-show';
 import { runningTransition } from '../picture/transition';
 import { planSound } from '../sound/plan';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { deckPlace } from './deck';
 import { clipsOf, type Clip } from './document';
 import { filterClips } from './search';

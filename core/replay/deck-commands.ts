@@ -1,7 +1,7 @@
 /** Commands for the decks: playing, jog, shuttle, jumps, speed, angle, marks. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { Flag, Id, Num, OneOf, Text, Whole } from '../schema/fields';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { parseTimecode, TimecodeError } from '../time/timecode';
 import { type DeckNumber } from './air';
 import { LAST_FRAME, MOST_ANGLES } from './document';

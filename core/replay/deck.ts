@@ -1,6 +1,6 @@
 /** Where a deck stands at a frame, and which recorded pictures it shows there. Worked out from its motion, never counted along. */
-import { type Air } from '../show/air';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { type Show } from '../desk/show';
 import { type Rate } from '../time/rate';
 import { type DeckState, type Motion, type ReplayAir, type Roll } from './air';
 import { type Angle } from './document';

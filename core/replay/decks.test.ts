@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, replayDesk } from '#tests/support/sample-show';
 import { planFrame } from '../picture/plan';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { tallyOf } from '../picture/tally';
 import { deckPictures, deckPlace, edgeFrames, newestFrame } from './deck';
 

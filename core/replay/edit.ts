@@ -1,7 +1,7 @@
 /** Finding and checking angles, clips and reels for the commands that change them. */
 import { current, isDraft } from 'immer';
 import { CommandError } from '../commands/command';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { type Rate } from '../time/rate';
 import { formatTimecode } from '../time/timecode';
 import { type Angle, type Clip, MOST_CLIPS, type Reel, type Replay } from './document';

@@ -1,6 +1,6 @@
 /** Which recorded material goes when the budget is used up: the oldest, and never what a clip or a deck uses. */
-import { type Air } from '../show/air';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { type Show } from '../desk/show';
 import { frameToMicros, secondsToFrames } from '../time/rate';
 import { DECKS } from './air';
 import { deckPlace } from './deck';

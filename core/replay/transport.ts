@@ -1,6 +1,6 @@
 /** The decks' state machine: what play, jog, shuttle and jumps do. Works on a draft; used by the commands. */
 import { CommandError } from '../commands/command';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { type Source } from '../show/source';
 import { type DeckNumber, DECKS, type DeckState, type Motion } from './air';
 import { type DeckPlace, deckPlace, newestFrame, stillAt } from './deck';

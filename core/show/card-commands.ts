@@ -1,7 +1,7 @@
 /** Commands for name cards. A card that is up keeps its words until it is shown anew. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Id, Text } from '../schema/fields';
-import { type Desk } from './air';
+import { type Desk } from '../desk/air';
 
 class AddCardArgs {
   @Text(60, 'first line: the name') name!: string;

@@ -1,7 +1,8 @@
 /** Commands for the show as a whole. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Nested, Text } from '../schema/fields';
-import { Raster, type Show } from './show';
+import { Raster } from './raster';
+import { type Show } from '../desk/show';
 
 class RenameArgs {
   @Text(120, 'name', { min: 1 }) name!: string;

@@ -5,10 +5,10 @@ import { requireSource } from '../picture/commands';
 import { settle } from '../picture/mixer';
 import { Colour, Flag, Id, Text, Variant, Whole } from '../schema/fields';
 import { Anyway, guardLoops } from '../sound/edit';
-import { type Desk } from './air';
-import { createSource } from './create';
+import { type Desk } from '../desk/air';
+import { createSource } from '../desk/create';
 import { settingsClass, type SourceSettings } from './source';
-import { forget, usesOf } from './usage';
+import { forget, usesOf } from '../desk/uses';
 
 class AddArgs {
   @Text(80, 'name', { min: 1 }) name!: string;

@@ -1,8 +1,8 @@
 /** Commands for buses, sends, the patch, and what is known of sound cards and rooms. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Colour, DeviceId, Flag, Id, Nested, Num, OneOf, Text, TextList, Whole } from '../schema/fields';
-import { TILE_COLOURS } from '../show/create';
-import { type Desk } from '../show/air';
+import { TILE_COLOURS } from '../desk/create';
+import { type Desk } from '../desk/air';
 import { current, isDraft } from 'immer';
 import {
   CARD_ENDS,

@@ -1,8 +1,8 @@
 /** Every channel of the desk: those of the sources, and those of their own. */
 import { isDraft } from 'immer';
-import { KeepLast } from '../show/keep-last';
-import { sourceBehind } from '../show/pictures';
-import { type Show } from '../show/show';
+import { KeepLast } from '../desk/keep-last';
+import { sourceBehind } from '../desk/pictures';
+import { type Show } from '../desk/show';
 import { hasSound } from '../show/source';
 import { type Feed } from './document';
 import { type ChannelStrip } from './strip';

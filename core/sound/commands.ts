@@ -1,8 +1,8 @@
 /** Commands for channels: level, processing, groups and presets. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Flag, Id, Ids, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
-import { TILE_COLOURS } from '../show/create';
-import { type Desk } from '../show/air';
+import { TILE_COLOURS } from '../desk/create';
+import { type Desk } from '../desk/air';
 import { forgetChannel } from './forget';
 import { Anyway, channelOf, faderGroupOf, guardLoops } from './edit';
 import { feedClass, type Feed, MOST_CHANNELS } from './document';

@@ -1,6 +1,6 @@
 /** The show's sound desk as the audio thread needs it: only numbers and keys. Gains that change by the frame are apart. */
-import { type Air } from '../show/air';
-import { type Show } from '../show/show';
+import { type Air } from '../desk/air';
+import { type Show } from '../desk/show';
 import { channelsOf, isLive, seatSource } from './channels';
 import { type Tap } from './document';
 import { dbToGain, faderGain } from './level';

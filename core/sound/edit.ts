@@ -2,8 +2,8 @@
 import { current, isDraft, original } from 'immer';
 import { CommandError } from '../commands/command';
 import { Flag } from '../schema/fields';
-import { type Desk } from '../show/air';
-import { type Show } from '../show/show';
+import { type Desk } from '../desk/air';
+import { type Show } from '../desk/show';
 import { channelsOf, type Channel } from './channels';
 import { type Bus, type FaderGroup, type Listener } from './document';
 import { loopKey, loopKeys, loopReport } from './routing/loops';

@@ -1,5 +1,5 @@
 /** Takes channels, buses and seats that are gone out of the sound desk. */
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { PROGRAMME_BUS } from './document';
 
 /** A channel is gone: its sends, its place as somebody's own, and guests who were nobody but it. */

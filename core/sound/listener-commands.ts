@@ -1,8 +1,8 @@
 /** Commands for who listens, and for what is spoken and listened to over the desk. */
 import { CommandError, defineCommand } from '../commands/command';
 import { DeviceId, Flag, Id, Ids, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
-import { TILE_COLOURS } from '../show/create';
-import { type Desk } from '../show/air';
+import { TILE_COLOURS } from '../desk/create';
+import { type Desk } from '../desk/air';
 import {
   createBus,
   LISTENER_KINDS,

@@ -1,9 +1,11 @@
 /** The sound twin of the frame plan: how loud each channel and bus is at a frame. */
 import { runningTransition, transitionPosition } from '../picture/transition';
-import { type Air, fadeLevel, lanePictures } from '../show/air';
+import { type Air } from '../desk/air';
+import { fadeLevel } from '../time/fade';
+import { lanePictures } from '../picture/air';
 import { deckPlace, liveAngle, rollLeft } from '../replay/deck';
-import { picturesWithin } from '../show/pictures';
-import { findSource, type Show } from '../show/show';
+import { picturesWithin } from '../desk/pictures';
+import { findSource, type Show } from '../desk/show';
 import { playerState } from '../media/player';
 import { frameToSeconds } from '../time/rate';
 import { channelsOf, seatSource, takenBySeats } from './channels';

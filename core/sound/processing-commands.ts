@@ -1,7 +1,7 @@
 /** Commands for what channels and buses do to their sound, and for presets of it. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Flag, Id, Ids, Num, OneOf, Text, Whole } from '../schema/fields';
-import { type Desk } from '../show/air';
+import { type Desk } from '../desk/air';
 import { channelOf } from './edit';
 import { MOST_CHANNELS } from './document';
 import { BAND_COUNT, BAND_KINDS, type BandKind, type Equaliser, type Processing } from './strip';

@@ -1,7 +1,7 @@
 /** Routings as files: sends, listeners and patches by name, to take from one show to another. */
 import { check, type Problem } from '../schema/check';
 import { type Constructor, Flag, ListOf, Num, OneOf, Text, TextList, Whole } from '../schema/fields';
-import { type Show } from '../show/show';
+import { type Show } from '../desk/show';
 import { channelsOf } from './channels';
 import {
   createBus,

@@ -1,6 +1,6 @@
 /** What must hold between the parts of the sound desk in a show. */
 import { type Problem } from '../schema/check';
-import { type Show } from '../show/show';
+import { type Show } from '../desk/show';
 import { PROGRAMME_BUS } from './document';
 
 /** Every fault between channels, buses, sends, listeners and patches; empty when they are sound. */

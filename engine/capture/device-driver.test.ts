@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { createSource } from '#core/show/create';
+import { createSource } from '#core/desk/create';
 import { type CameraSettings } from '#core/show/source';
 import { sampleDesk } from '#tests/support/sample-show';
 import { type EngineFormat, type SourceLink } from './driver';

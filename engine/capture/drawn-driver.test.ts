@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { createAir } from '#core/show/air';
+import { createAir } from '#core/desk/air';
 import { FakeWorker, useFakeWorkers } from '#tests/support/fake-worker';
 import { sampleDesk } from '#tests/support/sample-show';
 import { createDrawnDriver } from './drawn-driver';

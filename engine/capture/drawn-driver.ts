@@ -1,5 +1,5 @@
 /** A driver for sources drawn in one shared worker. */
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { type Driver, type EngineFormat } from './driver';
 import { type ToDrawn } from './drawn-source';
 

@@ -1,6 +1,6 @@
 /** Runs sources that are drawn and synthesised in a worker, as drivers of the same shape as a camera's. */
 import { type WorkerScope } from '../worker-scope';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { type SourceSettings } from '#core/show/source';
 import { frameToMicros, microsToFrame, type Rate } from '#core/time/rate';
 import { SAMPLE_RATE, type SoundChunk } from '../sound/chunk';

@@ -1,6 +1,6 @@
 /** The shape of every driver: devices, files, drawn sources and stand-ins alike. */
-import { type Air } from '#core/show/air';
-import { type Raster } from '#core/show/show';
+import { type Air } from '#core/desk/air';
+import { type Raster } from '#core/show/raster';
 import { type Source, type SourceKind } from '#core/show/source';
 import { type Rate } from '#core/time/rate';
 import { type SourceHealth } from '../picture/messages';

@@ -1,5 +1,5 @@
 /** Drivers for what lies in this browser's storage: media files and stills. */
-import { type Player } from '#core/show/air';
+import { type Player } from '#core/media/air';
 import { type MediaSettings, type StillSettings } from '#core/show/source';
 import { mediaTrouble } from '../media/media-trouble';
 import { type FromPlayer, type ToPlayer } from '../media/player.worker';

@@ -1,7 +1,7 @@
 /** Writes the as-run log as things come on air and leave. */
 import { onAirItems, type OnAirItem } from '#core/output/as-run';
-import { type Air } from '#core/show/air';
-import { type Show } from '#core/show/show';
+import { type Air } from '#core/desk/air';
+import { type Show } from '#core/desk/show';
 import { db } from '../storage/db';
 
 export class AsRunLog {

@@ -1,7 +1,7 @@
 /** The show as the remote sees it: a snapshot with a revision, then patches in order; commands in, answers out. */
 import { type Patch } from 'immer';
 import { type HostOutcome } from '#core/panels/messages';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { HostLink } from '../remote/host-link';
 
 export interface RemoteAccess {

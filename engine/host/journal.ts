@@ -1,6 +1,6 @@
 /** Saves show and air as they change: one write at a time, always the newest, and only what has changed. */
 import { causeOf } from '#core/schema/cause';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { db } from '../storage/db';
 
 /** Milliseconds between a change of the document and its writing: what was changed is shown first. */

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { type FakeDisk, useFakeDisk } from '#tests/support/fake-disk';
 import { FakeWorker, useFakeWorkers } from '#tests/support/fake-worker';
 import { must, sampleDesk } from '#tests/support/sample-show';

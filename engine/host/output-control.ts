@@ -1,6 +1,6 @@
 /** Makes recorder and streamer do what air asks for, and tells air when they have ended by themselves. */
 import { RESERVE_BYTES, recordingRoom } from '#core/output/storage-budget';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { format as formatDate } from 'date-fns';
 import { extensionOf } from '../output/codecs';
 import { type EncodeSettings, type EncoderStatus, type FromEncoder, type ToEncoder } from '../output/messages';

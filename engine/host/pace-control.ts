@@ -1,7 +1,7 @@
 /** How far the engine of this window has stepped down: follows what the mixer counts, once a second. */
 import { workingFormat, type WorkingFormat } from '#core/picture/capability';
 import { FIRST_PACE, govern } from '#core/picture/governor';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { framesPerSecond } from '#core/time/rate';
 import { type MixerStats } from '../picture/messages';
 import { heldStep } from '../picture/mixer-choice';

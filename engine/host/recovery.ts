@@ -1,8 +1,9 @@
 /** Puts a show together again that was cut off: by a reload, a crash, or a kill. */
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
-import { type Air, createAir, createAirLane } from '#core/show/air';
-import { findPicture } from '#core/show/pictures';
-import { SHOW_VERSION } from '#core/show/show';
+import { type Air, createAir } from '#core/desk/air';
+import { createAirLane } from '#core/picture/air';
+import { findPicture } from '#core/desk/pictures';
+import { SHOW_VERSION } from '#core/desk/show';
 import { formatDuration } from '#core/time/duration';
 import { db, type RecordingRow, type ShowRow } from '../storage/db';
 import { folder } from '../storage/opfs';

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Command } from '#core/commands/command';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { FakeWorker, useFakeWorkers, workerOf } from '#tests/support/fake-worker';
 import { must, replayDesk, sampleDesk } from '#tests/support/sample-show';
 import { type EngineFormat } from '../capture/driver';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { type Command } from '#core/commands/command';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { type SoundDesk } from '../sound/sound-desk';
 import { followSound } from './sound-events';

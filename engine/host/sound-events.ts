@@ -1,7 +1,7 @@
 /** What the sound desk finds out by itself, made known to the show: howls, and devices that come and go. */
 import { type Command } from '#core/commands/command';
 import { HOLD_DB } from '#core/sound/dsp/bus-processor';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { type SoundDesk } from '../sound/sound-desk';
 import { type Notice } from './state';
 

@@ -1,6 +1,7 @@
 /** Keeps the drivers as the show wants them: starts, updates, restarts and stops them. */
-import { type Air } from '#core/show/air';
-import { type Raster, type Show } from '#core/show/show';
+import { type Air } from '#core/desk/air';
+import { type Raster } from '#core/show/raster';
+import { type Show } from '#core/desk/show';
 import { type Source } from '#core/show/source';
 import { type DriverHandle, type Drivers, type EngineFormat, type SourceLink } from '../capture/driver';
 import { secondOf, type SourceHealth, type ToMixer } from '../picture/messages';

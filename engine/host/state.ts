@@ -1,7 +1,7 @@
 /** What the interface reads of a running show. */
-import { type History } from '#core/commands/history';
+import { type History } from '#core/desk/history';
 import { type WorkingFormat } from '#core/picture/capability';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { type EncoderStatus } from '../output/messages';
 import { type MixerStats, type SourceHealth } from '../picture/messages';
 import { type ReplayStatus } from '../replay/messages';

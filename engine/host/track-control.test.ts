@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { FakeWorker, useFakeWorkers, workerOf } from '#tests/support/fake-worker';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { type SoundDesk } from '../sound/sound-desk';

@@ -1,8 +1,8 @@
 /** Records channels and buses as WAV files of their own while a recording runs. */
 import { format as formatDate } from 'date-fns';
 import { causeOf } from '#core/schema/cause';
-import { type Desk } from '#core/show/air';
-import { type Show } from '#core/show/show';
+import { type Desk } from '#core/desk/air';
+import { type Show } from '#core/desk/show';
 import { channelsOf } from '#core/sound/channels';
 import { deskConfig } from '#core/sound/desk-config';
 import { frameToMicros } from '#core/time/rate';

@@ -1,8 +1,8 @@
 /** Plays one media file: pictures and sound at the show times that the player's anchor gives. */
 import { workerScope } from '../worker-scope';
 import { stateOfPlayer } from '#core/media/player';
-import { type Player } from '#core/show/air';
-import { type Raster } from '#core/show/show';
+import { type Player } from '#core/media/air';
+import { type Raster } from '#core/show/raster';
 import { type MediaSettings } from '#core/show/source';
 import { frameToMicros, microsToFrame, type Rate } from '#core/time/rate';
 import { drawPlaceholder, loadPlateFonts } from '../picture/plates';

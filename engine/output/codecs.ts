@@ -1,5 +1,6 @@
 /** Codec strings and what this browser can really encode. */
-import { type Codec, CODECS, type Raster } from '#core/show/show';
+import { type Codec, CODECS } from '#core/output/document';
+import { type Raster } from '#core/show/raster';
 import { type EncodeSettings } from './messages';
 
 /** Sound bitrate, bits a second. */

@@ -1,6 +1,6 @@
 /** The outputs' thread: encodes the programme once for each set of settings, records and streams it. */
 import { causeOf } from '#core/schema/cause';
-import { type Feed } from '#core/show/show';
+import { type Feed } from '#core/output/document';
 import { type SoundChunk } from '../sound/chunk';
 import { takeFrames } from '../picture/frame-outlet';
 import { workerScope } from '../worker-scope';

@@ -1,5 +1,6 @@
 /** What page and encoder worker say to each other. */
-import { type Codec, type Feed, type Raster } from '#core/show/show';
+import { type Codec, type Feed } from '#core/output/document';
+import { type Raster } from '#core/show/raster';
 import { type Rate } from '#core/time/rate';
 
 /** Everything that decides how the programme is encoded; equal settings share one encode. */

@@ -10,7 +10,7 @@ import {
   WebMOutputFormat,
 } from 'mediabunny';
 import { causeOf } from '#core/schema/cause';
-import { type Codec } from '#core/show/show';
+import { type Codec } from '#core/output/document';
 import { openForWriting, type SyncHandle } from '../storage/opfs';
 import { ByteRate } from './byte-rate';
 import { type RecordingStatus } from './messages';

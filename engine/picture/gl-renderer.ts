@@ -1,7 +1,7 @@
 /** Draws on the graphics card with WebGL2. */
 import { type PicturePlan, type TextureRef } from '#core/picture/draw';
 import { fullRect } from '#core/show/geometry';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { GlMixer } from './gl-mixer';
 import { createTarget } from './gl-targets';
 import { isFrame, type MonitorJob, type PictureLookup, refKey, refsOf, type Renderer } from './renderer';

@@ -1,7 +1,10 @@
 /** What page and mixer worker say to each other. */
 import { type WorkingFormat } from '#core/picture/capability';
-import { type Air } from '#core/show/air';
-import { type Feed, type Raster, type Show, type Transition } from '#core/show/show';
+import { type Air } from '#core/desk/air';
+import { type Feed } from '#core/output/document';
+import { type Raster } from '#core/show/raster';
+import { type Show } from '#core/desk/show';
+import { type Transition } from '#core/picture/document';
 
 /** Whether a source delivers. `waiting` has not delivered yet; `lost` did, or cannot. */
 export type SourceState = 'waiting' | 'live' | 'lost';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { workingFormat } from '#core/picture/capability';
 import { type TextureRef } from '#core/picture/draw';
 import { FakeFrame, fakeFrame, shown, useFakeFrames } from '#tests/support/fake-frames';

@@ -3,8 +3,9 @@ import { type FramePlan, type PicturePlan, type TextureRef, wholePicture } from 
 import { changeAt } from '#core/picture/change';
 import { planFrame } from '#core/picture/plan';
 import { causeOf } from '#core/schema/cause';
-import { type Air } from '#core/show/air';
-import { type Feed, type Show } from '#core/show/show';
+import { type Air } from '#core/desk/air';
+import { type Feed } from '#core/output/document';
+import { type Show } from '#core/desk/show';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';

@@ -5,7 +5,7 @@ import { MixerLoop } from './mixer-loop';
 import { FrameOutlet } from './frame-outlet';
 import { type FromMixer, type MixerStats, type ToMixer } from './messages';
 import { causeOf } from '#core/schema/cause';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { GlRenderer } from './gl-renderer';
 import { loadPlateFonts } from './plates';
 import { type PictureLookup, type Renderer } from './renderer';

@@ -3,8 +3,9 @@ import { changeAt } from '#core/picture/change';
 import { type MonitorPace } from '#core/picture/capability';
 import { type FramePlan, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { sceneOf } from '#core/picture/scene';
-import { type Air } from '#core/show/air';
-import { type Raster, type Show } from '#core/show/show';
+import { type Air } from '#core/desk/air';
+import { type Raster } from '#core/show/raster';
+import { type Show } from '#core/desk/show';
 import { type MonitorPicture } from './messages';
 import { type MonitorJob } from './renderer';
 

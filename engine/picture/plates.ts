@@ -1,7 +1,7 @@
 /** Pictures drawn by the app itself: name cards, the placeholder of a source that has stopped, bars. */
 import semibold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-600-normal.woff2?url';
 import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff2?url';
-import { type NameCard } from '#core/show/show';
+import { type NameCard } from '#core/show/document';
 
 const FAMILY = 'Bivoca Plate';
 

@@ -1,6 +1,6 @@
 /** What draws: on the graphics card, or in software where there is none. */
 import { type DrawItem, type PicturePlan, type TextureRef } from '#core/picture/draw';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 
 /** The picture of a reference at this moment; it stays its owner's. */
 export interface RefPicture {

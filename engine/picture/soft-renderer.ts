@@ -4,7 +4,7 @@ import { type PicturePlan, placementOf, type TextureRef } from '#core/picture/dr
 import { SoftMixer } from '#core/picture/soft/compose';
 import { allocate, type Piece, release } from '#core/picture/soft/memory';
 import { convertColour, createPlanes, fillFromRgba, fillFromYuv, type Planes, releasePlanes, toRgba } from '#core/picture/soft/planes';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { isFrame, type MonitorJob, type PictureLookup, refKey, type RefPicture, refsOf, type Renderer } from './renderer';
 
 /** What this mixer makes, and takes in without converting. */

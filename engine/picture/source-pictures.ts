@@ -1,6 +1,8 @@
 /** The pictures of all sources: queues of frames, stills, colours, cards and placeholders. */
 import { type TextureRef } from '#core/picture/draw';
-import { findSource, type NameCard, type Raster, type Show } from '#core/show/show';
+import { findSource, type Show } from '#core/desk/show';
+import { type NameCard } from '#core/show/document';
+import { type Raster } from '#core/show/raster';
 import { FrameQueue, type QueuedFrame } from './frame-queue';
 import { type FrameMessage, secondOf, type SourceHealth } from './messages';
 import { drawNameCard, drawPlaceholder, drawSeat, plateCanvas } from './plates';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { FakeFrame, fakeFrame, shown, useFakeFrames } from '#tests/support/fake-frames';
 import { must, replayDesk } from '#tests/support/sample-show';
 import { type FrameMessage } from '../picture/messages';

@@ -1,8 +1,8 @@
 /** Documents and indexes, in IndexedDB. Media bytes are in OPFS. */
 import Dexie, { type EntityTable } from 'dexie';
 import { type AsRunLine } from '#core/output/as-run';
-import { type Air } from '#core/show/air';
-import { type Show } from '#core/show/show';
+import { type Air } from '#core/desk/air';
+import { type Show } from '#core/desk/show';
 import { type Group, type TrackConfig } from '../replay/segment-format';
 
 export interface ShowRow {

@@ -1,7 +1,7 @@
 /** A show as one file: a zip of `show.json` and `assets/`. The form is described in docs/formats.md. */
 import { type AsyncZippable, zip } from 'fflate';
 import { nanoid } from 'nanoid';
-import { ShowError } from '#core/show/validate';
+import { ShowError } from '#core/desk/validate';
 import { askWorker } from '../ask-worker';
 import { openAsset, storeAsset } from './assets';
 import { db } from './db';

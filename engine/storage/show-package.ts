@@ -1,9 +1,9 @@
 /** Reads a show file: a zip of `show.json` and `assets/`, checked before and while it is unpacked. The form is described in docs/formats.md. */
 import { BlobReader, configure, type Entry, type FileEntry, ZipReader } from '@zip.js/zip.js';
 import { isTooDeep } from '#core/schema/depth';
-import { readShow } from '#core/show/migrate';
-import { type Show } from '#core/show/show';
-import { ShowError } from '#core/show/validate';
+import { readShow } from '#core/desk/migrate';
+import { type Show } from '#core/desk/show';
+import { ShowError } from '#core/desk/validate';
 
 // This runs in a worker already; nothing is loaded from elsewhere.
 configure({ useWebWorkers: false });

@@ -1,6 +1,6 @@
 /** Unpacks a show file in a thread of its own, so that it can be ended whatever the file does to it. */
 import { type Problem } from '#core/schema/check';
-import { ShowError } from '#core/show/validate';
+import { ShowError } from '#core/desk/validate';
 import { workerScope } from '../worker-scope';
 import { readPackage, type ShowPackage } from './show-package';
 

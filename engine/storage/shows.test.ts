@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { createShow, createSource } from '#core/show/create';
-import { type Show } from '#core/show/show';
+import { createShow, createSource } from '#core/desk/create';
+import { type Show } from '#core/desk/show';
 import { type FakeDisk, useFakeDisk } from '#tests/support/fake-disk';
 import { openAsset, storeAsset } from './assets';
 import { db, type RecordingRow } from './db';

@@ -1,7 +1,8 @@
 /** The list of shows in this browser. */
 import { nanoid } from 'nanoid';
-import { createShow } from '#core/show/create';
-import { type Raster, type Show } from '#core/show/show';
+import { createShow } from '#core/desk/create';
+import { type Raster } from '#core/show/raster';
+import { type Show } from '#core/desk/show';
 import { type Rate } from '#core/time/rate';
 import { db, openDatabase, type ShowRow } from './db';
 import { removeFile } from './opfs';

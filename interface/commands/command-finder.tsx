@@ -1,9 +1,9 @@
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { type CommandSpec } from '#core/commands/command';
-import { COMMANDS } from '#core/commands/registry';
+import { COMMANDS } from '#core/desk/registry';
 import { type FieldInfo, fieldsOf } from '#core/schema/fields';
-import { type Show } from '#core/show/show';
+import { type Show } from '#core/desk/show';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { execute } from '#core/commands/execute';
-import { findCommand } from '#core/commands/registry';
+import { execute } from '#core/desk/execute';
+import { findCommand } from '#core/desk/registry';
 import { sampleDesk } from '#tests/support/sample-show';
 import { bindingFor, DESK_KEYS, keyName } from './keymap';
 

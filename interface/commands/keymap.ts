@@ -1,5 +1,5 @@
 /** Keys of the Desk, as data: each one is a command. `code` is the place on the keyboard, so that layouts agree. */
-import { LANE_COUNT } from '#core/show/show';
+import { LANE_COUNT } from '#core/picture/document';
 
 export interface KeyBinding {
   code: string;

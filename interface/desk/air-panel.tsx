@@ -1,7 +1,7 @@
 import { NO_TALLY } from '#core/picture/tally';
 import { runningTransition } from '#core/picture/transition';
-import { fadeLevel } from '#core/show/air';
-import { pictureName } from '#core/show/pictures';
+import { fadeLevel } from '#core/time/fade';
+import { pictureName } from '#core/desk/pictures';
 import { useHostState } from '../host/host-context';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';

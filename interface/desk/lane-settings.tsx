@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { cardRect } from '#core/picture/plan';
 import { type Rect } from '#core/show/geometry';
-import { EASINGS, EDGES, type Lane, type Move, MOVE_KINDS } from '#core/show/show';
+import { EASINGS, EDGES, type Lane, type Move, MOVE_KINDS } from '#core/picture/document';
 import { useHostState, useSend } from '../host/host-context';
 import { KeyFields } from '../layouts/key-fields';
 import { PictureSelect } from '../layouts/picture-select';

@@ -1,9 +1,9 @@
 import { Link2, Plus, Settings2 } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { laneHoldsNew } from '#core/picture/plan';
-import { createAirLane, laneFade, laneIsUp, lanePictures } from '#core/show/air';
-import { pictureName } from '#core/show/pictures';
-import { type Lane } from '#core/show/show';
+import { createAirLane, laneFade, laneIsUp, lanePictures } from '#core/picture/air';
+import { pictureName } from '#core/desk/pictures';
+import { type Lane } from '#core/picture/document';
 import { formatTimeLeft } from '#core/time/duration';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';

@@ -1,6 +1,6 @@
 import { takeSummary } from '#core/picture/summary';
 import { NO_TALLY } from '#core/picture/tally';
-import { pictureName } from '#core/show/pictures';
+import { pictureName } from '#core/desk/pictures';
 import { useHostState } from '../host/host-context';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';

@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { type NameCard } from '#core/show/show';
+import { type NameCard } from '#core/show/document';
 import { useHostState, useSend } from '../host/host-context';
 import { PictureTile } from '../layouts/picture-tile';
 import { SeatsPanel } from '../layouts/seats-panel';

@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from 'react';
-import { findSource } from '#core/show/show';
+import { findSource } from '#core/desk/show';
 import { AT_END, type MediaSettings, type Source } from '#core/show/source';
-import { usesOf } from '#core/show/usage';
+import { usesOf } from '#core/desk/uses';
 import { formatDuration } from '#core/time/duration';
 import { playerState } from '#core/media/player';
 import { useHost, useHostState, useSend } from '../host/host-context';

@@ -1,5 +1,5 @@
 import { transitionTrouble } from '#core/picture/change';
-import { DIRECTIONS, EASINGS, type Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES } from '#core/show/show';
+import { DIRECTIONS, EASINGS, type Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES } from '#core/picture/document';
 import { useHostState } from '../host/host-context';
 import { PictureSelect } from '../layouts/picture-select';
 import { NumberField } from '../parts/number-field';

@@ -1,8 +1,8 @@
 import { ChevronUp, Star, Trash2 } from 'lucide-react';
 import { useCallback, useState } from 'react';
-import { findPicture, pictureName } from '#core/show/pictures';
+import { findPicture, pictureName } from '#core/desk/pictures';
 import { transitionWords } from '#core/picture/summary';
-import { type StoredTransition } from '#core/show/show';
+import { type StoredTransition } from '#core/picture/document';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';

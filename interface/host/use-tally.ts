@@ -1,5 +1,5 @@
 import { NO_TALLY, type Tally, tallyOf } from '#core/picture/tally';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { useHostState } from './host-context';
 
 /** Worked out once for each frame, however many tiles ask. */

@@ -2,7 +2,7 @@ import { Lock, LockOpen, RotateCcw } from 'lucide-react';
 import { type ReactNode, useMemo } from 'react';
 import { effectiveBox, sourceOfProperty } from '#core/layout/styles';
 import { type Rect } from '#core/show/geometry';
-import { type Box, type BoxChange, type Fit, FITS, type Layout, type StyleProperty } from '#core/show/layout';
+import { type Box, type BoxChange, type Fit, FITS, type Layout, type StyleProperty } from '#core/layout/document';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';

@@ -24,7 +24,7 @@ import {
 } from 'lucide-react';
 import { type ReactNode } from 'react';
 import { type Alignment } from '#core/layout/arrange';
-import { type Box, type Layout } from '#core/show/layout';
+import { type Box, type Layout } from '#core/layout/document';
 import { useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { type StageTools } from './stage';

@@ -4,7 +4,7 @@ import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage } fr
 import { cropDrag, type Handle, handlePlace, HANDLES } from '#core/layout/handles';
 import { framingWindow } from '#core/picture/view';
 import { type Point } from '#core/show/geometry';
-import { type Framing } from '#core/show/layout';
+import { type Framing } from '#core/layout/document';
 import { useSend } from '../host/host-context';
 import { Monitor } from '../parts/monitor';
 

@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
-import { type Framing } from '#core/show/layout';
-import { type Grade, NO_CROP, PLAIN_GRADE } from '#core/show/look';
+import { type Framing } from '#core/layout/document';
+import { type Grade, NO_CROP, PLAIN_GRADE } from '#core/layout/look';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';

@@ -1,5 +1,5 @@
 import { Pipette } from 'lucide-react';
-import { GREEN_KEY, type Key } from '#core/show/look';
+import { GREEN_KEY, type Key } from '#core/layout/look';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { PictureSelect } from './picture-select';

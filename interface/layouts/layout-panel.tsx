@@ -1,6 +1,6 @@
 import { Frame } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { type Layout } from '#core/show/layout';
+import { type Layout } from '#core/layout/document';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';

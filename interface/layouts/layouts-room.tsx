@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { STARTER_NAMES, STARTERS, usualSpacing } from '#core/layout/starters';
 import { walkThrough } from '#core/layout/walk-through';
-import { type Box, type Layout } from '#core/show/layout';
+import { type Box, type Layout } from '#core/layout/document';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';

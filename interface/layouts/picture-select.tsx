@@ -1,4 +1,4 @@
-import { type BoxContent } from '#core/show/layout';
+import { type BoxContent } from '#core/layout/document';
 import { useHostState } from '../host/host-context';
 
 interface Choice {

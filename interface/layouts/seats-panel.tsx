@@ -1,6 +1,6 @@
 import { ArrowLeftRight, Plus, Trash2, UserRound } from 'lucide-react';
 import { useState } from 'react';
-import { type Seat } from '#core/show/layout';
+import { type Seat } from '#core/layout/document';
 import { useHostState, useSend } from '../host/host-context';
 import { useTally } from '../host/use-tally';
 import { Button } from '../parts/button';

@@ -16,8 +16,8 @@ import {
 } from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { type Point, type Rect } from '#core/show/geometry';
-import { type Box } from '#core/show/layout';
-import { MOST_ZOOM } from '#core/show/look';
+import { type Box } from '#core/layout/document';
+import { MOST_ZOOM } from '#core/layout/look';
 import { useHostState, useSend } from '../host/host-context';
 import { useTally } from '../host/use-tally';
 import { Monitor } from '../parts/monitor';

@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { placesOfStyle, type StylePlace } from '#core/layout/styles';
-import { type Box, type Layout, type Style, STYLE_PROPERTIES, type StyleProperty } from '#core/show/layout';
+import { type Box, type Layout, type Style, STYLE_PROPERTIES, type StyleProperty } from '#core/layout/document';
 import { useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';

@@ -1,4 +1,4 @@
-import { type Feed } from '#core/show/show';
+import { type Feed } from '#core/output/document';
 
 /** Which picture an output takes: with the lanes over it, or without. */
 export function FeedSelect({

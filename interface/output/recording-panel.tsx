@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { recordingRoom } from '#core/output/storage-budget';
-import { type Codec } from '#core/show/show';
+import { type Codec } from '#core/output/document';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { supportedCodecs } from '#engine/output/codecs';
 import { useHostState, useSend } from '../host/host-context';

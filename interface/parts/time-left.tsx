@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { playerState } from '#core/media/player';
-import { picturesWithin } from '#core/show/pictures';
-import { findSource } from '#core/show/show';
+import { picturesWithin } from '#core/desk/pictures';
+import { findSource } from '#core/desk/show';
 import { formatTimeLeft } from '#core/time/duration';
 import { useHostState } from '../host/host-context';
 

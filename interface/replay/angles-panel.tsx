@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { type ReactNode } from 'react';
 import { MOST_ANGLES, PROGRAMME_SOUND, type ReplaySettings } from '#core/replay/document';
-import { pictureName } from '#core/show/pictures';
+import { pictureName } from '#core/desk/pictures';
 import { hasSound } from '#core/show/source';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { useHostState, useSend } from '../host/host-context';

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { type Clip } from '#core/replay/document';
 import { frameOfDay } from '#core/replay/edit';
-import { TILE_COLOURS } from '#core/show/create';
-import { pictureName } from '#core/show/pictures';
+import { TILE_COLOURS } from '#core/desk/create';
+import { pictureName } from '#core/desk/pictures';
 import { parseTimecode, TimecodeError, formatTimecode } from '#core/time/timecode';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';

@@ -6,7 +6,7 @@ import { deckPlace, rollLeft } from '#core/replay/deck';
 import { totalFrames } from '#core/replay/roll';
 import { type Rate } from '#core/time/rate';
 import { formatTimecode } from '#core/time/timecode';
-import { pictureName } from '#core/show/pictures';
+import { pictureName } from '#core/desk/pictures';
 import { useHostState, useSend } from '../host/host-context';
 import { useTally } from '../host/use-tally';
 import { Button } from '../parts/button';

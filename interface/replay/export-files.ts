@@ -6,8 +6,8 @@ import { type Clip } from '#core/replay/document';
 import { cmx3600, type EditEvent, eventsOf, eventsOfLog } from '#core/replay/edit-list';
 import { type AngleFile, otioTimeline } from '#core/replay/otio';
 import { itemsOf } from '#core/replay/roll';
-import { pictureName, sourceBehind } from '#core/show/pictures';
-import { type Show } from '#core/show/show';
+import { pictureName, sourceBehind } from '#core/desk/pictures';
+import { type Show } from '#core/desk/show';
 import { type ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
 

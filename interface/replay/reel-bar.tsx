@@ -1,7 +1,7 @@
 import { Pencil, Plus, Star, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { pictureName } from '#core/show/pictures';
+import { pictureName } from '#core/desk/pictures';
 import { useHost, useHostState, useSend } from '../host/host-context';
 import { Button } from '../parts/button';
 import { Popover } from '../parts/popover';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { findCommand } from '#core/commands/registry';
+import { findCommand } from '#core/desk/registry';
 import { check } from '#core/schema/check';
 import { argsFor, REPLAY_ACTIONS } from './actions';
 import { REPLAY_KEYS, replayKeyFor } from './keys';

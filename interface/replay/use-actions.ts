@@ -2,7 +2,7 @@ import { useCallback, useEffect } from 'react';
 import { toast } from 'sonner';
 import { type Clip } from '#core/replay/document';
 import { filterClips } from '#core/replay/search';
-import { type Show } from '#core/show/show';
+import { type Show } from '#core/desk/show';
 import { useHost, useSend } from '../host/host-context';
 import { argsFor, findAction } from './actions';
 import { replayKeyFor } from './keys';

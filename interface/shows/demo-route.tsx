@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Navigate, useSearchParams } from 'react-router';
 import { listShows } from '#engine/storage/shows';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { DEMO_NAME, DEMO_RASTER } from '#standins/show/demo';
 
 /** Heights in which the demo can be asked for; its proportions are 16:9. */

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { COMMON_RATES } from '#core/time/rate';
 import { newShow } from '#engine/storage/shows';
 import { Button } from '../parts/button';

@@ -1,4 +1,4 @@
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { NumberField } from '../parts/number-field';
 
 const SIZES: readonly Raster[] = [

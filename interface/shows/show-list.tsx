@@ -10,7 +10,7 @@ import { exportShow, importShow } from '#engine/storage/show-file';
 import { deleteShow, duplicateShow, listShows, renameShow, restoreShow, type ShowListItem } from '#engine/storage/shows';
 import { Button } from '../parts/button';
 import { saveFile } from '../parts/save-file';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { DEMO_RASTER } from '#standins/show/demo';
 import { NewShow } from './new-show';
 

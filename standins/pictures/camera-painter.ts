@@ -1,6 +1,6 @@
 /** Draws what each of the four cameras sees of the flight, with the time burned in. */
 import { drawStrip } from './frame-strip';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { type SimulatedCamera } from '#core/show/source';
 import { frameToSeconds, type Rate } from '#core/time/rate';
 import { formatTimecode } from '#core/time/timecode';

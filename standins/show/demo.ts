@@ -1,11 +1,12 @@
 /** The demo show: Skerry Point Kite Trials, an invented contest. */
-import { createAir } from '#core/show/air';
+import { createAir } from '#core/desk/air';
 import { type Starter, starterBoxes } from '#core/layout/starters';
-import { createShow, createSource } from '#core/show/create';
-import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/show/layout';
-import { GREEN_KEY } from '#core/show/look';
+import { createShow, createSource } from '#core/desk/create';
+import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/layout/document';
+import { GREEN_KEY } from '#core/layout/look';
 import { createReplay } from '#core/replay/document';
-import { type Raster, type Show } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
+import { type Show } from '#core/desk/show';
 import { addDemoSound } from '../sound/demo-sound';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 

@@ -1,7 +1,7 @@
 /** Sound of the demo show: the pier's microphones, who listens, and the simulated card with its room. */
 import { createBus, type Listener, type ListenerKind, type Rule } from '#core/sound/document';
 import { plainStrip, type ChannelStrip } from '#core/sound/strip';
-import { type Show } from '#core/show/show';
+import { type Show } from '#core/desk/show';
 import { SIMULATED_CARD, SIMULATED_CARD_LABEL } from './simulated-card';
 
 const CARD = { deviceId: SIMULATED_CARD, deviceLabel: SIMULATED_CARD_LABEL };

@@ -1,7 +1,7 @@
 /** Figures of the sound desk: graph analysis, the audio thread's work, and a long run with everything metered and recorded. */
 import { type Page } from 'puppeteer-core';
-import { createAir, type Desk } from '#core/show/air';
-import { createShow } from '#core/show/create';
+import { createAir, type Desk } from '#core/desk/air';
+import { createShow } from '#core/desk/create';
 import { createBus } from '#core/sound/document';
 import { deskConfig } from '#core/sound/desk-config';
 import { DeskProcessor } from '#core/sound/dsp/desk-processor';

@@ -1,9 +1,9 @@
 /** A style change that touches many presets, in core alone. */
-import { execute } from '#core/commands/execute';
+import { execute } from '#core/desk/execute';
 import { placesOfStyle } from '#core/layout/styles';
 import { planFrame } from '#core/picture/plan';
-import { createAir, type Desk } from '#core/show/air';
-import { createShow } from '#core/show/create';
+import { createAir, type Desk } from '#core/desk/air';
+import { createShow } from '#core/desk/create';
 
 /** Milliseconds for one change: listing its places, the command with its patches, and the next frame's plan. */
 export function benchStyle(presets: number, rounds: number): { median: number; slowest: number; places: number } {

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { applyPatches, enablePatches } from 'immer';
 import { WebSocket } from 'ws';
 import { type ToListener } from '#core/panels/messages';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
 import { Downloads } from '../support/downloads';

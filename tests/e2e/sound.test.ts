@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { deskConfig } from '#core/sound/desk-config';
 import { planSound } from '#core/sound/plan';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';

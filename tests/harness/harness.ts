@@ -1,6 +1,6 @@
 /** Parts of the engine, made reachable for browser tests and benches. */
 import { type PicturePlan, type TextureRef } from '#core/picture/draw';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { GlMixer } from '#engine/picture/gl-mixer';
 import { type RefPicture } from '#engine/picture/renderer';
 import { SoftRenderer } from '#engine/picture/soft-renderer';
@@ -13,7 +13,7 @@ import { benchMixer } from './mixer-bench';
 import { benchPictures } from './picture-bench';
 import { benchWindows } from './windows-bench';
 import { fromBase64, toBase64 } from './base64';
-import { ShowError } from '#core/show/validate';
+import { ShowError } from '#core/desk/validate';
 import { importShow } from '#engine/storage/show-file';
 import { listShows } from '#engine/storage/shows';
 

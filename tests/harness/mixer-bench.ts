@@ -1,6 +1,6 @@
 /** The cost of a programme frame, beside the same pictures made with a 2D canvas, from the same decoded frames. */
 import { type DrawItem, type PicturePlan } from '#core/picture/draw';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { GlRenderer } from '#engine/picture/gl-renderer';
 import { type PictureLookup, type Renderer } from '#engine/picture/renderer';
 import { SoftRenderer } from '#engine/picture/soft-renderer';

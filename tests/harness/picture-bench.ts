@@ -1,8 +1,8 @@
 /** Boxes with every look, a glide, and a chroma key: beside the same pictures made with a 2D canvas, from the same frames. */
 import { type DrawItem, type PicturePlan, placementOf, plainPlan, type Scene } from '#core/picture/draw';
 import { glide } from '#core/picture/glide';
-import { type Raster } from '#core/show/show';
-import { GREEN_KEY } from '#core/show/look';
+import { type Raster } from '#core/show/raster';
+import { GREEN_KEY } from '#core/layout/look';
 import { starterBoxes } from '#core/layout/starters';
 import { GlRenderer } from '#engine/picture/gl-renderer';
 import { isFrame, type PictureLookup, type Renderer } from '#engine/picture/renderer';

@@ -1,7 +1,7 @@
 /** Random picture plans over the test pictures, and how far two pictures differ. */
 import fc from 'fast-check';
 import { type DrawItem, type KeyPlan, type Mix, type PicturePlan } from '#core/picture/draw';
-import { GREEN_KEY } from '#core/show/look';
+import { GREEN_KEY } from '#core/layout/look';
 import { TEST_PICTURES } from './test-pictures';
 
 const RASTER = { width: 64, height: 36 };

@@ -6,7 +6,7 @@ import { borderCoverage, edgeCoverage, roundedDistance, shadowCoverage, turnedBa
 import { halvings } from '#core/picture/view';
 import { wipeCoverage, wipeTurn } from '#core/picture/wipe';
 import { zoomBlurTaps } from '#core/picture/zoom-blur';
-import { type Raster } from '#core/show/show';
+import { type Raster } from '#core/show/raster';
 import { type TestPicture } from './test-pictures';
 
 type Colour = [number, number, number];

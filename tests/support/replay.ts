@@ -3,7 +3,7 @@ import { type Page } from 'puppeteer-core';
 import { expect } from 'vitest';
 import { type DeckNumber } from '#core/replay/air';
 import { deckPlace } from '#core/replay/deck';
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { type App } from './browser';
 import { keepOnly, openDemo, pick, press, send, until } from './desk';
 import { type Burned, deckShows } from './strips';

@@ -1,7 +1,7 @@
 /** A small show for unit tests: cameras a, b, c, a ten-second clip, a bug for lanes, one card. */
-import { execute, type Outcome } from '#core/commands/execute';
-import { createAir, type Desk } from '#core/show/air';
-import { createShow, createSource } from '#core/show/create';
+import { execute, type Outcome } from '#core/desk/execute';
+import { createAir, type Desk } from '#core/desk/air';
+import { createShow, createSource } from '#core/desk/create';
 import { type MediaSettings } from '#core/show/source';
 
 export const CLIP: MediaSettings = {

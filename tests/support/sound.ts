@@ -1,5 +1,5 @@
 /** Runs the desk as the audio thread does, and measures what comes out. */
-import { type Desk } from '#core/show/air';
+import { type Desk } from '#core/desk/air';
 import { deskConfig } from '#core/sound/desk-config';
 import { type Howl } from '#core/sound/dsp/bus-processor';
 import { DeskProcessor } from '#core/sound/dsp/desk-processor';

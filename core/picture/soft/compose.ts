@@ -1,6 +1,6 @@
 /** The software mixer: draws picture plans on planes, without a GPU. */
 import { type Rect } from '../../show/geometry';
-import { type Raster } from '../../show/show';
+import { type Raster } from '../../show/raster';
 import { type DrawItem, placementOf, type PicturePlan, type Scene, type TextureRef } from '../draw';
 import { halvings, type Placement as Seen } from '../view';
 import { graded, keyed, matte, Scratch } from './effects';

@@ -1,5 +1,5 @@
 /** Colour correction and keys on planes: a corrected picture, with alpha where it is keyed. */
-import { type Grade } from '../../show/look';
+import { type Grade } from '../../layout/look';
 import { type KeyPlan } from '../draw';
 import { gradeLuma, LEAN } from '../grade';
 import { chromaNumbers, lumaAlpha } from '../key';

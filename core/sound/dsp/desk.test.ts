@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { levelAt } from '#tests/support/levels';
 import { blockOf, runDesk, sine } from '#tests/support/sound';
-import { type Desk } from '../../show/air';
+import { type Desk } from '../../desk/air';
 import { deskConfig } from '../desk-config';
 import { planSound } from '../plan';
 import { bandCoefficients, Biquad, highPassCoefficients, responseDb } from './biquad';

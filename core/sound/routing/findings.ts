@@ -1,7 +1,7 @@
 /** What is wrong, or odd, with the routing: each in words, with what would put it right. */
 import { type Command } from '../../commands/command';
-import { KeepLast } from '../../show/keep-last';
-import { type Show } from '../../show/show';
+import { KeepLast } from '../../desk/keep-last';
+import { type Show } from '../../desk/show';
 import { channelsOf, takenBySeats } from '../channels';
 import { PROGRAMME_BUS } from '../document';
 import { hearsOf, reaches } from './hears';

@@ -1,5 +1,5 @@
 /** Loops of the routing: found, put in words, and broken with the fewest changes. */
-import { type Show } from '../../show/show';
+import { type Show } from '../../desk/show';
 import { components, findCycles, hasCycle, someCycles } from './cycles';
 import { cheapestHits } from './hitting-set';
 import { type SignalEdge, type SignalGraph, type SignalNode, signalGraph } from './signal-graph';

@@ -1,7 +1,7 @@
 /** The matrix of sends: what rules make of who listens, and what hands have set over it. */
 import { isDraft } from 'immer';
-import { KeepLast } from '../../show/keep-last';
-import { type Show } from '../../show/show';
+import { KeepLast } from '../../desk/keep-last';
+import { type Show } from '../../desk/show';
 import { type Channel, channelsOf, seatSource } from '../channels';
 import { type Listener, type Send, type Tap } from '../document';
 

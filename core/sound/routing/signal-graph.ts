@@ -2,7 +2,7 @@
  * The whole signal path as a directed graph: sources and inputs → channels → buses → outputs → loudspeakers → listeners,
  * and the ways back: through the air, the sound card's own mixer, and guests who listen by loudspeaker.
  */
-import { type Show } from '../../show/show';
+import { type Show } from '../../desk/show';
 import { type Channel, channelsOf, isLive, seatSource, takenBySeats } from '../channels';
 import { type Pair } from '../document';
 import { FADER_FLOOR_DB } from '../level';

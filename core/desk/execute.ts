@@ -3,8 +3,8 @@ import { enablePatches, type Patch, produceWithPatches } from 'immer';
 import { guardWeight } from '../layout/weight';
 import { check } from '../schema/check';
 import { isTooDeep } from '../schema/depth';
-import { type Desk } from '../show/air';
-import { type Command, type CommandContext, CommandError, type CommandSpec } from './command';
+import { type Desk } from './air';
+import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
 import { findCommand } from './registry';
 
 enablePatches();

@@ -1,9 +1,10 @@
 /** What must hold between seats, framings, layouts, styles and transitions of a show. */
 import { type Problem } from '../schema/check';
-import { type BoxContent, type Layout } from './layout';
+import { type BoxContent, type Layout } from './document';
 import { cropLeaves, type Key } from './look';
-import { circleThrough, findPicture } from './pictures';
-import { type Show, type Transition } from './show';
+import { circleThrough, findPicture } from '../desk/pictures';
+import { type Show } from '../desk/show';
+import { type Transition } from '../picture/document';
 
 /** Everything that is switched, with the place of its identity: one space of identities and one of numbers. */
 export function switchable(show: Show): { id: string; number: number | null; path: string }[] {

@@ -2,7 +2,7 @@
 import { replayProblems } from '../replay/validate';
 import { soundProblems } from '../sound/validate';
 import { check, type Problem } from '../schema/check';
-import { layoutProblems, switchable } from './validate-layouts';
+import { layoutProblems, switchable } from '../layout/validate';
 import { findPicture } from './pictures';
 import { Show } from './show';
 

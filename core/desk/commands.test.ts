@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { fieldsOf } from '../schema/fields';
-import { type Desk } from '../show/air';
+import { type Desk } from './air';
 import { execute } from './execute';
 import { EMPTY_HISTORY, type History, redo, remember, undo } from './history';
 import { COMMANDS } from './registry';

@@ -2,7 +2,7 @@
 import { createReplay } from '../replay/document';
 import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
-import { plainTransition } from './create';
+import { plainTransition } from '../picture/create';
 import { SHOW_VERSION, type Show } from './show';
 import { ShowError, showProblems } from './validate';
 

@@ -1,6 +1,6 @@
 /** Seats, framings, layouts of boxes, and styles: what a picture is built from. */
 import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, SomeOf, Text, Variant, Whole } from '../schema/fields';
-import { PlaceField, type Rect, RectField } from './geometry';
+import { PlaceField, type Rect, RectField } from '../show/geometry';
 import { Crop, Grade, type Key, keyClass, MOST_ZOOM, NO_CROP } from './look';
 
 /** A role that stands in layouts; who fills it can change at any time. */

@@ -1,62 +1,16 @@
 /** New shows, sources and lanes with sensible first settings. */
+import { createLane, plainTransition, firstTransitions } from '../picture/create';
 import { createReplay } from '../replay/document';
 import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
 import { type Rate } from '../time/rate';
-import { LANE_COUNT, type Lane, type Raster, SHOW_VERSION, type Show, type StoredTransition, type Transition } from './show';
-import { type Source, type SourceSettings } from './source';
+import { LANE_COUNT, type Lane, type StoredTransition, type Transition } from '../picture/document';
+import { type Raster } from '../show/raster';
+import { SHOW_VERSION, type Show } from './show';
+import { type Source, type SourceSettings } from '../show/source';
 
 /** Tile colours, handed out in turn; far enough apart to tell in a dim room. */
 export const TILE_COLOURS = ['#5aa9c9', '#c9955a', '#8fbf6a', '#b58ad6', '#d67f8c', '#5fc2b0', '#c2b65f', '#8c9bd9'];
-
-export function createLane(index: number): Lane {
-  return {
-    id: `lane-${index + 1}`,
-    name: `Lane ${index + 1}`,
-    content: null,
-    in: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
-    out: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
-    holdSeconds: null,
-    rect: null,
-    key: null,
-    whileId: null,
-    throughBlack: false,
-  };
-}
-
-/** A dissolve of `frames`, with settings for every other kind. */
-export const plainTransition = (frames: number): Transition => ({
-  kind: 'dissolve',
-  frames,
-  easing: 'linear',
-  light: 'gamma',
-  dipColour: '#0d1517',
-  shape: 'linear',
-  angle: 0,
-  softness: 0.06,
-  direction: 'left',
-  imageId: null,
-  stingerId: null,
-  cutFrame: Math.round(frames / 2),
-});
-
-/** Transitions that a new show has at hand. */
-function firstTransitions(frames: number): StoredTransition[] {
-  const make = (id: string, name: string, change: Partial<Transition>) => ({
-    id,
-    name,
-    settings: { ...plainTransition(frames), ...change },
-  });
-  return [
-    make('tr-dissolve', 'Dissolve', {}),
-    make('tr-glide', 'Glide', { kind: 'glide', easing: 'in-out' }),
-    make('tr-wipe', 'Wipe right', { kind: 'wipe' }),
-    make('tr-iris', 'Iris', { kind: 'wipe', shape: 'iris', softness: 0.15 }),
-    make('tr-push', 'Push left', { kind: 'push', easing: 'in-out' }),
-    make('tr-zoom', 'Zoom blur', { kind: 'zoom', easing: 'in-out' }),
-    make('tr-dip', 'Dip to deep', { kind: 'dip' }),
-  ];
-}
 
 /** An empty show. `id` must be new. */
 export function createShow(id: string, name: string, raster: Raster, rate: Rate): Show {

@@ -1,9 +1,9 @@
 /** Undo and redo of the document. Air is never undone: the audience has seen it. */
 import { applyPatches, type Patch } from 'immer';
-import { type Desk } from '../show/air';
-import { findPicture } from '../show/pictures';
+import { type Desk } from './air';
+import { findPicture } from './pictures';
 import { guardLoopsBetween } from '../sound/edit';
-import { CommandError } from './command';
+import { CommandError } from '../commands/command';
 
 interface Step {
   title: string;

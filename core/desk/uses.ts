@@ -1,8 +1,9 @@
 /** Where a picture is used, and how it is taken out of those places. */
 import { forgetInSound } from '../sound/forget';
 import { runningTransition } from '../picture/transition';
-import { type Air, type Desk, lanePictures } from './air';
-import { type BoxContent } from './layout';
+import { type Air, type Desk } from './air';
+import { lanePictures } from '../picture/air';
+import { type BoxContent } from '../layout/document';
 import { picturesWithin } from './pictures';
 import { type Show } from './show';
 

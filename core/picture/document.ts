@@ -1,40 +1,17 @@
-/** The show: the document that is saved, exported and undone. */
+/** Lanes and transitions in the show document. */
 import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
 import { type Rate } from '../time/rate';
-import { type Rect, RectField } from './geometry';
-import { EyePoint, Framing, Layout, Preset, Seat, Style } from './layout';
-import { type Key, keyClass } from './look';
+import { type Rect, RectField } from '../show/geometry';
+import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
+import { type Key, keyClass } from '../layout/look';
 import { Replay } from '../replay/document';
 import { Sound } from '../sound/document';
-import { Source } from './source';
+import { Source } from '../show/source';
 
-export const SHOW_VERSION = 4;
 /** Lanes of a new show. */
 export const LANE_COUNT = 4;
+
 export const MOST_LANES = 24;
-
-export class Raster {
-  @Whole(16, 7680, 'width in pixels, even') width!: number;
-  @Whole(16, 4320, 'height in pixels, even') height!: number;
-}
-
-export class RateField implements Rate {
-  @Whole(1, 240000, 'numerator') num!: number;
-  @Whole(1, 1001, 'denominator') den!: number;
-}
-
-export class SourceGroup {
-  @Id('identity') id!: string;
-  @Text(40, 'name', { min: 1 }) name!: string;
-  @Flag('folded away in the list') folded!: boolean;
-}
-
-/** A name card: two lines on the designed plate. */
-export class NameCard {
-  @Id('identity') id!: string;
-  @Text(60, 'first line: the name') name!: string;
-  @Text(90, 'second line: who that is') role!: string;
-}
 
 /** What a lane holds ready: a picture (source, framing, layout, preset or seat, by identity), a name card, or nothing. */
 export class LaneContent {
@@ -43,10 +20,12 @@ export class LaneContent {
 }
 
 export const EASINGS = ['linear', 'in', 'out', 'in-out'] as const;
+
 /** How a movement gathers and loses pace. */
 export type Easing = (typeof EASINGS)[number];
 
 export const EDGES = ['left', 'right', 'top', 'bottom'] as const;
+
 export type Edge = (typeof EDGES)[number];
 
 export const MOVE_KINDS = ['fade', 'slide', 'wipe'] as const;
@@ -74,12 +53,18 @@ export class Lane {
 }
 
 export const TRANSITION_KINDS = ['cut', 'dissolve', 'dip', 'wipe', 'push', 'slide', 'zoom', 'luma', 'stinger', 'glide'] as const;
+
 export type TransitionKind = (typeof TRANSITION_KINDS)[number];
+
 /** Where the new picture travels to. */
 export const DIRECTIONS = ['right', 'left', 'down', 'up'] as const;
+
 export type Direction = (typeof DIRECTIONS)[number];
+
 export const WIPE_SHAPES = ['linear', 'radial', 'iris', 'clock'] as const;
+
 export type WipeShape = (typeof WIPE_SHAPES)[number];
+
 export const LIGHTS = ['gamma', 'linear'] as const;
 
 export class Transition {
@@ -111,58 +96,3 @@ export class Override {
   @Id('picture that comes') toId!: string;
   @Nested(() => Transition, 'its settings') settings!: Transition;
 }
-
-export const CODECS = ['h264', 'vp9', 'av1'] as const;
-export type Codec = (typeof CODECS)[number];
-
-/** What leaves the mixer: the programme, or the programme below its lanes. */
-export const FEEDS = ['programme', 'clean'] as const;
-export type Feed = (typeof FEEDS)[number];
-
-export class RecordingSettings {
-  @OneOf(CODECS, 'picture codec: h264 makes MP4, the others WebM') codec!: Codec;
-  @Num(0.2, 100, 'picture bitrate, megabits a second') megabits!: number;
-  @OneOf(FEEDS, 'the programme, or the programme below its lanes') feed!: Feed;
-}
-
-export class StreamSettings {
-  @Text(500, 'address the segments are put to, http or https') url!: string;
-  @Text(200, 'key of the stream at that address') key!: string;
-  @Num(0.2, 50, 'picture bitrate, megabits a second') megabits!: number;
-  @OneOf(FEEDS, 'the programme, or the programme below its lanes') feed!: Feed;
-}
-
-export class Output {
-  @Nested(() => RecordingSettings, 'recording') recording!: RecordingSettings;
-  @Nested(() => StreamSettings, 'stream') stream!: StreamSettings;
-}
-
-export class Show {
-  @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
-  @Whole(1, SHOW_VERSION, 'version of this form') version!: number;
-  @Id('identity') id!: string;
-  @Text(120, 'name', { min: 1 }) name!: string;
-  @Nested(() => Raster, 'picture size') raster!: Raster;
-  @Nested(() => RateField, 'frames a second, as a fraction') rate!: Rate;
-  @ListOf(() => Source, 500, 'sources in order of the list') sources!: Source[];
-  @ListOf(() => SourceGroup, 50, 'groups of sources') groups!: SourceGroup[];
-  @ListOf(() => NameCard, 500, 'name cards') cards!: NameCard[];
-  @ListOf(() => Lane, MOST_LANES, 'lanes from the lowest to the highest') lanes!: Lane[];
-  @ListOf(() => Seat, 100, 'seats') seats!: Seat[];
-  @ListOf(() => EyePoint, 1000, 'where the eyes are in each source') eyes!: EyePoint[];
-  @ListOf(() => Framing, 500, 'framings') framings!: Framing[];
-  @ListOf(() => Layout, 200, 'layouts') layouts!: Layout[];
-  @ListOf(() => Preset, 500, 'stored states of layouts') presets!: Preset[];
-  @ListOf(() => Style, 200, 'styles') styles!: Style[];
-  @Nested(() => Transition, 'the armed transition') transition!: Transition;
-  @ListOf(() => StoredTransition, 100, 'transitions kept by name; the first two are at hand') transitions!: StoredTransition[];
-  @ListOf(() => Override, 200, 'transitions of their own for pictures and pairs') overrides!: Override[];
-  @Whole(1, 1500, 'fade to black, frames') blackFrames!: number;
-  @Nested(() => Sound, 'the sound desk') sound!: Sound;
-  @Nested(() => Output, 'recording and stream') output!: Output;
-  @Nested(() => Replay, 'replay') replay!: Replay;
-}
-
-/** The source with this identity. */
-export const findSource = (show: Show, id: string | null): Source | undefined =>
-  id === null ? undefined : show.sources.find((s) => s.id === id);

@@ -1,7 +1,7 @@
 /** Everything that can be switched: sources, framings, layouts, presets and seats share one space of identities. */
-import { type BoxContent, type Framing, type Layout, type Preset, type Seat } from './layout';
+import { type BoxContent, type Framing, type Layout, type Preset, type Seat } from '../layout/document';
 import { type Show } from './show';
-import { type Source } from './source';
+import { type Source } from '../show/source';
 
 export type Picture =
   | { kind: 'source'; id: string; name: string; source: Source }

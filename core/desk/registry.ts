@@ -23,7 +23,7 @@ import { soundCommands } from '../sound/commands';
 import { soundFileCommands } from '../sound/file-commands';
 import { listenerCommands } from '../sound/listener-commands';
 import { processingCommands } from '../sound/processing-commands';
-import { type CommandSpec } from './command';
+import { type CommandSpec } from '../commands/command';
 
 /** All commands in the order of the reference. */
 export const COMMANDS: readonly CommandSpec[] = [

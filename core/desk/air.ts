@@ -1,0 +1,54 @@
+/**
+ * Air: what is happening now. Plain data with the frames at which things began; nothing in it is ticked, so every
+ * picture and sound can be worked out for any frame. All frames are show frames: counts since the air began.
+ */
+import { type OutputRun } from '../output/air';
+import { type Player } from '../media/air';
+import { type Fade, restingFade } from '../time/fade';
+import { type RunningTransition, type AirLane, createAirLane } from '../picture/air';
+import { createReplayAir, type ReplayAir } from '../replay/air';
+import { createSoundAir, type SoundAir } from '../sound/air';
+import { type NameCard } from '../show/document';
+import { type Show } from './show';
+import { type Transition } from '../picture/document';
+
+export interface Air {
+  onAirId: string | null;
+  nextId: string | null;
+  transition: RunningTransition | null;
+  /** 1 is fully black. */
+  black: Fade;
+  /** By lane identity. */
+  lanes: Record<string, AirLane>;
+  /** By source identity. */
+  players: Record<string, Player>;
+  /** Sources that give no picture, with the cause, as the engine has reported. */
+  lost: Record<string, string>;
+  recording: OutputRun | null;
+  stream: OutputRun | null;
+  replay: ReplayAir;
+  sound: SoundAir;
+}
+
+/** The pair that commands work on. */
+export interface Desk {
+  show: Show;
+  air: Air;
+}
+
+/** Nothing on air yet, every lane down. */
+export function createAir(show: Show): Air {
+  return {
+    onAirId: null,
+    nextId: null,
+    transition: null,
+    black: restingFade(0),
+    lanes: Object.fromEntries(show.lanes.map((lane) => [lane.id, createAirLane()])),
+    players: {},
+    lost: {},
+    recording: null,
+    stream: null,
+    replay: createReplayAir(),
+    sound: createSoundAir(),
+  };
+}

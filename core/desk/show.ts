@@ -1,0 +1,45 @@
+/** The show: the document that is saved, exported and undone. */
+import { Output } from '../output/document';
+import { Lane, MOST_LANES, Transition, StoredTransition, Override } from '../picture/document';
+import { SourceGroup, NameCard } from '../show/document';
+import { Raster, RateField } from '../show/raster';
+import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import { type Rate } from '../time/rate';
+import { type Rect, RectField } from '../show/geometry';
+import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
+import { type Key, keyClass } from '../layout/look';
+import { Replay } from '../replay/document';
+import { Sound } from '../sound/document';
+import { Source } from '../show/source';
+
+export const SHOW_VERSION = 4;
+
+export class Show {
+  @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
+  @Whole(1, SHOW_VERSION, 'version of this form') version!: number;
+  @Id('identity') id!: string;
+  @Text(120, 'name', { min: 1 }) name!: string;
+  @Nested(() => Raster, 'picture size') raster!: Raster;
+  @Nested(() => RateField, 'frames a second, as a fraction') rate!: Rate;
+  @ListOf(() => Source, 500, 'sources in order of the list') sources!: Source[];
+  @ListOf(() => SourceGroup, 50, 'groups of sources') groups!: SourceGroup[];
+  @ListOf(() => NameCard, 500, 'name cards') cards!: NameCard[];
+  @ListOf(() => Lane, MOST_LANES, 'lanes from the lowest to the highest') lanes!: Lane[];
+  @ListOf(() => Seat, 100, 'seats') seats!: Seat[];
+  @ListOf(() => EyePoint, 1000, 'where the eyes are in each source') eyes!: EyePoint[];
+  @ListOf(() => Framing, 500, 'framings') framings!: Framing[];
+  @ListOf(() => Layout, 200, 'layouts') layouts!: Layout[];
+  @ListOf(() => Preset, 500, 'stored states of layouts') presets!: Preset[];
+  @ListOf(() => Style, 200, 'styles') styles!: Style[];
+  @Nested(() => Transition, 'the armed transition') transition!: Transition;
+  @ListOf(() => StoredTransition, 100, 'transitions kept by name; the first two are at hand') transitions!: StoredTransition[];
+  @ListOf(() => Override, 200, 'transitions of their own for pictures and pairs') overrides!: Override[];
+  @Whole(1, 1500, 'fade to black, frames') blackFrames!: number;
+  @Nested(() => Sound, 'the sound desk') sound!: Sound;
+  @Nested(() => Output, 'recording and stream') output!: Output;
+  @Nested(() => Replay, 'replay') replay!: Replay;
+}
+
+/** The source with this identity. */
+export const findSource = (show: Show, id: string | null): Source | undefined =>
+  id === null ? undefined : show.sources.find((s) => s.id === id);

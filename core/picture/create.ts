@@ -1,0 +1,58 @@
+/** Lanes and transitions with sensible first settings. */
+import { createReplay } from '../replay/document';
+import { createSound } from '../sound/document';
+import { plainStrip } from '../sound/strip';
+import { type Rate } from '../time/rate';
+import { LANE_COUNT, type Lane, type StoredTransition, type Transition } from './document';
+import { type Raster } from '../show/raster';
+import { SHOW_VERSION, type Show } from '../desk/show';
+import { type Source, type SourceSettings } from '../show/source';
+
+export function createLane(index: number): Lane {
+  return {
+    id: `lane-${index + 1}`,
+    name: `Lane ${index + 1}`,
+    content: null,
+    in: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
+    out: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
+    holdSeconds: null,
+    rect: null,
+    key: null,
+    whileId: null,
+    throughBlack: false,
+  };
+}
+
+/** A dissolve of `frames`, with settings for every other kind. */
+export const plainTransition = (frames: number): Transition => ({
+  kind: 'dissolve',
+  frames,
+  easing: 'linear',
+  light: 'gamma',
+  dipColour: '#0d1517',
+  shape: 'linear',
+  angle: 0,
+  softness: 0.06,
+  direction: 'left',
+  imageId: null,
+  stingerId: null,
+  cutFrame: Math.round(frames / 2),
+});
+
+/** Transitions that a new show has at hand. */
+export function firstTransitions(frames: number): StoredTransition[] {
+  const make = (id: string, name: string, change: Partial<Transition>) => ({
+    id,
+    name,
+    settings: { ...plainTransition(frames), ...change },
+  });
+  return [
+    make('tr-dissolve', 'Dissolve', {}),
+    make('tr-glide', 'Glide', { kind: 'glide', easing: 'in-out' }),
+    make('tr-wipe', 'Wipe right', { kind: 'wipe' }),
+    make('tr-iris', 'Iris', { kind: 'wipe', shape: 'iris', softness: 0.15 }),
+    make('tr-push', 'Push left', { kind: 'push', easing: 'in-out' }),
+    make('tr-zoom', 'Zoom blur', { kind: 'zoom', easing: 'in-out' }),
+    make('tr-dip', 'Dip to deep', { kind: 'dip' }),
+  ];
+}

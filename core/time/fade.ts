@@ -1,0 +1,29 @@
+/** Fades as data: where one began, and its level at any frame. */
+import { createReplayAir, type ReplayAir } from '../replay/air';
+import { createSoundAir, type SoundAir } from '../sound/air';
+import { type NameCard } from '../show/document';
+import { type Show } from '../desk/show';
+import { type Transition } from '../picture/document';
+
+/** A fade between 0 and 1 that began at `start` from `from` and takes `frames`. */
+export interface Fade {
+  from: number;
+  to: 0 | 1;
+  start: number;
+  frames: number;
+}
+
+export const restingFade = (level: 0 | 1): Fade => ({ from: level, to: level, start: 0, frames: 0 });
+
+/** Level of a fade at `frame`, 0 to 1. Linear; a fade of no frames is at its end at once. */
+export function fadeLevel(fade: Fade, frame: number): number {
+  if (fade.frames <= 0) return frame >= fade.start ? fade.to : fade.from;
+  const share = Math.min(1, Math.max(0, (frame - fade.start) / fade.frames));
+  return fade.from + (fade.to - fade.from) * share;
+}
+
+/** A fade to `to` that starts at `frame` from wherever `fade` is then; a full way takes `frames`. */
+export function turnFade(fade: Fade, to: 0 | 1, frame: number, frames: number): Fade {
+  const from = fadeLevel(fade, frame);
+  return { from, to, start: frame, frames: Math.round(frames * Math.abs(to - from)) };
+}
