@@ -7,7 +7,7 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Toaster } from 'sonner';
 import { cameraDriver, screenDriver } from '#engine/capture/device-driver';
 import { createDrawnDriver } from '#engine/capture/drawn-driver';
-import { type Drivers } from '#engine/capture/driver';
+import { type OutsideDrivers } from '#engine/capture/driver';
 import { mediaDriver, stillDriver } from '#engine/capture/file-drivers';
 import { type ControlDriver } from '#engine/control/driver';
 import { gamepadDriver } from '#engine/control/gamepad-driver';
@@ -25,7 +25,7 @@ import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
 import { JogPanelWindow } from './control/jog-panel';
 import { Desk } from './desk/desk';
-import { OpenShow } from './host/open-show';
+import { OpenShow } from './shell/open-show';
 import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
 import { ProgrammeWindow } from './programme/programme-window';
@@ -36,7 +36,7 @@ import { ShowList } from './shows/show-list';
 import { SoundRoom } from './sound/sound-room';
 import './theme/theme.css';
 
-const drivers: Drivers = {
+const drivers: OutsideDrivers = {
   camera: cameraDriver,
   screen: screenDriver,
   media: mediaDriver,

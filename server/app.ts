@@ -96,8 +96,8 @@ function remote(relay: Relay, hostKey: string): express.Router {
     next();
   });
   router.post('/commands', express.json({ limit: COMMAND_LIMIT }), async (req, res) => {
-    if (typeof req.body !== 'object' || req.body === null || Array.isArray(req.body)) {
-      res.status(400).json({ code: 'bad-body', message: 'Send JSON: {"type": …, "args": {…}}, as application/json.' });
+    if (typeof req.body !== 'object' || req.body === null || (Array.isArray(req.body) && req.body.length === 0)) {
+      res.status(400).json({ code: 'bad-body', message: 'Send JSON: {"type": …, "args": {…}}, or a list of such, as application/json.' });
       return;
     }
     if (isTooDeep(req.body)) {
@@ -109,11 +109,13 @@ function remote(relay: Relay, hostKey: string): express.Router {
     else res.status(422).json(outcome.error);
   });
   router.get('/shows', (_req, res) => res.json(relay.shows()));
-  router.get('/state', (req, res) => {
-    const { revision, show, air, frame } = relay.state(showOf(req));
+  router.get('/state', async (req, res) => {
+    const { revision, show, air, frame } = await relay.state(showOf(req));
     res.json({ revision, show, air, frame });
   });
-  router.get('/status', (req, res) => res.json(relay.state(showOf(req)).status));
+  router.get('/status', async (req, res) => {
+    res.json(await relay.status(showOf(req)));
+  });
   // Browsers say where a request comes from, and no page can say otherwise.
   router.get('/host-key', (req, res) => {
     if (req.headers['sec-fetch-site'] === 'same-origin') res.json({ key: hostKey });

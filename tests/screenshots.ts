@@ -39,7 +39,7 @@ await page.setViewport({ width: 1280, height: 800 });
 await send(page, 'picture.take');
 await wait(2500);
 
-await send(page, 'picture.setNext', { source: 'talk' });
+await send(page, 'picture.setNext', { picture: 'talk' });
 await press(page, 'All transitions');
 await send(page, 'transition.arm', { transition: 'tr-iris' });
 await wait(1900);

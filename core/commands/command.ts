@@ -30,6 +30,8 @@ export interface CommandSpec<A extends object = object> {
   args: Constructor<A>;
   /** Edits of the document with the same key within a second make one step of undo. */
   mergeKey?: (args: A) => string;
+  /** Goes through the history instead of changing anything itself: `run` refuses, as it must stand alone. */
+  step?: 'undo' | 'redo';
   /** Changes the draft, or throws CommandError. Returns what the caller may want to know, such as a new id. */
   run: (desk: Desk, args: A, context: CommandContext) => Record<string, unknown> | void;
 }

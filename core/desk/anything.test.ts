@@ -9,6 +9,8 @@ import { planFrame } from '../picture/plan';
 import { takeSummary } from '../picture/summary';
 import { tallyOf } from '../picture/tally';
 import { type Constructor, type FieldInfo, fieldsOf } from '../schema/fields';
+import { ENTITY_KINDS } from '../schema/kinds';
+import { ENTITIES, entitiesOf } from './entities';
 import { planSound } from '../sound/plan';
 import { hearsOf } from '../sound/routing/hears';
 import { routingReport } from '../sound/routing/findings';
@@ -36,8 +38,8 @@ function withEverything(): Desk {
   add('style.store', { layout: first.id, box: first.boxes[0]?.id, name: 'Look', properties: ['radius', 'position', 'key'] });
   add('preset.store', { layout: first.id, name: 'Before' });
   add('group.add', { name: 'Group' });
-  add('replay.addAngle', { source: 'a' });
-  add('replay.addAngle', { source: 'b', sound: 'programme' });
+  add('replay.addAngle', { picture: 'a' });
+  add('replay.addAngle', { picture: 'b', sound: 'programme' });
   d = must(d, 'replay.start', {}, 0);
   for (const frame of [200, 300, 400]) d = must(d, 'clip.grab', { deck: 1, seconds: 4 }, frame);
   add('sound.addChannel', { name: 'Host', feed: { kind: 'seat', seatId: d.show.seats[0]?.id } });
@@ -56,76 +58,13 @@ function withEverything(): Desk {
 
 const START = withEverything();
 
-/** Every identity in the desk, so that references hit something now and then. */
-function idsOf({ show }: Desk): string[] {
-  const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
-  return [
-    show.sources,
-    show.seats,
-    show.framings,
-    show.layouts,
-    show.presets,
-    show.styles,
-    show.lanes,
-    show.cards,
-    show.groups,
-    show.transitions,
-    boxes,
-  ]
-    .flat()
-    .map((x) => x.id);
-}
+/** Every identity in the desk, so that references hit something now and then that they should not. */
+const idsOf = ({ show }: Desk): string[] => ENTITY_KINDS.flatMap((kind) => ENTITIES[kind].list(show).map((e) => e.id));
 
 const pick = <T>(dice: Dice, list: readonly T[]): T | undefined => list[Math.floor(dice() * list.length)];
 
-/** Identities that a field of this name usually means. */
-function likely(name: string, { show }: Desk): readonly { id: string }[] {
-  const boxes = [...show.layouts, ...show.presets].flatMap((l) => l.boxes);
-  const { sound } = show;
-  const channels = [...show.sources.slice(0, 4), ...sound.inputs, ...sound.buses];
-  const lists: Record<string, readonly { id: string }[]> = {
-    source: show.sources,
-    layout: [...show.layouts, ...show.presets],
-    fromLayout: show.layouts,
-    box: boxes,
-    fromBox: boxes,
-    seat: show.seats,
-    a: show.seats,
-    b: show.seats,
-    framing: show.framings,
-    framingId: show.framings,
-    style: show.styles,
-    lane: show.lanes,
-    preset: show.presets,
-    transition: show.transitions,
-    card: show.cards,
-    group: show.groups,
-    clip: show.replay.clips,
-    clips: show.replay.clips,
-    before: show.replay.clips,
-    from: [...show.replay.clips, ...channels],
-    reel: show.replay.reels,
-    angle: show.replay.angles.map((a) => ({ id: a.sourceId })),
-    angleIds: show.replay.angles.map((a) => ({ id: a.sourceId })),
-    musicId: show.sources,
-    transitionId: show.transitions,
-    channel: channels,
-    channels,
-    ownIds: channels,
-    bus: sound.buses,
-    busId: sound.buses,
-    listener: sound.listeners,
-    listeners: sound.listeners,
-    patch: sound.patches,
-    faderGroup: sound.groups,
-    groupId: sound.groups,
-    stripPreset: sound.presets,
-    mix: sound.cards.flatMap((c) => c.mixes),
-    path: sound.paths,
-    seatId: show.seats,
-  };
-  return lists[name] ?? [];
-}
+/** What a reference may point at, as its own description says. */
+const likely = ({ ref }: FieldInfo, { show }: Desk): readonly { id: string }[] => (ref ? ref.to.flatMap((to) => entitiesOf(show, to)) : []);
 
 function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
   if (field.nullable && dice() < 0.15) return null;
@@ -143,15 +82,13 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
   }
   const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
   if (field.type.startsWith('list of ids')) {
-    const list = likely(field.name === 'boxes' ? 'box' : field.name, desk);
+    const list = likely(field, desk);
     return [list, list].flatMap((all) => pick(dice, all)?.id ?? []);
   }
   if (field.type.startsWith('list of')) return fixed.filter(() => dice() < 0.4);
   if (fixed.length > 0) return pick(dice, fixed);
-  if (field.type === 'id')
-    return dice() < 0.85
-      ? (pick(dice, likely(field.name, desk))?.id ?? pick(dice, idsOf(desk)))
-      : pick(dice, [...idsOf(desk), 'gone', ...desk.show.replay.clips.map((c) => c.id)]);
+  if (field.type.startsWith('id'))
+    return dice() < 0.85 ? (pick(dice, likely(field, desk))?.id ?? pick(dice, idsOf(desk))) : pick(dice, [...idsOf(desk), 'gone']);
   if (field.type === 'true or false') return dice() < 0.5;
   if (field.type.startsWith('colour')) return pick(dice, ['#c02020', '#20a020', '#0d1517']);
   const range = /number (-?[\d.]+) to (-?[\d.]+)/.exec(field.type);

@@ -19,9 +19,9 @@ describe('commands', () => {
 
   it.each([
     [{ type: 'no.such' }, 'unknown-command', 'type'],
-    [{ type: 'picture.setNext' }, 'bad-argument', 'source'],
-    [{ type: 'picture.setNext', args: { source: 'gone' } }, 'unknown-source', 'source'],
-    [{ type: 'picture.setNext', args: { source: 'a', extra: 1 } }, 'bad-argument', 'extra'],
+    [{ type: 'picture.setNext' }, 'bad-argument', 'picture'],
+    [{ type: 'picture.setNext', args: { picture: 'gone' } }, 'unknown-picture', 'picture'],
+    [{ type: 'picture.setNext', args: { picture: 'a', extra: 1 } }, 'bad-argument', 'extra'],
     [{ type: 'picture.moveBar', args: { position: 2 } }, 'bad-argument', 'position'],
     [{ type: 'source.add', args: { name: 'x', settings: { kind: 'colour', colour: 'blue' } } }, 'bad-argument', 'settings.colour'],
     [{ type: 'source.add', args: { name: '', settings: { kind: 'colour', colour: '#000000' } } }, 'bad-argument', 'name'],
@@ -100,7 +100,7 @@ describe('undo and redo', () => {
     const run = runner();
     run.send('source.add', { name: 'Late', settings: { kind: 'colour', colour: '#123456' } }, 0);
     const id = run.desk.show.sources.at(-1)?.id ?? '';
-    run.send('picture.setNext', { source: id }, 1);
+    run.send('picture.setNext', { picture: id }, 1);
     run.send('picture.cut', {}, 2);
     expect(() => run.undo()).toThrow(/on air/);
     run.send('picture.cut', {}, 3);

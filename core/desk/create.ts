@@ -1,4 +1,6 @@
 /** New shows, sources and lanes with sensible first settings. */
+import { SOURCE_KINDS } from '../show/source-kinds';
+import { PROGRAMME_OUTPUT } from '../screens/outputs';
 import { createLane, plainTransition, firstTransitions } from '../picture/create';
 import { createReplay } from '../replay/document';
 import { createSound } from '../sound/document';
@@ -38,8 +40,13 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     blackFrames: second,
     sound: createSound(),
     output: {
-      recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5, feed: 'programme' },
-      stream: { url: '/ingest/pier', key: 'kites', megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5, feed: 'programme' },
+      recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5, outputId: PROGRAMME_OUTPUT },
+      stream: {
+        url: '/ingest/pier',
+        key: 'kites',
+        megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5,
+        outputId: PROGRAMME_OUTPUT,
+      },
     },
     replay: createReplay(raster.height),
   };
@@ -50,6 +57,7 @@ export function createSource(show: Show, id: string, name: string, settings: Sou
   const taken = new Set([show.sources, show.framings, show.layouts, show.presets].flat().map((p) => p.number));
   let number: number | null = 1;
   while (number !== null && taken.has(number)) number = number < 99 ? number + 1 : null;
+  // A camera with a microphone of its own stays open whatever is on air.
   const follows = settings.kind !== 'camera' || settings.audioDeviceId === null;
   return {
     id,
@@ -58,7 +66,7 @@ export function createSource(show: Show, id: string, name: string, settings: Sou
     number,
     groupId: null,
     feedsOnly: false,
-    sound: plainStrip({ faderDb: settings.kind === 'test' ? -6 : 0, follows }),
+    sound: plainStrip({ faderDb: SOURCE_KINDS[settings.kind].firstLevelDb, follows }),
     settings,
   };
 }

@@ -1,53 +1,91 @@
-/** Runs a command against show and air: checked, atomic, with patches for undo, panels and the journal. */
+/** Runs commands against show and air: checked, atomic, with patches for undo, panels and the journal. */
 import { enablePatches, type Patch, produceWithPatches } from 'immer';
+import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
 import { guardWeight } from '../layout/weight';
+import { guardAngles } from '../replay/guard';
 import { check } from '../schema/check';
 import { isTooDeep } from '../schema/depth';
 import { type Desk } from './air';
-import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
 import { findCommand } from './registry';
 
 enablePatches();
+
+/** Commands that may be one step together. */
+export const MOST_TOGETHER = 256;
 
 export interface Refusal {
   code: string;
   message: string;
   field?: string;
+  /** Which of several commands is at fault, from 0. */
+  index?: number;
 }
 
 export type Outcome =
   | { ok: true; desk: Desk; patches: Patch[]; inverse: Patch[]; spec: CommandSpec; result: Record<string, unknown> }
   | { ok: false; error: Refusal };
 
-const refuse = (code: string, message: string, field?: string): Outcome => ({
-  ok: false,
-  error: field === undefined ? { code, message } : { code, message, field },
-});
+/** Several commands as one: `specs` and `results` are in their order. */
+export type OutcomeOfAll =
+  | { ok: true; desk: Desk; patches: Patch[]; inverse: Patch[]; specs: CommandSpec[]; results: Record<string, unknown>[] }
+  | { ok: false; error: Refusal };
 
-/** The outcome of `command`. Pure: `desk` is never changed; a refusal changes nothing. */
-export function execute(desk: Desk, command: Command, context: CommandContext): Outcome {
-  const spec = typeof command?.type === 'string' ? findCommand(command.type) : undefined;
+/** A refusal as it is told. */
+export const refusalOf = ({ code, message, field }: CommandError): Refusal =>
+  field === undefined ? { code, message } : { code, message, field };
+
+/** The command that is meant, with its arguments checked. @throws CommandError when there is none, or they are not as described. */
+export function prepare(command: Command): { spec: CommandSpec; args: Record<string, unknown> } {
+  const type: unknown = command?.type;
+  const spec = typeof type === 'string' ? findCommand(type) : undefined;
   if (!spec)
-    return refuse(
+    throw new CommandError(
       'unknown-command',
-      typeof command?.type === 'string'
-        ? `There is no command "${command.type.slice(0, 60)}".`
-        : 'A command says in `type` which one it is.',
+      typeof type === 'string' ? `There is no command "${type.slice(0, 60)}".` : 'A command says in `type` which one it is.',
       'type',
     );
   const args = command.args ?? {};
-  if (isTooDeep(args)) return refuse('bad-argument', `${spec.title}: the arguments are nested deeper than any argument is.`, 'args');
+  if (isTooDeep(args))
+    throw new CommandError('bad-argument', `${spec.title}: the arguments are nested deeper than any argument is.`, 'args');
   const problem = check(spec.args, args)[0];
-  if (problem) return refuse('bad-argument', `${spec.title}: ${problem.path} ${problem.message}.`, problem.path);
-  let result: Record<string, unknown> = {};
+  if (problem) throw new CommandError('bad-argument', `${spec.title}: ${problem.path} ${problem.message}.`, problem.path);
+  return { spec, args };
+}
+
+/**
+ * The outcome of several commands as one: one draft, one set of patches, all or nothing. Each sees what those before it have done. Pure:
+ * `desk` is never changed; a refusal of one refuses all, and says which it was.
+ */
+export function executeAll(desk: Desk, commands: readonly Command[], context: CommandContext): OutcomeOfAll {
+  if (commands.length > MOST_TOGETHER)
+    return { ok: false, error: { code: 'too-many', message: `At most ${MOST_TOGETHER} commands can be one step.` } };
+  const specs: CommandSpec[] = [];
+  const results: Record<string, unknown>[] = [];
+  let index = 0;
   try {
     const [next, patches, inverse] = produceWithPatches(desk, (draft: Desk) => {
-      result = spec.run(draft, args, context) ?? {};
+      for (const command of commands) {
+        const { spec, args } = prepare(command);
+        specs.push(spec);
+        results.push(spec.run(draft, args, context) ?? {});
+        index += 1;
+      }
     });
     guardWeight(desk.show, next.show);
-    return { ok: true, desk: next, patches, inverse, spec, result };
+    guardAngles(desk.show, next.show);
+    return { ok: true, desk: next, patches, inverse, specs, results };
   } catch (error) {
-    if (error instanceof CommandError) return refuse(error.code, error.message, error.field);
-    throw error;
+    if (!(error instanceof CommandError)) throw error;
+    // A fault of the whole is nobody's in particular.
+    const which = commands.length > 1 && index < commands.length ? { index } : {};
+    return { ok: false, error: { ...refusalOf(error), ...which } };
   }
+}
+
+/** The outcome of one command; see `executeAll`. */
+export function execute(desk: Desk, command: Command, context: CommandContext): Outcome {
+  const outcome = executeAll(desk, [command], context);
+  if (!outcome.ok) return outcome;
+  const { specs, results, ...rest } = outcome;
+  return { ...rest, spec: specs[0] as CommandSpec, result: results[0] ?? {} };
 }

@@ -50,7 +50,7 @@ export function remember(
 /** @throws CommandError when something on air would lose its source, or, unless `anyway`, when a loop would be closed. */
 function guard(before: Desk, after: Desk, anyway: boolean): void {
   const used = [after.air.onAirId, after.air.transition?.fromId ?? null];
-  for (const lane of Object.values(after.air.lanes)) if (lane.picture?.kind === 'source') used.push(lane.picture.id);
+  for (const lane of Object.values(after.air.lanes)) if (lane.picture?.kind === 'picture') used.push(lane.picture.id);
   for (const id of used) {
     const picture = findPicture(before.show, id);
     if (picture && !findPicture(after.show, id)) {

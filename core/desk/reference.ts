@@ -11,7 +11,7 @@ export function commandReference(): string {
     '',
     'Generated from the registry by `npm run docs`; the tests check that it is current. Send any of these as',
     '`POST /api/commands {"type": …, "args": {…}}`, or find it by name with Ctrl+K.',
-    '`history.undo` and `history.redo` go through every edit of the show document; one that would close a sound loop is refused without `anyway`.',
+    'Several at once are a list, `[{"type": …}, …]`: they are one step, all of them or none.',
     '',
   ];
   for (const spec of COMMANDS) {

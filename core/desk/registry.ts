@@ -23,6 +23,7 @@ import { soundCommands } from '../sound/commands';
 import { soundFileCommands } from '../sound/file-commands';
 import { listenerCommands } from '../sound/listener-commands';
 import { processingCommands } from '../sound/processing-commands';
+import { historyCommands } from './history-commands';
 import { type CommandSpec } from '../commands/command';
 
 /** All commands in the order of the reference. */
@@ -51,6 +52,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...soundFileCommands,
   ...outputCommands,
   ...showCommands,
+  ...historyCommands,
 ];
 
 const byType = new Map(COMMANDS.map((spec) => [spec.type, spec]));

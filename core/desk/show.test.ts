@@ -108,7 +108,7 @@ describe('reading a show', () => {
     };
     delete (first as Record<string, unknown>).blackFrames;
     for (const output of Object.values((first as unknown as { output: Record<string, Record<string, unknown>> }).output))
-      delete output.feed;
+      delete output.outputId;
     const now = readShow(first);
     expect(now).toMatchObject({
       version: SHOW_VERSION,
@@ -116,7 +116,7 @@ describe('reading a show', () => {
       transition: { kind: 'wipe', angle: 270, softness: 0.1 },
       layouts: [],
     });
-    expect(now.output).toMatchObject({ recording: { feed: 'programme' }, stream: { feed: 'programme' } });
+    expect(now.output).toMatchObject({ recording: { outputId: 'programme' }, stream: { outputId: 'programme' } });
     expect(now.lanes[0]).toMatchObject({ in: { kind: 'fade', frames: 7 }, out: { frames: 7 }, throughBlack: false });
     expect(now.sources.find((s) => s.id === 'bug')?.settings).toMatchObject({ kind: 'still', hasAlpha: true });
   });
@@ -158,7 +158,7 @@ describe('reading a show', () => {
 
 describe('sources are referred to by identity', () => {
   it('keeps numbers and references when the order changes', () => {
-    const before = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'c' } });
+    const before = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'c' } });
     const desk = must(before, 'source.move', { source: 'c', index: 0 });
     expect(desk.show.sources.map((s) => [s.id, s.number])).toEqual([
       ['c', 3],
@@ -172,7 +172,7 @@ describe('sources are referred to by identity', () => {
   });
 
   it('keeps every number when one is deleted, and gives a new source the first free one', () => {
-    let desk = must(sampleDesk(), 'picture.setNext', { source: 'c' });
+    let desk = must(sampleDesk(), 'picture.setNext', { picture: 'c' });
     desk = must(desk, 'source.remove', { source: 'b' });
     expect(desk.show.sources.map((s) => s.number)).toEqual([1, 3, 4, null]);
     desk = must(desk, 'source.add', { name: 'New', settings: { kind: 'colour', colour: '#112233' } });
@@ -180,10 +180,10 @@ describe('sources are referred to by identity', () => {
   });
 
   it('says where a source is used, and never removes what is on air', () => {
-    const desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'b' } });
+    const desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'b' } });
     const refused = attempt(desk, 'source.remove', { source: 'b' });
     expect(refused).toMatchObject({ ok: false, error: { code: 'in-use' } });
-    expect(refused.ok ? '' : refused.error.message).toBe('Camera b is in use: Lane 1, held ready; Next.');
+    expect(refused.ok ? '' : refused.error.message).toBe('Camera b is in use: held ready in Lane 1; Next.');
     expect(must(desk, 'source.remove', { source: 'b', force: true }).air.nextId).toBeNull();
     expect(attempt(desk, 'source.remove', { source: 'a', force: true }).ok).toBe(false);
   });

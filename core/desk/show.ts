@@ -1,5 +1,5 @@
 /** The show: the document that is saved, exported and undone. */
-import { Output } from '../output/document';
+import { Delivery } from '../output/document';
 import { Lane, MOST_LANES, Transition, StoredTransition, Override } from '../picture/document';
 import { SourceGroup, NameCard } from '../show/document';
 import { Raster, RateField } from '../show/raster';
@@ -12,7 +12,7 @@ import { Replay } from '../replay/document';
 import { Sound } from '../sound/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 4;
+export const SHOW_VERSION = 5;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
@@ -36,10 +36,6 @@ export class Show {
   @ListOf(() => Override, 200, 'transitions of their own for pictures and pairs') overrides!: Override[];
   @Whole(1, 1500, 'fade to black, frames') blackFrames!: number;
   @Nested(() => Sound, 'the sound desk') sound!: Sound;
-  @Nested(() => Output, 'recording and stream') output!: Output;
+  @Nested(() => Delivery, 'recording and stream') output!: Delivery;
   @Nested(() => Replay, 'replay') replay!: Replay;
 }
-
-/** The source with this identity. */
-export const findSource = (show: Show, id: string | null): Source | undefined =>
-  id === null ? undefined : show.sources.find((s) => s.id === id);

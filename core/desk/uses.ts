@@ -1,11 +1,15 @@
-/** Where a picture is used, and how it is taken out of those places. */
-import { forgetInSound } from '../sound/forget';
-import { runningTransition } from '../picture/transition';
-import { type Air, type Desk } from './air';
+/** Where something is used, and what that means for the audience. */
+import { Layout, Framing, Preset, Seat, Style } from '../layout/document';
 import { lanePictures } from '../picture/air';
-import { type BoxContent } from '../layout/document';
+import { Lane } from '../picture/document';
+import { runningTransition } from '../picture/transition';
+import { type Constructor } from '../schema/fields';
+import { type EntityKind, kindsOf } from '../schema/kinds';
+import { type Air } from './air';
 import { picturesWithin } from './pictures';
-import { type Show } from './show';
+import { placeOf } from './places';
+import { type FoundRef, pointsAt, walkRefs } from './refs';
+import { Show } from './show';
 
 export interface Use {
   place: string;
@@ -13,83 +17,62 @@ export interface Use {
   onAir: boolean;
 }
 
-/** Every place that uses the picture at `frame`, those on air first. */
-export function usesOf(show: Show, air: Air, id: string, frame: number): Use[] {
-  const uses: Use[] = [];
-  const add = (place: string, onAir: boolean) => uses.push({ place, onAir });
+const PICTURES: readonly Constructor[] = [Layout, Preset, Framing, Seat];
+
+/** What the audience sees at a moment. */
+interface Seen {
+  /** Every picture on air, alone or within another. */
+  live: ReadonlySet<string>;
+  /** What each lane shows, by the lane's identity, everything within included. */
+  lanes: ReadonlyMap<string, ReadonlySet<string>>;
+}
+
+function seenAt(show: Show, air: Air, frame: number): Seen {
   const running = runningTransition(air, frame);
   const live = new Set([...picturesWithin(show, air.onAirId), ...picturesWithin(show, running?.fromId ?? null)]);
-  if (air.onAirId === id) add('on air', true);
-  if (running?.fromId === id || (running?.settings.kind === 'stinger' && running.settings.stingerId === id))
-    add('the transition under way', true);
+  const lanes = new Map<string, ReadonlySet<string>>();
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
-    const shown =
-      state && lanePictures(state, frame).some(({ picture }) => picture.kind === 'source' && picturesWithin(show, picture.id).has(id));
-    if (shown) add(`${lane.name}, on air`, true);
-    if (lane.content?.kind === 'source' && lane.content.id === id) add(`${lane.name}, held ready`, false);
-    if (lane.key?.kind === 'fill' && lane.key.keyId === id) add(`key of ${lane.name}`, Boolean(shown));
+    const shown = state
+      ? lanePictures(state, frame).flatMap(({ picture }) => (picture.kind === 'picture' ? [picture.id] : [picture.kind]))
+      : [];
+    if (shown.length > 0) lanes.set(lane.id, new Set(shown.flatMap((id) => [id, ...picturesWithin(show, id)])));
   }
-  const within = (content: BoxContent | null) => content?.id === id;
-  for (const layout of [...show.layouts, ...show.presets]) {
-    const onAir = live.has(layout.id);
-    if (within(layout.background)) add(`background of ${layout.name}`, onAir);
-    for (const box of layout.boxes) {
-      if (within(box.content) || (box.key?.kind === 'fill' && box.key.keyId === id))
-        add(`box ${box.name} of ${layout.name}`, onAir && box.visible);
-    }
-    if (layout.frameId === id) add(`frame of ${layout.name}`, onAir);
+  return { live, lanes };
+}
+
+/** True when the picture that this reference is a part of shows it to the audience. */
+function onAirBy(show: Show, { holders, ref }: FoundRef, seen: Seen): boolean {
+  if (!ref.seen || holders.some((h) => h.value.visible === false)) return false;
+  const anywhere = (id: string) => seen.live.has(id) || [...seen.lanes.values()].some((ids) => ids.has(id));
+  const owner = [...holders].reverse().find((h) => PICTURES.includes(h.of) || h.of === Lane || h.of === Style);
+  if (!owner) return false;
+  const id = String(owner.value.id);
+  if (owner.of === Lane) return holders.some((h) => h.field?.name === 'key') && seen.lanes.has(id);
+  if (owner.of !== Style) return anywhere(id);
+  return [...show.layouts, ...show.presets].some((l) => anywhere(l.id) && l.boxes.some((b) => b.visible && b.styleId === id));
+}
+
+/** Every place that uses the `kind` of thing with this identity at `frame`, those on air first. */
+export function usesOf(show: Show, air: Air, kind: EntityKind, id: string, frame: number): Use[] {
+  const uses: Use[] = [];
+  const add = (place: string, onAir: boolean) => {
+    const known = uses.find((u) => u.place === place);
+    if (known) known.onAir ||= onAir;
+    else uses.push({ place, onAir });
+  };
+  const seen = seenAt(show, air, frame);
+  if (kindsOf('picture').includes(kind)) {
+    const running = runningTransition(air, frame);
+    if (air.onAirId === id) add('on air', true);
+    if (running?.fromId === id || (running?.settings.kind === 'stinger' && running.settings.stingerId === id))
+      add('the transition under way', true);
+    for (const lane of show.lanes) if (seen.lanes.get(lane.id)?.has(id)) add(`${lane.name}, on air`, true);
   }
-  for (const seat of show.seats) if (seat.occupantId === id) add(`seat ${seat.name}`, live.has(seat.id));
-  for (const f of show.framings) {
-    if (f.sourceId === id && f.id !== id) add(`framing ${f.name}`, live.has(f.id));
-    if (f.key?.kind === 'fill' && f.key.keyId === id) add(`key of ${f.name}`, live.has(f.id));
-  }
-  const transitions = [{ name: 'the armed transition', settings: show.transition }, ...show.transitions];
-  for (const t of transitions) if (t.settings.imageId === id || t.settings.stingerId === id) add(`transition ${t.name}`, false);
-  for (const angle of show.replay.angles) {
-    if (angle.sourceId === id) add('an angle of the replay', false);
-    else if (angle.soundId === id) add('the sound of a replay angle', false);
-  }
-  if (show.replay.settings.musicId === id) add('music under play-outs', false);
-  if (air.nextId === id) add('Next', false);
+  const found = (ref: FoundRef) => {
+    if (ref.ref.counts && pointsAt(ref, kind, id)) add(placeOf(show, ref), onAirBy(show, ref, seen));
+  };
+  walkRefs(Show, show, found, new Set([kind]));
+  if (air.nextId === id && kindsOf('picture').includes(kind)) add('Next', false);
   return [...uses.filter((u) => u.onAir), ...uses.filter((u) => !u.onAir)];
-}
-
-/** Takes a picture that is gone out of every place that referred to it. */
-export function forget({ show, air }: Desk, id: string): void {
-  for (const lane of show.lanes) {
-    if (lane.content?.kind === 'source' && lane.content.id === id) lane.content = null;
-    if (lane.whileId === id) lane.whileId = null;
-    if (lane.key?.kind === 'fill' && lane.key.keyId === id) lane.key = null;
-  }
-  for (const layout of [...show.layouts, ...show.presets]) {
-    if (layout.background?.id === id) layout.background = null;
-    if (layout.frameId === id) layout.frameId = null;
-    for (const box of layout.boxes) {
-      if (box.content?.id === id) box.content = null;
-      if (box.key?.kind === 'fill' && box.key.keyId === id) box.key = null;
-    }
-  }
-  for (const seat of show.seats) if (seat.occupantId === id) seat.occupantId = null;
-  for (const framing of show.framings) if (framing.key?.kind === 'fill' && framing.key.keyId === id) framing.key = null;
-  for (const style of show.styles) if (style.framingId === id) style.framingId = null;
-  for (const { settings } of [{ settings: show.transition }, ...show.transitions, ...show.overrides]) {
-    if (settings.imageId === id) settings.imageId = null;
-    if (settings.stingerId === id) settings.stingerId = null;
-  }
-  show.overrides = show.overrides.filter((o) => o.toId !== id && o.fromId !== id);
-  show.eyes = show.eyes.filter((e) => e.sourceId !== id);
-  forgetInReplay(show, air, id);
-  forgetInSound({ show, air }, id);
-  if (air.nextId === id) air.nextId = null;
-}
-
-function forgetInReplay({ replay }: Show, air: Air, id: string): void {
-  replay.angles = replay.angles.filter((a) => a.sourceId !== id);
-  for (const angle of replay.angles) if (angle.soundId === id) angle.soundId = null;
-  if (replay.settings.musicId === id) replay.settings.musicId = null;
-  const { decks } = air.replay;
-  for (const deck of [decks[1], decks[2]]) if (deck.angleId === id) deck.angleId = replay.angles[0]?.sourceId ?? null;
-  if (air.replay.music?.sourceId === id) air.replay.music = null;
 }

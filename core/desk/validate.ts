@@ -2,8 +2,12 @@
 import { replayProblems } from '../replay/validate';
 import { soundProblems } from '../sound/validate';
 import { check, type Problem } from '../schema/check';
-import { layoutProblems, switchable } from '../layout/validate';
-import { findPicture } from './pictures';
+import { layoutProblems } from '../layout/validate';
+import { type EntityKind, kindsOf, OUTSIDE, REF_TARGETS } from '../schema/kinds';
+import { outputsOf } from '../screens/outputs';
+import { ENTITIES } from './entities';
+import { pathOf, walkRefs } from './refs';
+import { switchable } from './pictures';
 import { Show } from './show';
 
 /** Data that is not a usable show; `problems` names each place. */
@@ -33,9 +37,9 @@ function doubles(values: (string | number | null)[], path: (index: number) => st
 }
 
 function relationProblems(show: Show): Problem[] {
-  let problems = [
+  const problems = [
     ...doubles(
-      switchable(show).map((p) => p.id),
+      [...switchable(show), ...outputsOf(show)].map((p) => p.id),
       (i) => switchable(show)[i]?.path ?? '',
       'id',
     ),
@@ -65,24 +69,27 @@ function relationProblems(show: Show): Problem[] {
   }
   const fps = show.rate.num / show.rate.den;
   if (fps < 1 || fps > 240) problems.push({ path: 'rate', message: `must be 1 to 240 frames a second, not ${fps}` });
-  problems = problems.concat(layoutProblems(show), replayProblems(show), soundProblems(show));
-  const groups = new Set(show.groups.map((g) => g.id));
-  show.sources.forEach((source, i) => {
-    if (source.groupId !== null && !groups.has(source.groupId)) {
-      problems.push({ path: `sources[${i}].groupId`, message: `no group has the id "${source.groupId}"` });
-    }
-    const s = source.settings;
+  show.sources.forEach(({ settings: s }, i) => {
     if (s.kind === 'media' && s.out !== null && s.out <= s.in) {
       problems.push({ path: `sources[${i}].settings.out`, message: 'must be later than the in point' });
     }
   });
-  show.lanes.forEach((lane, i) => {
-    const content = lane.content;
-    if (!content) return;
-    const known = content.kind === 'source' ? findPicture(show, content.id) !== null : show.cards.some((c) => c.id === content.id);
-    if (!known) {
-      problems.push({ path: `lanes[${i}].content.id`, message: `no ${content.kind} has the id "${content.id}"` });
-    }
+  return problems.concat(refProblems(show), layoutProblems(show), replayProblems(show), soundProblems(show));
+}
+
+/** Every reference to something that is not there. */
+export function refProblems(show: Show): Problem[] {
+  const problems: Problem[] = [];
+  const known = new Map<EntityKind, ReadonlySet<string>>();
+  const there = (kind: EntityKind, id: string) => {
+    let ids = known.get(kind);
+    if (!ids) known.set(kind, (ids = new Set(ENTITIES[kind].list(show).map((e) => e.id))));
+    return ids.has(id);
+  };
+  walkRefs(Show, show, (found) => {
+    const kinds = kindsOf(found.to);
+    if (kinds.some((kind) => OUTSIDE.includes(kind) || there(kind, found.id))) return;
+    problems.push({ path: pathOf(found), message: `no ${REF_TARGETS[found.to].words} has the id "${found.id}"` });
   });
   return problems;
 }

@@ -1,6 +1,6 @@
 /** Commands for the boxes of a layout. Locked boxes refuse changes of their place and look. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Id, Ids, Nested, Num, OneOf, SomeOf, Text, Variant, Whole } from '../schema/fields';
+import { Flag, Nested, Num, OneOf, Ref, Refs, SomeOf, Text, Variant, Whole } from '../schema/fields';
 import { type Rect, RectField } from '../show/geometry';
 import {
   Border,
@@ -22,13 +22,13 @@ import { effectiveBox, propertiesOf, stylesOf, withProperties } from './styles';
 import { type Show } from '../desk/show';
 
 class LayoutArg {
-  @Id('layout or preset') layout!: string;
+  @Ref('layout', 'layout or preset') layout!: string;
 }
 class BoxArg extends LayoutArg {
-  @Id('box') box!: string;
+  @Ref('box', 'box') box!: string;
 }
 class BoxesArg extends LayoutArg {
-  @Ids(MOST_BOXES, 'boxes') boxes!: string[];
+  @Refs('box', MOST_BOXES, 'boxes') boxes!: string[];
 }
 class AddArgs extends LayoutArg {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
@@ -58,7 +58,7 @@ class NudgeArgs extends BoxesArg {
   @Num(-4000, 4000, 'pixels downwards') y!: number;
 }
 class PlaceArgs extends LayoutArg {
-  @Id('box') box!: string;
+  @Ref('box', 'box') box!: string;
   @Nested(() => RectField, 'place on the raster') rect!: Rect;
 }
 class AlignArgs extends BoxesArg {
@@ -72,8 +72,8 @@ class OrderArgs extends BoxArg {
   @Whole(0, MOST_BOXES, 'place, from 0, the backmost') index!: number;
 }
 class PasteArgs extends BoxesArg {
-  @Id('layout to copy from') fromLayout!: string;
-  @Id('box to copy from') fromBox!: string;
+  @Ref('layout', 'layout to copy from') fromLayout!: string;
+  @Ref('box', 'box to copy from') fromBox!: string;
   @SomeOf(STYLE_PROPERTIES, 'what to copy; without it, position, size, crop, view, fit and rotation', { optional: true })
   properties?: StyleProperty[];
 }

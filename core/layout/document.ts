@@ -1,5 +1,5 @@
 /** Seats, framings, layouts of boxes, and styles: what a picture is built from. */
-import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, SomeOf, Text, Variant, Whole } from '../schema/fields';
+import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, SomeOf, Text, Variant, Whole, Ref, RefBy, Refs } from '../schema/fields';
 import { PlaceField, type Rect, RectField } from '../show/geometry';
 import { Crop, Grade, type Key, keyClass, MOST_ZOOM, NO_CROP } from './look';
 
@@ -8,19 +8,19 @@ export class Seat {
   @Id('identity') id!: string;
   @Text(60, 'name', { min: 1 }) name!: string;
   @Colour('colour of its placeholder card') colour!: string;
-  @Id('source or framing that fills it; null while it is empty', { nullable: true }) occupantId!: string | null;
+  @Ref('occupant', 'source or framing that fills it; null while it is empty', { nullable: true }) occupantId!: string | null;
 }
 
 /** Where a person's eyes are: shares of the whole picture of the source, also for a framing of it. */
 export class EyePoint extends PlaceField {
-  @Id('source or framing') sourceId!: string;
+  @Ref('occupant', 'source or framing', { counts: false }) pictureId!: string;
 }
 
 /** One way of using a source. */
 export class Framing {
   @Id('identity') id!: string;
   @Text(80, 'name', { min: 1 }) name!: string;
-  @Id('source') sourceId!: string;
+  @Ref('source', 'source') sourceId!: string;
   @Whole(1, 99, 'number on keys; null for none', { nullable: true }) number!: number | null;
   @Nested(() => Crop, 'cut away on four sides') crop!: Crop;
   @Num(1, MOST_ZOOM, 'zoom') zoom!: number;
@@ -37,7 +37,7 @@ export const BOX_CONTENTS = ['seat', 'source', 'framing', 'layout', 'colour'] as
 /** What a box shows. */
 export class BoxContent {
   @OneOf(BOX_CONTENTS, 'what it is') kind!: (typeof BOX_CONTENTS)[number];
-  @Id('seat, source, framing or layout', { optional: true }) id?: string;
+  @RefBy('kind', ['seat', 'source', 'framing', 'layout'], 'seat, source, framing or layout', { optional: true }) id?: string;
   @Colour('an even colour', { optional: true }) colour?: string;
 }
 
@@ -95,7 +95,7 @@ export class Box extends BoxLook {
   @Nested(() => BoxContent, 'what it shows; null for nothing', { nullable: true }) content!: BoxContent | null;
   @Flag('shown') visible!: boolean;
   @Flag('protected from edits in the editor') locked!: boolean;
-  @Id('style it follows; null for none', { nullable: true }) styleId!: string | null;
+  @Ref('style', 'style it follows; null for none', { nullable: true }) styleId!: string | null;
   @SomeOf(STYLE_PROPERTIES, 'properties set by hand, that do not follow a style') own!: StyleProperty[];
 }
 
@@ -105,15 +105,19 @@ export class Layout {
   @Id('identity') id!: string;
   @Text(80, 'name', { min: 1 }) name!: string;
   @Whole(1, 99, 'number on keys; null for none', { nullable: true }) number!: number | null;
-  @Nested(() => BoxContent, 'behind the boxes; null for black', { nullable: true }) background!: BoxContent | null;
+  @Nested(() => BoxContent, 'behind the boxes; null for black', { nullable: true, as: 'background of' }) background!: BoxContent | null;
   @ListOf(() => Box, MOST_BOXES, 'boxes from back to front') boxes!: Box[];
-  @Id('source of the frame artwork over the boxes; null for none', { nullable: true }) frameId!: string | null;
+  @Ref('source', 'source of the frame artwork over the boxes; null for none', { nullable: true, as: 'frame of' }) frameId!: string | null;
 }
 
 /** A stored state of a layout, switched like a layout of its own. */
 export class Preset extends Layout {
-  @Id('layout it was stored from') layoutId!: string;
+  @Ref('layout', 'layout it was stored from; null when that is gone', { nullable: true, seen: false, counts: false }) layoutId!:
+    string | null;
 }
+
+/** Framings that one style can be tied to. */
+export const MOST_TIES = 100;
 
 /** A stored subset of a box's properties. */
 export class Style {
@@ -121,7 +125,7 @@ export class Style {
   @Text(60, 'name', { min: 1 }) name!: string;
   @SomeOf(STYLE_PROPERTIES, 'which properties it holds') properties!: StyleProperty[];
   @Nested(() => BoxLook, 'their values; the others are not used') look!: BoxLook;
-  @Id('framing it is tied to: boxes that show it follow; null for none', { nullable: true }) framingId!: string | null;
+  @Refs('framing', MOST_TIES, 'framings it is tied to: boxes that show one of them follow', { seen: false }) framingIds!: string[];
 }
 
 export const plainLook = (rect: Rect): BoxLook => ({

@@ -32,12 +32,12 @@ export const seatOf = ({ show }: Desk, id: string, field = 'seat'): Seat =>
     field,
   );
 
-export const framingOf = ({ show }: Desk, id: string): Framing =>
+export const framingOf = ({ show }: Desk, id: string, field = 'framing'): Framing =>
   need(
     show.framings.find((f) => f.id === id),
     'framing',
     id,
-    'framing',
+    field,
   );
 
 export const styleOf = ({ show }: Desk, id: string): Style =>

@@ -1,18 +1,19 @@
 /** Commands for framings: ways of using a source. */
 import { CommandError, defineCommand } from '../commands/command';
 import { requireSource } from '../picture/commands';
-import { Flag, Id, Nested, Num, Text, Variant, Whole } from '../schema/fields';
+import { Flag, Nested, Num, Ref, Text, Variant, Whole } from '../schema/fields';
 import { createFraming } from './document';
 import { Crop, Grade, type Key, keyClass, MOST_ZOOM } from './look';
-import { forget, usesOf } from '../desk/uses';
+import { remove } from '../desk/remove';
+import { usesOf } from '../desk/uses';
 import { checkCrop, checkKey, checkNumber, framingOf } from './edit';
 
 class AddArgs {
-  @Id('source') source!: string;
+  @Ref('source', 'source') source!: string;
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
 }
 class FramingArg {
-  @Id('framing') framing!: string;
+  @Ref('framing', 'framing') framing!: string;
 }
 class SetArgs extends FramingArg {
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
@@ -64,11 +65,10 @@ export const framingCommands = [
     args: FramingArg,
     run: (desk, { framing: id }, { frame }) => {
       const framing = framingOf(desk, id);
-      const uses = usesOf(desk.show, desk.air, id, frame);
+      const uses = usesOf(desk.show, desk.air, 'framing', id, frame);
       if (uses.length > 0)
         throw new CommandError('in-use', `${framing.name} is in use: ${uses.map((u) => u.place).join('; ')}.`, 'framing');
-      desk.show.framings = desk.show.framings.filter((f) => f.id !== id);
-      forget(desk, id);
+      remove(desk, 'framing', id);
     },
   }),
 ];

@@ -1,10 +1,11 @@
 /** Commands for layouts and presets as a whole. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Id, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
+import { Nested, Num, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { cut, settle } from '../picture/mixer';
 import { type Desk } from '../desk/air';
 import { BoxContent, createBox, createLayout } from './document';
-import { forget, usesOf } from '../desk/uses';
+import { remove } from '../desk/remove';
+import { usesOf } from '../desk/uses';
 import { checkContent, checkNumber, layoutOf } from './edit';
 import { STARTER_NAMES, type Starter, starterBoxes, STARTERS, usualSpacing } from './starters';
 
@@ -15,23 +16,23 @@ class AddArgs {
   @Num(0, 2000, 'pixels between boxes', { optional: true }) gap?: number;
 }
 class LayoutArg {
-  @Id('layout or preset') layout!: string;
+  @Ref('layout', 'layout or preset') layout!: string;
 }
 class EditArgs extends LayoutArg {
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
   @Whole(1, 99, 'number on keys; null for none', { optional: true, nullable: true }) number?: number | null;
   @Nested(() => BoxContent, 'behind the boxes; null for black', { optional: true, nullable: true }) background?: BoxContent | null;
-  @Id('still or other source over the boxes; null for none', { optional: true, nullable: true }) frameId?: string | null;
+  @Ref('source', 'still or other source over the boxes; null for none', { optional: true, nullable: true }) frameId?: string | null;
 }
 class MoveArgs extends LayoutArg {
   @Whole(0, 199, 'place in the list, from 0') index!: number;
 }
 class StoreArgs {
-  @Id('layout') layout!: string;
+  @Ref('layout', 'layout') layout!: string;
   @Text(80, 'name', { min: 1 }) name!: string;
 }
 class RecallArgs {
-  @Id('preset') preset!: string;
+  @Ref('preset', 'preset') preset!: string;
   @OneOf(['next', 'layout', 'air'], 'into Next (default), back into its layout, or straight to air', { optional: true }) to?:
     'next' | 'layout' | 'air';
 }
@@ -119,13 +120,12 @@ export const layoutCommands = [
     args: LayoutArg,
     run: (desk, { layout: id }, { frame }) => {
       const layout = layoutOf(desk, id);
+      const kind = desk.show.layouts.some((l) => l.id === id) ? 'layout' : 'preset';
       settle(desk.air, frame);
-      const blocking = usesOf(desk.show, desk.air, id, frame).filter((u) => u.place !== 'Next');
+      const blocking = usesOf(desk.show, desk.air, kind, id, frame).filter((u) => u.place !== 'Next');
       if (blocking.length > 0)
         throw new CommandError('in-use', `${layout.name} is in use: ${blocking.map((u) => u.place).join('; ')}.`, 'layout');
-      desk.show.layouts = desk.show.layouts.filter((l) => l.id !== id);
-      desk.show.presets = desk.show.presets.filter((p) => p.id !== id);
-      forget(desk, id);
+      remove(desk, kind, id);
     },
   }),
   defineCommand({
@@ -151,6 +151,12 @@ export const layoutCommands = [
       if (to === 'air') cut(desk, frame, preset.id);
       if (to !== 'layout') return;
       const { background, boxes, frameId } = plainCopy(preset);
+      if (preset.layoutId === null)
+        throw new CommandError(
+          'unknown-layout',
+          `The layout that ${preset.name} was stored from is gone. Recall it into Next instead.`,
+          'to',
+        );
       Object.assign(layoutOf(desk, preset.layoutId), { background, boxes, frameId });
     },
   }),

@@ -37,7 +37,7 @@ describe('seats', () => {
   it('are refilled and swapped everywhere at once, on air too', () => {
     const { desk: d, two, host, guest } = desk();
     const shown = (x: Desk) => planFrame(x.show, x.air, 0).programme.base.map((i) => i.sourceId);
-    let live = must(d, 'picture.cut', { source: two });
+    let live = must(d, 'picture.cut', { picture: two });
     expect(shown(live)).toEqual(['a', 'b']);
     live = must(live, 'seat.swap', { a: host, b: guest });
     expect(shown(live)).toEqual(['b', 'a']);
@@ -50,7 +50,7 @@ describe('seats', () => {
   it('take only sources and framings, and stay while they are seen on air', () => {
     const { desk: d, two, host } = desk();
     expect(refused(d, 'seat.fill', { seat: host, occupant: two })?.code).toBe('unknown-occupant');
-    expect(refused(must(d, 'picture.cut', { source: two }), 'seat.remove', { seat: host })).toMatchObject({
+    expect(refused(must(d, 'picture.cut', { picture: two }), 'seat.remove', { seat: host })).toMatchObject({
       code: 'in-use',
       message: expect.stringContaining('Host') as string,
     });
@@ -60,7 +60,7 @@ describe('seats', () => {
 
   it('are told when empty: in the walk-through and before the take', () => {
     const { desk: d, two, guest } = desk();
-    const x = must(must(d, 'seat.fill', { seat: guest, occupant: null }), 'picture.setNext', { source: two });
+    const x = must(must(d, 'seat.fill', { seat: guest, occupant: null }), 'picture.setNext', { picture: two });
     expect(walkThrough(x.show, x.air, {}).map((f) => f.text)).toContain('Nobody fills the seat Guest.');
     expect(takeSummary(x.show, x.air, 0)).toContainEqual({ area: 'notice', text: 'Nobody fills Guest' });
   });
@@ -70,7 +70,7 @@ describe('layouts', () => {
   it('give tally, sound and started clips to what is inside them', () => {
     const { desk: d, two, boxes } = desk();
     let x = must(d, 'box.set', { layout: two, boxes: [boxes[1]], content: { kind: 'source', id: 'clip' } });
-    x = must(must(x, 'picture.cut', { source: 'c' }), 'picture.setNext', { source: two });
+    x = must(must(x, 'picture.cut', { picture: 'c' }), 'picture.setNext', { picture: two });
     expect(tallyOf(x.show, x.air, 0).a).toMatchObject({ onAir: false, nextInUse: true });
     expect(takeSummary(x.show, x.air, 0).map((c) => c.text)).toContain('Clip plays 0:10, then holds');
     x = must(x, 'picture.cut', {}, 50);
@@ -86,7 +86,7 @@ describe('layouts', () => {
       'Two would show itself: Two → Empty → Two.',
     );
     expect(refused(x, 'layout.edit', { layout: two, background: { kind: 'layout', id: two } })?.code).toBe('circle');
-    x = must(x, 'picture.cut', { source: empty });
+    x = must(x, 'picture.cut', { picture: empty });
     expect(tallyOf(x.show, x.air, 0).a?.inUse).toBe(true);
     const raw = JSON.parse(JSON.stringify(x.show)) as typeof x.show;
     raw.layouts[0]?.boxes.push({
@@ -209,7 +209,7 @@ describe('layouts', () => {
 
   it('store presets, and recall them to Next without touching air', () => {
     const { desk: d, two, boxes } = desk();
-    let x = must(must(d, 'picture.cut', { source: two }), 'preset.store', { layout: two, name: 'As it was' });
+    let x = must(must(d, 'picture.cut', { picture: two }), 'preset.store', { layout: two, name: 'As it was' });
     const preset = last(x.show.presets);
     x = must(x, 'box.set', { layout: two, boxes, radius: 5 });
     x = must(x, 'preset.recall', { preset });
@@ -217,7 +217,7 @@ describe('layouts', () => {
     expect(layout(x, two).boxes[0]?.radius).toBe(5);
     x = must(x, 'preset.recall', { preset, to: 'layout' });
     expect(layout(x, two).boxes[0]?.radius).toBe(0);
-    expect(refused(must(x, 'picture.cut', { source: preset }), 'layout.remove', { layout: preset })?.code).toBe('in-use');
+    expect(refused(must(x, 'picture.cut', { picture: preset }), 'layout.remove', { layout: preset })?.code).toBe('in-use');
   });
 });
 
@@ -247,7 +247,7 @@ describe('styles', () => {
     x = must(x, 'box.add', { layout: empty, content: { kind: 'framing', id: framing } });
     x = must(x, 'style.store', { layout: two, box: boxes[0], name: 'Crop', properties: ['crop', 'view'] });
     const style = last(x.show.styles);
-    x = must(must(x, 'style.edit', { style, framingId: framing }), 'picture.cut', { source: two });
+    x = must(must(x, 'style.edit', { style, framingIds: [framing] }), 'picture.cut', { picture: two });
     expect(placesOfStyle(x.show, x.air, style).map((p) => [p.layout, p.onAir])).toEqual([
       ['Two', true],
       ['Empty', false],
@@ -300,21 +300,21 @@ describe('styles', () => {
 describe('lanes with a picture', () => {
   it('come and go with the picture they belong to, and stay over black when told', () => {
     const { desk: d, two } = desk();
-    let x = must(d, 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'bug' } });
+    let x = must(d, 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'bug' } });
     x = must(x, 'lane.set', {
       lane: 'lane-1',
       whileId: two,
       throughBlack: true,
       in: { kind: 'slide', edge: 'left', easing: 'linear', frames: 10 },
     });
-    x = must(must(x, 'picture.setNext', { source: two }), 'picture.cut', {}, 100);
+    x = must(must(x, 'picture.setNext', { picture: two }), 'picture.cut', {}, 100);
     const at = (frame: number) => planFrame(x.show, x.air, frame).programme;
     expect(at(105).top?.[0]?.target.x).toBeCloseTo(-32, 6);
     expect(at(110).top?.[0]?.target.x).toBe(0);
     x = must(x, 'picture.fadeToBlack', { on: true }, 120);
     expect(at(500)).toMatchObject({ black: 1, lanes: [] });
     expect(at(500).top).toHaveLength(1);
-    x = must(x, 'picture.cut', { source: 'c' }, 600);
+    x = must(x, 'picture.cut', { picture: 'c' }, 600);
     expect(at(700).top).toBeUndefined();
   });
 

@@ -1,5 +1,5 @@
 /** How a picture is cut, corrected and keyed: the parts that framings and boxes share. */
-import { Colour, type Constructor, Flag, Id, Num, OneOf } from '../schema/fields';
+import { Colour, type Constructor, Flag, Id, Num, OneOf, Ref } from '../schema/fields';
 
 /** Cut away on four sides, as shares of the picture. */
 export class Crop {
@@ -52,7 +52,7 @@ export class LumaKey {
 /** The brightness of a second picture says what shows: fill and key. */
 export class FillKey {
   @OneOf(['fill'], 'by a second picture') kind!: 'fill';
-  @Id('source whose brightness is the key') keyId!: string;
+  @Ref('source', 'source whose brightness is the key', { as: 'key of' }) keyId!: string;
   @Flag('the fill was already multiplied by the key') premultiplied!: boolean;
   @Flag('take the bright places of the key out instead') invert!: boolean;
 }

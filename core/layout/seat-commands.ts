@@ -1,34 +1,35 @@
 /** Commands for seats and for the eyes of those who fill them. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Colour, Id, Num, Text } from '../schema/fields';
+import { Colour, Num, Ref, Text } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { TILE_COLOURS } from '../desk/create';
 import { Anyway, guardLoops } from '../sound/edit';
 import { findPicture } from '../desk/pictures';
-import { forget, usesOf } from '../desk/uses';
+import { remove } from '../desk/remove';
+import { usesOf } from '../desk/uses';
 import { seatOf } from './edit';
 
 class AddArgs {
   @Text(60, 'name', { min: 1 }) name!: string;
 }
 class SeatArg {
-  @Id('seat') seat!: string;
+  @Ref('seat', 'seat') seat!: string;
 }
 class EditArgs extends SeatArg {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
   @Colour('colour of its placeholder card', { optional: true }) colour?: string;
 }
 class FillArgs extends SeatArg {
-  @Id('source or framing; null empties the seat', { nullable: true }) occupant!: string | null;
+  @Ref('occupant', 'source or framing; null empties the seat', { nullable: true }) occupant!: string | null;
   @Anyway() anyway?: boolean;
 }
 class SwapArgs {
-  @Id('one seat') a!: string;
-  @Id('the other') b!: string;
+  @Ref('seat', 'one seat') a!: string;
+  @Ref('seat', 'the other') b!: string;
   @Anyway() anyway?: boolean;
 }
 class EyeArgs {
-  @Id('source or framing') source!: string;
+  @Ref('occupant', 'source or framing') picture!: string;
   @Num(0, 1, 'share of the width, from the left', { nullable: true }) x!: number | null;
   @Num(0, 1, 'share of the height, from the top', { nullable: true }) y!: number | null;
 }
@@ -93,11 +94,10 @@ export const seatCommands = [
     args: SeatArg,
     run: (desk, { seat: id }, { frame }) => {
       const seat = seatOf(desk, id);
-      const onAir = usesOf(desk.show, desk.air, id, frame).filter((u) => u.onAir);
+      const onAir = usesOf(desk.show, desk.air, 'seat', id, frame).filter((u) => u.onAir);
       if (onAir.length > 0)
         throw new CommandError('in-use', `${seat.name} is seen on air: ${onAir.map((u) => u.place).join('; ')}.`, 'seat');
-      desk.show.seats = desk.show.seats.filter((s) => s.id !== id);
-      forget(desk, id);
+      remove(desk, 'seat', id);
     },
   }),
   defineCommand({
@@ -106,12 +106,12 @@ export const seatCommands = [
     about:
       'Says where a person’s eyes are in a source or framing, in shares of the source’s whole picture, so that layouts can frame by them. Null takes the mark away.',
     args: EyeArgs,
-    mergeKey: ({ source }) => `eyes:${source}`,
-    run: (desk, { source, x, y }) => {
-      checkOccupant(desk, source, 'source');
+    mergeKey: ({ picture }) => `eyes:${picture}`,
+    run: (desk, { picture, x, y }) => {
+      checkOccupant(desk, picture, 'picture');
       const { show } = desk;
-      show.eyes = show.eyes.filter((e) => e.sourceId !== source);
-      if (x !== null && y !== null) show.eyes.push({ sourceId: source, x, y });
+      show.eyes = show.eyes.filter((e) => e.pictureId !== picture);
+      if (x !== null && y !== null) show.eyes.push({ pictureId: picture, x, y });
     },
   }),
 ];

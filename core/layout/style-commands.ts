@@ -1,37 +1,38 @@
 /** Commands for styles. */
+import { remove } from '../desk/remove';
 import { CommandError, defineCommand } from '../commands/command';
-import { Id, Ids, Nested, SomeOf, Text } from '../schema/fields';
-import { type Box, BoxLook, MOST_BOXES, STYLE_PROPERTIES, type StyleProperty } from './document';
+import { Nested, Ref, Refs, SomeOf, Text } from '../schema/fields';
+import { type Box, BoxLook, MOST_BOXES, STYLE_PROPERTIES, type StyleProperty, MOST_TIES } from './document';
 import { boxesOf, boxOf, checkCrop, checkKey, framingOf, layoutOf, styleOf } from './edit';
 import { effectiveBox, placesOfStyle, withProperties } from './styles';
 
 class StoreArgs {
-  @Id('layout') layout!: string;
-  @Id('box whose values are stored') box!: string;
+  @Ref('layout', 'layout') layout!: string;
+  @Ref('box', 'box whose values are stored') box!: string;
   @Text(60, 'name', { min: 1 }) name!: string;
   @SomeOf(STYLE_PROPERTIES, 'which properties it holds') properties!: StyleProperty[];
 }
 class StyleArg {
-  @Id('style') style!: string;
+  @Ref('style', 'style') style!: string;
 }
 class EditArgs extends StyleArg {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
   @SomeOf(STYLE_PROPERTIES, 'which properties it holds', { optional: true }) properties?: StyleProperty[];
   @Nested(() => BoxLook, 'their values', { optional: true }) look?: BoxLook;
-  @Id('framing it is tied to; null for none', { optional: true, nullable: true }) framingId?: string | null;
+  @Refs('framing', MOST_TIES, 'framings it is tied to: boxes that show one of them follow', { optional: true }) framingIds?: string[];
 }
 class OverwriteArgs extends StyleArg {
-  @Id('layout') layout!: string;
-  @Id('box whose values are taken') box!: string;
+  @Ref('layout', 'layout') layout!: string;
+  @Ref('box', 'box whose values are taken') box!: string;
 }
 class ApplyArgs {
-  @Id('style; null lets the boxes go, as they look now', { nullable: true }) style!: string | null;
-  @Id('layout') layout!: string;
-  @Ids(MOST_BOXES, 'boxes') boxes!: string[];
+  @Ref('style', 'style; null lets the boxes go, as they look now', { nullable: true }) style!: string | null;
+  @Ref('layout', 'layout') layout!: string;
+  @Refs('box', MOST_BOXES, 'boxes') boxes!: string[];
 }
 class ReturnArgs {
-  @Id('layout') layout!: string;
-  @Ids(MOST_BOXES, 'boxes') boxes!: string[];
+  @Ref('layout', 'layout') layout!: string;
+  @Refs('box', MOST_BOXES, 'boxes') boxes!: string[];
   @SomeOf(STYLE_PROPERTIES, 'properties that follow the style again; without it, all', { optional: true }) properties?: StyleProperty[];
 }
 
@@ -64,7 +65,7 @@ export const styleCommands = [
     run: (desk, { layout, box, name, properties }, { newId }) => {
       if (desk.show.styles.length >= 200) throw new CommandError('too-many', 'A show holds at most 200 styles.');
       const look = lookOf(effectiveBox(desk.show, boxOf(layoutOf(desk, layout), box)));
-      const style = { id: newId(), name, properties: someOf(properties), look, framingId: null };
+      const style = { id: newId(), name, properties: someOf(properties), look, framingIds: [] };
       desk.show.styles.push(style);
       return { id: style.id };
     },
@@ -82,7 +83,8 @@ export const styleCommands = [
         checkCrop(change.look.crop, `boxes of the style ${style.name}`, 'look.crop');
         checkKey(desk, change.look.key);
       }
-      if (change.framingId) framingOf(desk, change.framingId);
+      for (const framing of change.framingIds ?? []) framingOf(desk, framing, 'framingIds');
+      if (change.framingIds) change.framingIds = [...new Set(change.framingIds)];
       Object.assign(style, change);
       return { places: placesOfStyle(desk.show, desk.air, id).length };
     },
@@ -148,8 +150,7 @@ export const styleCommands = [
           ),
         );
       }
-      for (const layout of [...show.layouts, ...show.presets]) for (const box of layout.boxes) if (box.styleId === id) box.styleId = null;
-      show.styles = show.styles.filter((s) => s.id !== id);
+      remove(desk, 'style', id);
     },
   }),
 ];

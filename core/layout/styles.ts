@@ -67,7 +67,7 @@ function framingOf(show: Show, box: Box): string | null {
 export function stylesOf(show: Show, box: Box): Style[] {
   if (show.styles.length === 0) return [];
   const framing = framingOf(show, box);
-  const tied = framing === null ? [] : show.styles.filter((s) => s.framingId === framing);
+  const tied = framing === null ? [] : show.styles.filter((s) => s.framingIds.includes(framing));
   const own = box.styleId === null ? undefined : show.styles.find((s) => s.id === box.styleId);
   return own && !tied.includes(own) ? [...tied, own] : tied;
 }
@@ -106,7 +106,7 @@ export function placesOfStyle(show: Show, air: Air, styleId: string): StylePlace
   const style = show.styles.find((s) => s.id === styleId);
   if (!style) return [];
   const live = new Set([...picturesWithin(show, air.onAirId), ...picturesWithin(show, air.transition?.fromId ?? null)]);
-  const tied = (box: Box) => style.framingId !== null && framingOf(show, box) === style.framingId;
+  const tied = (box: Box) => style.framingIds.length > 0 && style.framingIds.includes(framingOf(show, box) ?? '');
   const of = (layout: Layout): StylePlace[] =>
     layout.boxes
       .filter((b) => (b.styleId === styleId || tied(b)) && style.properties.some((p) => !b.own.includes(p)))

@@ -1,15 +1,15 @@
 /** Laying boxes under the openings of frame artwork. */
 import { CommandError, defineCommand } from '../commands/command';
 import { requireSource } from '../picture/commands';
-import { Id, ListOf, Num, Whole } from '../schema/fields';
+import { ListOf, Num, Ref, Whole } from '../schema/fields';
 import { RectField } from '../show/geometry';
 import { type Box, createBox, MOST_BOXES } from './document';
 import { layoutOf } from './edit';
 import { boxUnder } from './find-windows';
 
 class LayArgs {
-  @Id('layout') layout!: string;
-  @Id('still that is the frame artwork') frame!: string;
+  @Ref('layout', 'layout') layout!: string;
+  @Ref('source', 'still that is the frame artwork') frame!: string;
   @ListOf(() => RectField, MOST_BOXES, 'openings, in pixels of the artwork') windows!: RectField[];
   @Whole(1, 32_768, 'width of the artwork, pixels') width!: number;
   @Whole(1, 32_768, 'height of the artwork, pixels') height!: number;

@@ -1,13 +1,13 @@
 /** Commands for media players. */
 import { CommandError, defineCommand } from '../commands/command';
 import { requireSource } from '../picture/commands';
-import { Flag, Id, Num, OneOf } from '../schema/fields';
+import { Flag, Num, OneOf, Ref } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { AT_END, type AtEnd, type MediaSettings, type Source } from '../show/source';
 import { cuedPlayer, mediaSpan, playerState } from './player';
 
 class PlayerArg {
-  @Id('media source') source!: string;
+  @Ref('source', 'media source') source!: string;
 }
 class SeekArgs extends PlayerArg {
   @Num(0, 864000, 'seconds from the start of the file') position!: number;

@@ -13,15 +13,15 @@ const stateAt = (desk: Desk, frame: number) => {
 
 describe('media player', () => {
   it('starts from its in point when taken, and holds at the end', () => {
-    const desk = must(must(sampleDesk(), 'media.setPlayback', { source: 'clip', in: 2, out: 4 }), 'picture.cut', { source: 'clip' }, 100);
+    const desk = must(must(sampleDesk(), 'media.setPlayback', { source: 'clip', in: 2, out: 4 }), 'picture.cut', { picture: 'clip' }, 100);
     expect(stateAt(desk, 100)).toMatchObject({ position: 2, playing: true, left: 2 });
     expect(stateAt(desk, 125)).toMatchObject({ position: 3, left: 1 });
     expect(stateAt(desk, 150)).toMatchObject({ position: 4, playing: false, ended: true, black: false });
   });
 
   it('stands at its in point again when it has left air', () => {
-    let desk = must(sampleDesk(), 'picture.cut', { source: 'clip' }, 0);
-    desk = must(desk, 'picture.cut', { source: 'a' }, 50);
+    let desk = must(sampleDesk(), 'picture.cut', { picture: 'clip' }, 0);
+    desk = must(desk, 'picture.cut', { picture: 'a' }, 50);
     expect(stateAt(desk, 60)).toMatchObject({ position: 0, playing: false });
   });
 

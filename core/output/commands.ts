@@ -1,18 +1,26 @@
 /** Commands for recording and streaming. The engine follows what air asks for. */
+import { findOutput } from '../screens/outputs';
+import { Show } from '../desk/show';
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
-import { Num, OneOf, Text } from '../schema/fields';
-import { type Codec, CODECS, type Feed, FEEDS } from './document';
+import { Num, OneOf, Text, Ref } from '../schema/fields';
+import { type Codec, CODECS } from './document';
 
 class RecordingArgs {
   @OneOf(CODECS, 'picture codec', { optional: true }) codec?: Codec;
   @Num(0.2, 100, 'picture bitrate, megabits a second', { optional: true }) megabits?: number;
-  @OneOf(FEEDS, 'the programme, or the programme below its lanes', { optional: true }) feed?: Feed;
+  @Ref('output', 'output that is taken', { optional: true }) outputId?: string;
 }
 class StreamArgs {
   @Text(500, 'address; one on this server may begin with /', { optional: true, min: 1 }) url?: string;
   @Text(200, 'stream key', { optional: true }) key?: string;
   @Num(0.2, 50, 'picture bitrate, megabits a second', { optional: true }) megabits?: number;
-  @OneOf(FEEDS, 'the programme, or the programme below its lanes', { optional: true }) feed?: Feed;
+  @Ref('output', 'output that is taken', { optional: true }) outputId?: string;
+}
+
+/** @throws CommandError when there is no such output. */
+function checkOutput(show: Show, id: string | undefined): void {
+  if (id !== undefined && !findOutput(show, id))
+    throw new CommandError('unknown-output', `There is no output "${id}" in this show.`, 'outputId');
 }
 
 export const outputCommands = [
@@ -40,10 +48,11 @@ export const outputCommands = [
   defineCommand({
     type: 'output.setRecording',
     title: 'Set up recording',
-    about: 'Codec, bitrate and feed of the next recording. Refused while one runs.',
+    about: 'Codec, bitrate and output of the next recording. Refused while one runs.',
     args: RecordingArgs,
     mergeKey: () => 'recording',
     run: ({ air, show }, change) => {
+      checkOutput(show, change.outputId);
       if (air.recording) throw new CommandError('recording', 'Stop the recording before changing its settings.');
       Object.assign(show.output.recording, change);
     },
@@ -76,6 +85,7 @@ export const outputCommands = [
     args: StreamArgs,
     mergeKey: () => 'stream',
     run: ({ air, show }, change) => {
+      checkOutput(show, change.outputId);
       if (air.stream) throw new CommandError('streaming', 'Stop the stream before changing its settings.');
       if (change.url !== undefined && !/^(\/(?!\/)|https?:\/\/)/.test(change.url)) {
         throw new CommandError('bad-address', 'The address must begin with http://, https:// or /.', 'url');

@@ -4,6 +4,7 @@
  */
 import { type Patch } from 'immer';
 import { type Air } from '../desk/air';
+import { type Refusal } from '../desk/execute';
 import { type Show } from '../desk/show';
 
 /** Which show a host window runs. */
@@ -13,8 +14,7 @@ export interface ShowName {
 }
 
 /** What the host answers to a command. */
-export type HostOutcome =
-  { ok: true; result: Record<string, unknown> } | { ok: false; error: { code: string; message: string; field?: string } };
+export type HostOutcome = { ok: true; result: Record<string, unknown> } | { ok: false; error: Refusal };
 
 /** The whole state at a revision. */
 export interface Snapshot {
@@ -44,8 +44,12 @@ export type FromHost =
 
 export type ToHost =
   | { kind: 'command'; id: number; command: unknown }
-  /** Asks for the whole state: a revision was missed, or none has come yet. */
-  | { kind: 'snapshot' };
+  /** Somebody listens from now on, or nobody does. The host sends the whole state and then each change; to nobody it sends nothing. */
+  | { kind: 'follow'; on: boolean }
+  /** Asks for the whole state: a revision was missed, or somebody wants it once. */
+  | { kind: 'snapshot' }
+  /** Asks for the figures alone. */
+  | { kind: 'status' };
 
 /** What the socket `/api/events` tells. */
 export type ToListener =

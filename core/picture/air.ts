@@ -23,7 +23,7 @@ export interface RunningTransition {
 }
 
 /** What a lane shows, as it was when it was put up: later edits wait for the next showing. */
-export type LanePicture = { kind: 'source'; id: string } | { kind: 'card'; id: string; card: NameCard };
+export type LanePicture = { kind: 'picture'; id: string } | { kind: 'card'; id: string; card: NameCard };
 
 export interface AirLane {
   /** Changes together with the next take. */

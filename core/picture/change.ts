@@ -1,4 +1,5 @@
 /** How one picture becomes the other at a moment of a transition: the scenes to draw and how to mix them. */
+import { isKind, traitsOf } from '../show/source-kinds';
 import { type Air } from '../desk/air';
 import { fullRect } from '../show/geometry';
 import { findPicture } from '../desk/pictures';
@@ -75,10 +76,10 @@ export function transitionTrouble(show: Show, air: Air, t: Transition): string |
   if (picture?.kind !== 'source') return `its ${what} is no longer in the show`;
   const lost = air.lost[id];
   if (lost !== undefined) return `${picture.name}: ${lost}`;
-  const { settings } = picture.source;
+  const { source } = picture;
   if (t.kind === 'luma') return null;
-  if (settings.kind !== 'media' && settings.kind !== 'still') return `${picture.name} is neither a clip nor a still`;
-  return settings.hasAlpha ? null : `${picture.name} has no transparent parts`;
+  if (!isKind(source, 'media') && !isKind(source, 'still')) return `${picture.name} is neither a clip nor a still`;
+  return traitsOf(source).transparent(source.settings) ? null : `${picture.name} has no transparent parts`;
 }
 
 /** The transition that a change between two pictures really uses, and why it is not the armed one. */

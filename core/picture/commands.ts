@@ -1,10 +1,9 @@
 /** Commands that switch the picture. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
-import { Flag, Id, Num, Whole } from '../schema/fields';
+import { Flag, Num, Ref, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { turnFade } from '../time/fade';
-import { findPicture, pictureByNumber } from '../desk/pictures';
-import { findSource } from '../desk/show';
+import { findPicture, pictureByNumber, findSource } from '../desk/pictures';
 import { cut, moveBar, settle, take } from './mixer';
 
 /** @throws CommandError when the show has no such source. */
@@ -15,20 +14,20 @@ export function requireSource(desk: Desk, id: string, field = 'source') {
 }
 
 /** @throws CommandError when the show has no such source, framing, layout, preset or seat. */
-export function requirePicture(desk: Desk, id: string, field = 'source') {
+export function requirePicture(desk: Desk, id: string, field = 'picture') {
   const picture = findPicture(desk.show, id);
-  if (!picture) throw new CommandError('unknown-source', `There is no source or layout "${id}" in this show.`, field);
+  if (!picture) throw new CommandError('unknown-picture', `There is no picture "${id}" in this show.`, field);
   return picture;
 }
 
-class SourceArg {
-  @Id('source, framing, layout, preset or seat') source!: string;
+class PictureArg {
+  @Ref('picture', 'source, framing, layout, preset or seat') picture!: string;
 }
 class NumberArg {
   @Whole(1, 99, 'pinned number') number!: number;
 }
 class CutArgs {
-  @Id('source, framing, layout, preset or seat to cut to; without it, Next', { optional: true }) source?: string;
+  @Ref('picture', 'source, framing, layout, preset or seat to cut to; without it, Next', { optional: true }) picture?: string;
 }
 class BarArgs {
   @Num(0, 1, 'place of the bar: 0 the old picture, 1 the new') position!: number;
@@ -51,9 +50,9 @@ export const pictureCommands = [
     type: 'picture.setNext',
     title: 'Set Next',
     about: 'Puts a source, framing, layout, preset or seat into Next. What is on air stays, also in the middle of a transition.',
-    args: SourceArg,
-    run: (desk, { source }) => {
-      desk.air.nextId = requirePicture(desk, source).id;
+    args: PictureArg,
+    run: (desk, { picture }) => {
+      desk.air.nextId = requirePicture(desk, picture).id;
     },
   }),
   defineCommand({
@@ -69,10 +68,10 @@ export const pictureCommands = [
     type: 'picture.cut',
     title: 'Cut',
     about:
-      'Cuts to Next, or straight to a given source. In the middle of a transition, cuts to its end. Armed lanes change with a cut to Next.',
+      'Cuts to Next, or straight to a given picture. In the middle of a transition, cuts to its end. Armed lanes change with a cut to Next.',
     args: CutArgs,
-    run: (desk, { source }, { frame }) => {
-      cut(desk, frame, source === undefined ? undefined : requirePicture(desk, source).id);
+    run: (desk, { picture }, { frame }) => {
+      cut(desk, frame, picture === undefined ? undefined : requirePicture(desk, picture).id);
     },
   }),
   defineCommand({

@@ -1,5 +1,5 @@
 /** Lanes and transitions in the show document. */
-import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole, RefBy, Ref } from '../schema/fields';
 import { type Rate } from '../time/rate';
 import { type Rect, RectField } from '../show/geometry';
 import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
@@ -15,8 +15,8 @@ export const MOST_LANES = 24;
 
 /** What a lane holds ready: a picture (source, framing, layout, preset or seat, by identity), a name card, or nothing. */
 export class LaneContent {
-  @OneOf(['source', 'card'], 'a picture of any kind, or a card') kind!: 'source' | 'card';
-  @Id('picture or card') id!: string;
+  @OneOf(['picture', 'card'], 'a picture of any kind, or a card') kind!: 'picture' | 'card';
+  @RefBy('kind', ['picture', 'card'], 'picture or card', { as: 'held ready in' }) id!: string;
 }
 
 export const EASINGS = ['linear', 'in', 'out', 'in-out'] as const;
@@ -48,7 +48,7 @@ export class Lane {
   @Num(0.2, 86400, 'leaves by itself after so many seconds; null stays', { nullable: true }) holdSeconds!: number | null;
   @Nested(() => RectField, 'place on the raster; null for the content’s own', { nullable: true }) rect!: Rect | null;
   @Variant(keyClass, 'key', { nullable: true }) key!: Key | null;
-  @Id('up while this picture is on air; null for none', { nullable: true }) whileId!: string | null;
+  @Ref('picture', 'up while this picture is on air; null for none', { nullable: true, as: 'what brings' }) whileId!: string | null;
   @Flag('stays over a fade to black') throughBlack!: boolean;
 }
 
@@ -77,8 +77,8 @@ export class Transition {
   @Num(-360, 360, 'direction of a wipe, degrees clockwise from rightwards; where a clock or radial wipe begins') angle!: number;
   @Num(0, 1, 'width of the soft edge of a wipe, share of the travel') softness!: number;
   @OneOf(DIRECTIONS, 'where push and slide travel to') direction!: Direction;
-  @Id('still whose brightness orders a luma wipe, dark first', { nullable: true }) imageId!: string | null;
-  @Id('clip or still that is the stinger', { nullable: true }) stingerId!: string | null;
+  @Ref('source', 'still whose brightness orders a luma wipe, dark first', { nullable: true }) imageId!: string | null;
+  @Ref('source', 'clip or still that is the stinger', { nullable: true }) stingerId!: string | null;
   @Whole(0, 1500, 'frame of the stinger at which the picture changes') cutFrame!: number;
 }
 
@@ -92,7 +92,7 @@ export class StoredTransition {
 /** A transition that is used whatever is armed: for one picture, or for one pair. */
 export class Override {
   @Id('identity') id!: string;
-  @Id('picture that leaves; null for any', { nullable: true }) fromId!: string | null;
-  @Id('picture that comes') toId!: string;
+  @Ref('picture', 'picture that leaves; null for any', { nullable: true, whole: true }) fromId!: string | null;
+  @Ref('picture', 'picture that comes') toId!: string;
   @Nested(() => Transition, 'its settings') settings!: Transition;
 }

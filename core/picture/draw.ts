@@ -17,6 +17,8 @@ export type TextureRef =
   | { kind: 'card'; card: NameCard }
   | { kind: 'seat'; name: string; colour: string }
   | { kind: 'colour'; colour: string }
+  /** What an output showed last: the frame before this one. */
+  | { kind: 'output'; id: string }
   | { kind: 'scene'; id: string; scene: Scene };
 
 export type KeyPlan = ChromaKey | LumaKey | { kind: 'fill'; texture: TextureRef; premultiplied: boolean; invert: boolean };

@@ -50,7 +50,7 @@ describe('glide', () => {
         fc.constantFrom('linear', 'in', 'out', 'in-out'),
         fc.double({ min: 0, max: 1, noNaN: true }),
         (frames, easing, bar) => {
-          let desk = must(must(must(start, 'picture.cut', { source: two }), 'picture.setNext', { source: one }), 'picture.arm', {
+          let desk = must(must(must(start, 'picture.cut', { picture: two }), 'picture.setNext', { picture: one }), 'picture.arm', {
             kind: 'glide',
             frames,
             easing,
@@ -91,12 +91,12 @@ describe('transitions of their own', () => {
     const cut = { ...desk.show.transition, kind: 'cut' };
     const dip = { ...desk.show.transition, kind: 'dip' };
     let d = must(desk, 'transition.override', { to: two, settings: cut });
-    d = must(must(d, 'picture.setNext', { source: two }), 'picture.take', {}, 10);
+    d = must(must(d, 'picture.setNext', { picture: two }), 'picture.take', {}, 10);
     expect(d.air).toMatchObject({ onAirId: two, transition: null });
     d = must(
-      must(must(d, 'picture.cut', { source: 'a' }), 'transition.override', { to: two, from: 'a', settings: dip }),
+      must(must(d, 'picture.cut', { picture: 'a' }), 'transition.override', { to: two, from: 'a', settings: dip }),
       'picture.setNext',
-      { source: two },
+      { picture: two },
     );
     d = must(d, 'picture.take', {}, 20);
     expect(d.air.transition?.settings.kind).toBe('dip');

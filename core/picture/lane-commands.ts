@@ -1,6 +1,6 @@
 /** Commands for the lanes over the picture. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Id, Nested, Num, Text, Variant, Whole } from '../schema/fields';
+import { Flag, Nested, Num, Ref, Text, Variant, Whole } from '../schema/fields';
 import { createAirLane, laneIsUp, lanePictures } from './air';
 import { createLane } from './create';
 import { type Rect, RectField } from '../show/geometry';
@@ -8,11 +8,12 @@ import { type Key, keyClass } from '../layout/look';
 import { LaneContent, MOST_LANES, Move } from './document';
 import { checkKey } from '../layout/edit';
 import { requirePicture } from './commands';
+import { remove } from '../desk/remove';
 import { laneOf, lowerLane, raiseLane } from './mixer';
 import { preparedPicture } from './plan';
 
 class LaneArg {
-  @Id('lane') lane!: string;
+  @Ref('lane', 'lane') lane!: string;
 }
 class ArmLaneArgs extends LaneArg {
   @Flag('true to change with the next take; without it, the other way', { optional: true }) on?: boolean;
@@ -26,7 +27,7 @@ class LaneSettingsArgs extends LaneArg {
   @Nested(() => Move, 'how it goes', { optional: true }) out?: Move;
   @Nested(() => RectField, 'place on the raster; null for the content’s own', { optional: true, nullable: true }) rect?: Rect | null;
   @Variant(keyClass, 'key', { optional: true, nullable: true }) key?: Key | null;
-  @Id('up while this picture is on air; null for none', { optional: true, nullable: true }) whileId?: string | null;
+  @Ref('picture', 'up while this picture is on air; null for none', { optional: true, nullable: true }) whileId?: string | null;
   @Flag('stays over a fade to black', { optional: true }) throughBlack?: boolean;
   @Num(0.2, 86400, 'leaves by itself after so many seconds; null stays', { optional: true, nullable: true })
   holdSeconds?: number | null;
@@ -141,7 +142,7 @@ export const laneCommands = [
       const { lane, state } = laneOf(desk, id);
       if (lanePictures(state, frame).length > 0 || laneIsUp(state, frame))
         throw new CommandError('in-use', `${lane.name} is up. Hide it first.`, 'lane');
-      desk.show.lanes = desk.show.lanes.filter((l) => l.id !== id);
+      remove(desk, 'lane', id);
       delete desk.air.lanes[id];
     },
   }),

@@ -20,7 +20,7 @@ describe('cut and take', () => {
   });
 
   it('cuts straight to a source and leaves Next alone', () => {
-    const { air } = must(sampleDesk(), 'picture.cut', { source: 'c' });
+    const { air } = must(sampleDesk(), 'picture.cut', { picture: 'c' });
     expect([air.onAirId, air.nextId]).toEqual(['c', 'b']);
   });
 
@@ -42,7 +42,7 @@ describe('cut and take', () => {
   });
 
   it('lets Next be chosen in the middle without disturbing the transition', () => {
-    const desk = must(must(sampleDesk(), 'picture.take', {}, 100), 'picture.setNext', { source: 'c' }, 110);
+    const desk = must(must(sampleDesk(), 'picture.take', {}, 100), 'picture.setNext', { picture: 'c' }, 110);
     expect(position(desk.air, 110)).toBe(0.5);
     expect(desk.air.nextId).toBe('c');
   });
@@ -79,7 +79,7 @@ describe('the bar', () => {
 
   it('keeps a Next that was chosen while the bar was held, when it goes back', () => {
     let desk = must(sampleDesk(), 'picture.moveBar', { position: 0.4 });
-    desk = must(desk, 'picture.setNext', { source: 'c' });
+    desk = must(desk, 'picture.setNext', { picture: 'c' });
     desk = must(desk, 'picture.moveBar', { position: 0 });
     expect([desk.air.onAirId, desk.air.nextId]).toEqual(['a', 'c']);
   });
@@ -159,17 +159,15 @@ const anySource = fc.constantFrom('a', 'b', 'c', 'clip', 'bug', 'gone');
 const anyLane = fc.constantFrom('lane-1', 'lane-2', 'lane-9');
 const anyCommand = fc.oneof(
   fc.record({ type: fc.constantFrom('picture.cut', 'picture.take', 'picture.fadeToBlack'), args: fc.constant({}) }),
-  fc.record({
-    type: fc.constantFrom('picture.setNext', 'picture.cut', 'media.play', 'media.pause', 'source.remove'),
-    args: fc.record({ source: anySource }),
-  }),
+  fc.record({ type: fc.constantFrom('picture.setNext', 'picture.cut'), args: fc.record({ picture: anySource }) }),
+  fc.record({ type: fc.constantFrom('media.play', 'media.pause', 'source.remove'), args: fc.record({ source: anySource }) }),
   fc.record({ type: fc.constant('picture.moveBar'), args: fc.record({ position: fc.constantFrom(0, 0.001, 0.3, 0.9, 1, 1.5, NaN) }) }),
   fc.record({ type: fc.constantFrom('lane.show', 'lane.hide', 'lane.toggle', 'lane.arm'), args: fc.record({ lane: anyLane }) }),
   fc.record({
     type: fc.constant('lane.setContent'),
     args: fc.record({
       lane: anyLane,
-      content: fc.constantFrom(null, { kind: 'card', id: 'card' }, { kind: 'source', id: 'bug' }, { kind: 'source', id: 'clip' }),
+      content: fc.constantFrom(null, { kind: 'card', id: 'card' }, { kind: 'picture', id: 'bug' }, { kind: 'picture', id: 'clip' }),
     }),
   }),
   fc.record({

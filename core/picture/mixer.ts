@@ -3,8 +3,7 @@ import { cuedPlayer, mediaSpan } from '../media/player';
 import { type Air, type Desk } from '../desk/air';
 import { createAirLane, type AirLane, laneFade, laneIsUp } from './air';
 import { fadeLevel, turnFade } from '../time/fade';
-import { pictureName, picturesWithin } from '../desk/pictures';
-import { findSource } from '../desk/show';
+import { pictureName, picturesWithin, findSource } from '../desk/pictures';
 import { type Lane, type Transition } from './document';
 import { type MediaSettings } from '../show/source';
 import { CommandError } from '../commands/command';
@@ -49,7 +48,7 @@ export function raiseLane(desk: Desk, id: string, frame: number, frames: number)
   state.leaveFrames = lane.out.frames;
   const hold = lane.holdSeconds === null ? null : Math.max(1, secondsToFrames(lane.holdSeconds, desk.show.rate));
   state.leaveAt = hold === null ? null : frame + frames + hold;
-  if (picture.kind === 'source') startOnAir(desk, picture.id, frame);
+  if (picture.kind === 'picture') startOnAir(desk, picture.id, frame);
 }
 
 /** Fades a lane out over `frames`. */
@@ -89,7 +88,7 @@ function seenOnAir(desk: Desk): Set<string> {
   const { show, air } = desk;
   const seen = new Set(picturesWithin(show, air.onAirId));
   for (const { picture } of Object.values(air.lanes))
-    if (picture?.kind === 'source') for (const id of picturesWithin(show, picture.id)) seen.add(id);
+    if (picture?.kind === 'picture') for (const id of picturesWithin(show, picture.id)) seen.add(id);
   return seen;
 }
 

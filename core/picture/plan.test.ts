@@ -33,7 +33,7 @@ describe('the frame plan', () => {
 
   it('goes to black when a clip that should has ended', () => {
     let desk = must(sampleDesk(), 'media.setPlayback', { source: 'clip', atEnd: 'black' });
-    desk = must(desk, 'picture.cut', { source: 'clip' }, 0);
+    desk = must(desk, 'picture.cut', { picture: 'clip' }, 0);
     expect(planFrame(desk.show, desk.air, 249).programme.base[0]?.texture).toEqual({ kind: 'source', id: 'clip' });
     expect(planFrame(desk.show, desk.air, 250).programme.base[0]?.texture).toEqual({ kind: 'colour', colour: '#000000' });
   });
@@ -103,7 +103,7 @@ describe('the wipe', () => {
 
 describe('tally', () => {
   it('tells every role of every source', () => {
-    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'bug' } });
+    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'bug' } });
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 0);
     desk = must(desk, 'picture.take', {}, 50);
     const during = tallyOf(desk.show, desk.air, 60);
@@ -113,7 +113,7 @@ describe('tally', () => {
   });
 
   it('marks a lane at the very frame it is put up, and an armed one as coming', () => {
-    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: 'bug' } });
+    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'bug' } });
     expect(tallyOf(must(desk, 'lane.arm', { lane: 'lane-1' }).show, must(desk, 'lane.arm', { lane: 'lane-1' }).air, 0).bug).toMatchObject({
       nextInUse: true,
       inUse: false,
@@ -125,7 +125,7 @@ describe('tally', () => {
 
 describe('what the take will change', () => {
   it('names picture, sound, player and lanes', () => {
-    let desk = must(sampleDesk(), 'picture.setNext', { source: 'clip' });
+    let desk = must(sampleDesk(), 'picture.setNext', { picture: 'clip' });
     desk = must(desk, 'lane.setContent', { lane: 'lane-1', content: { kind: 'card', id: 'card' } });
     desk = must(desk, 'lane.arm', { lane: 'lane-1' });
     expect(takeSummary(desk.show, desk.air, 0).map((c) => c.text)).toEqual([
@@ -138,14 +138,14 @@ describe('what the take will change', () => {
   });
 
   it('is empty when a take would change nothing', () => {
-    const desk = must(sampleDesk(), 'picture.setNext', { source: 'a' });
+    const desk = must(sampleDesk(), 'picture.setNext', { picture: 'a' });
     expect(takeSummary(desk.show, desk.air, 0)).toEqual([]);
   });
 
   it('agrees with what the take does to the picture', () => {
     fc.assert(
       fc.property(fc.constantFrom('a', 'b', 'c', 'clip'), (source) => {
-        const desk = must(sampleDesk(), 'picture.setNext', { source });
+        const desk = must(sampleDesk(), 'picture.setNext', { picture: source });
         const told = takeSummary(desk.show, desk.air, 0).some((c) => c.area === 'picture');
         expect(told).toBe(must(desk, 'picture.take').air.onAirId !== 'a');
       }),

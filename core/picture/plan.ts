@@ -1,10 +1,11 @@
 /** The plan of every picture wanted at a frame, worked out from show, air and frame number alone. */
+import { type View } from '../screens/outputs';
 import { type Air } from '../desk/air';
 import { type AirLane, type LanePicture, lanePictures } from './air';
 import { fadeLevel } from '../time/fade';
 import { fullRect, intersect, type Rect } from '../show/geometry';
 import { findPicture } from '../desk/pictures';
-import { type Lane, type Move } from './document';
+import { type Lane, type Move, LaneContent } from './document';
 import { type Raster } from '../show/raster';
 import { type Show } from '../desk/show';
 import { changeAt } from './change';
@@ -90,8 +91,8 @@ function nextLaneItems(show: Show, air: Air, frame: number): DrawItem[] {
 }
 
 /** What a lane would show if it were put up now; null when its content is gone. */
-export function preparedPicture(show: Show, content: { kind: 'source' | 'card'; id: string }): LanePicture | null {
-  if (content.kind === 'source') return findPicture(show, content.id) ? { kind: 'source', id: content.id } : null;
+export function preparedPicture(show: Show, content: LaneContent): LanePicture | null {
+  if (content.kind === 'picture') return findPicture(show, content.id) ? { kind: 'picture', id: content.id } : null;
   const card = show.cards.find((c) => c.id === content.id);
   return card ? { kind: 'card', id: card.id, card: { ...card } } : null;
 }
@@ -103,6 +104,11 @@ export const samePicture = (a: LanePicture | null, b: LanePicture | null): boole
 export function laneHoldsNew(show: Show, lane: Lane, state: AirLane): boolean {
   const prepared = lane.content ? preparedPicture(show, lane.content) : null;
   return prepared !== null && !samePicture(prepared, state.picture);
+}
+
+/** What a view shows in the frame that is planned. */
+export function planView(plan: FramePlan, show: Show, air: Air, view: View): PicturePlan {
+  return view.kind === 'picture' ? plainPlan(sceneOf(show, air, view.id, plan.frame)) : plan[view.kind];
 }
 
 /** The plan of every picture wanted at `frame`. Pure: the same answer in the editor, on air and in a dry run. */

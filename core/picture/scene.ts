@@ -1,4 +1,5 @@
 /** What a picture is drawn from: one path for a single source and for a layout of many boxes. */
+import { traitsOf } from '../show/source-kinds';
 import { effectiveBox } from '../layout/styles';
 import { MOST, seenArea, type Weight } from '../layout/weight';
 import { playerState } from '../media/player';
@@ -8,7 +9,8 @@ import { type Air } from '../desk/air';
 import { fullRect, type Point } from '../show/geometry';
 import { type Box, type BoxContent, type Framing, type Layout, type Preset, type Seat } from '../layout/document';
 import { type Key, NO_CROP } from '../layout/look';
-import { findPicture } from '../desk/pictures';
+import { findPicture, type Picture, type PictureKind } from '../desk/pictures';
+import { findOutput } from '../screens/outputs';
 import { type Show } from '../desk/show';
 import { type Source } from '../show/source';
 import { type DrawItem, type KeyPlan, type Scene, type TextureRef } from './draw';
@@ -24,7 +26,7 @@ const DEEPEST = 8;
 type Budget = Weight;
 
 const eyeOf = (show: Show, sourceId: string): Point | undefined => {
-  const eye = show.eyes.find((e) => e.sourceId === sourceId);
+  const eye = show.eyes.find((e) => e.pictureId === sourceId);
   return eye && { x: eye.x, y: eye.y };
 };
 
@@ -34,12 +36,19 @@ export function keyPlan(show: Show, key: Key): KeyPlan | undefined {
   return source && { kind: 'fill', texture: { kind: 'source', id: source.id }, premultiplied: key.premultiplied, invert: key.invert };
 }
 
+/** What a live deck shows of its angle: the picture itself, or what an output showed the frame before. */
+function angleContent(show: Show, air: Air, id: string | null, frame: number, depth: number, budget: Budget): Content | null {
+  const output = findOutput(show, id);
+  if (output) return { texture: { kind: 'output', id: output.id }, fit: 'contain' };
+  return depth >= DEEPEST ? null : pictureContent(show, air, id, frame, depth + 1, budget);
+}
+
 /** A deck: its angle while live, else what it plays; two pictures while it dissolves or blends. */
-function deckContent(show: Show, air: Air, source: Source, number: DeckNumber, frame: number): Content {
+function deckContent(show: Show, air: Air, source: Source, number: DeckNumber, frame: number, depth: number, budget: Budget): Content {
   const deck = air.replay.decks[number];
   const place = deckPlace(deck, air.replay, frame, show.rate);
-  const angle = place.live ? show.sources.find((s) => s.id === place.angleId && s.settings.kind !== 'deck') : undefined;
-  if (angle) return { ...sourceContent(show, air, angle, frame), sourceId: source.id };
+  const angle = place.live ? angleContent(show, air, place.angleId, frame, depth, budget) : null;
+  if (angle) return { ...angle, sourceId: source.id };
   const [, second] = deckPictures(deck, place, show.replay.settings.blend);
   const own: TextureRef = { kind: 'source', id: source.id };
   if (!second) return { texture: own, fit: 'contain', sourceId: source.id };
@@ -51,23 +60,23 @@ function deckContent(show: Show, air: Air, source: Source, number: DeckNumber, f
   return { texture: { kind: 'scene', id: source.id, scene: layers }, fit: 'contain', sourceId: source.id };
 }
 
-function sourceContent(show: Show, air: Air, source: Source, frame: number): Content {
+function sourceContent(show: Show, air: Air, source: Source, frame: number, depth: number, budget: Budget): Content {
   const { settings } = source;
-  if (settings.kind === 'deck') return deckContent(show, air, source, settings.deck, frame);
+  if (settings.kind === 'deck') return deckContent(show, air, source, settings.deck, frame, depth, budget);
   const black = settings.kind === 'media' && playerState(air, source.id, settings, frame, show.rate).black;
   const texture: TextureRef = black ? { kind: 'colour', colour: '#000000' } : { kind: 'source', id: source.id };
   const eye = eyeOf(show, source.id);
-  return { texture, fit: settings.kind === 'colour' ? 'fill' : 'contain', sourceId: source.id, ...(eye && { eye }) };
+  return { texture, fit: traitsOf(source).fills ? 'fill' : 'contain', sourceId: source.id, ...(eye && { eye }) };
 }
 
-function framingContent(show: Show, air: Air, framing: Framing, frame: number): Content | null {
+function framingContent(show: Show, air: Air, framing: Framing, frame: number, depth: number, budget: Budget): Content | null {
   const source = show.sources.find((s) => s.id === framing.sourceId);
   if (!source) return null;
   const { crop, zoom, panX, panY, aspect, mirror, grade, key } = framing;
   const plannedKey = key && keyPlan(show, key);
   const eye = eyeOf(show, framing.id);
   return {
-    ...sourceContent(show, air, source, frame),
+    ...sourceContent(show, air, source, frame, depth, budget),
     ...(eye && { eye }),
     framing: { crop, zoom, panX, panY, aspect, mirror },
     ...(grade && !isPlainGrade(grade) && { grade }),
@@ -75,32 +84,37 @@ function framingContent(show: Show, air: Air, framing: Framing, frame: number): 
   };
 }
 
-function seatContent(show: Show, air: Air, seat: Seat, frame: number): Content {
-  const filled = pictureContent(show, air, seat.occupantId, frame, DEEPEST, { ...MOST });
+function seatContent(show: Show, air: Air, seat: Seat, frame: number, depth: number, budget: Budget): Content {
+  const filled = pictureContent(show, air, seat.occupantId, frame, depth, budget);
   if (filled) return { ...filled, seatId: seat.id };
   return { texture: { kind: 'seat', name: seat.name, colour: seat.colour }, fit: 'contain', seatId: seat.id };
 }
 
+/** What is drawn of a picture so deep in others, with what may still be drawn. */
+interface Asked {
+  show: Show;
+  air: Air;
+  frame: number;
+  depth: number;
+  budget: Budget;
+}
+
+/** How each kind of picture is drawn. */
+const CONTENTS: { [K in PictureKind]: (picture: Extract<Picture, { kind: K }>, asked: Asked) => Content | null } = {
+  source: ({ source }, { show, air, frame, depth, budget }) => sourceContent(show, air, source, frame, depth, budget),
+  framing: ({ framing }, { show, air, frame, depth, budget }) => framingContent(show, air, framing, frame, depth, budget),
+  seat: ({ seat }, { show, air, frame, depth, budget }) => seatContent(show, air, seat, frame, depth, budget),
+  layout: ({ id, layout }, { show, air, frame, depth, budget }) =>
+    depth >= DEEPEST
+      ? null
+      : { texture: { kind: 'scene', id, scene: drawnLayout(show, air, layout, frame, depth + 1, budget) }, fit: 'contain', sourceId: id },
+};
+
 function pictureContent(show: Show, air: Air, id: string | null, frame: number, depth: number, budget: Budget): Content | null {
   const picture = findPicture(show, id);
-  switch (picture?.kind) {
-    case undefined:
-      return null;
-    case 'source':
-      return sourceContent(show, air, picture.source, frame);
-    case 'framing':
-      return framingContent(show, air, picture.framing, frame);
-    case 'seat':
-      return seatContent(show, air, picture.seat, frame);
-    case 'layout':
-      return depth >= DEEPEST
-        ? null
-        : {
-            texture: { kind: 'scene', id: picture.id, scene: drawnLayout(show, air, picture.layout, frame, depth + 1, budget) },
-            fit: 'contain',
-            sourceId: picture.id,
-          };
-  }
+  if (!picture) return null;
+  const draw = CONTENTS[picture.kind] as (picture: Picture, asked: Asked) => Content | null;
+  return draw(picture, { show, air, frame, depth, budget });
 }
 
 /** A content that takes `area` whole pictures to draw; null also when nothing more fits. */

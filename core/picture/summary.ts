@@ -6,7 +6,7 @@ import { laneIsUp } from './air';
 import { pictureName, picturesWithin } from '../desk/pictures';
 import { type LaneContent, type Transition } from './document';
 import { type Show } from '../desk/show';
-import { hasSound } from '../show/source';
+import { hasSound } from '../show/source-kinds';
 import { mediaSpan } from '../media/player';
 import { formatDuration } from '../time/duration';
 import { transitionFor } from './change';
@@ -45,7 +45,7 @@ export function transitionName(t: Transition): string {
 
 function contentName(show: Show, content: LaneContent | null): string {
   if (!content) return 'nothing';
-  if (content.kind === 'source') return pictureName(show, content.id);
+  if (content.kind === 'picture') return pictureName(show, content.id);
   const card = show.cards.find((c) => c.id === content.id);
   return card ? `card ${card.name || '(no name)'}` : 'a missing card';
 }

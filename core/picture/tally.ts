@@ -30,7 +30,7 @@ export function tallyOf(show: Show, air: Air, frame: number): Record<string, Tal
       if (itself || part !== id) set.add(part);
       // A camera seen through a live deck is on air as much as in a layout.
       const angle = liveAngle(show, air, part, frame);
-      if (angle) set.add(angle.sourceId);
+      if (angle) set.add(angle.pictureId);
     }
   };
   for (const id of onAir) add(inUse, id, false);
@@ -39,10 +39,10 @@ export function tallyOf(show: Show, air: Air, frame: number): Record<string, Tal
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
     if (!state) continue;
-    for (const { picture } of lanePictures(state, frame)) if (picture.kind === 'source') add(inUse, picture.id, true);
+    for (const { picture } of lanePictures(state, frame)) if (picture.kind === 'picture') add(inUse, picture.id, true);
     // A lane put up at this very frame is still at level 0, and already on its way.
-    if (state.picture?.kind === 'source' && laneIsUp(state, frame)) add(inUse, state.picture.id, true);
-    if (state.armed && lane.content?.kind === 'source') add(nextInUse, lane.content.id, true);
+    if (state.picture?.kind === 'picture' && laneIsUp(state, frame)) add(inUse, state.picture.id, true);
+    if (state.armed && lane.content?.kind === 'picture') add(nextInUse, lane.content.id, true);
   }
   const pictures = [show.sources, show.framings, show.layouts, show.presets, show.seats].flat();
   return Object.fromEntries(

@@ -1,7 +1,8 @@
 /** Commands for the armed transition, the ones kept by name, and those that pictures have of their own. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Colour, Id, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
+import { Colour, Nested, Num, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
+import { remove } from '../desk/remove';
 import {
   type Direction,
   DIRECTIONS,
@@ -26,8 +27,8 @@ class ArmArgs {
   @Num(-360, 360, 'direction of a wipe, degrees clockwise from rightwards', { optional: true }) angle?: number;
   @Num(0, 1, 'soft edge of a wipe, share of the travel', { optional: true }) softness?: number;
   @OneOf(DIRECTIONS, 'where push and slide travel to', { optional: true }) direction?: Direction;
-  @Id('still for a luma wipe', { optional: true, nullable: true }) imageId?: string | null;
-  @Id('clip or still for a stinger', { optional: true, nullable: true }) stingerId?: string | null;
+  @Ref('source', 'still for a luma wipe', { optional: true, nullable: true }) imageId?: string | null;
+  @Ref('source', 'clip or still for a stinger', { optional: true, nullable: true }) stingerId?: string | null;
   @Whole(0, 1500, 'frame of the stinger at which the picture changes', { optional: true }) cutFrame?: number;
 }
 class PlaceArgs {
@@ -37,7 +38,7 @@ class KeepArgs {
   @Text(40, 'name', { min: 1 }) name!: string;
 }
 class StoredArg {
-  @Id('stored transition') transition!: string;
+  @Ref('transition', 'stored transition') transition!: string;
 }
 class EditArgs extends StoredArg {
   @Text(40, 'name', { min: 1, optional: true }) name?: string;
@@ -47,8 +48,8 @@ class MoveArgs extends StoredArg {
   @Whole(0, 99, 'place in the list, from 0; the first two are at hand') index!: number;
 }
 class OverrideArgs {
-  @Id('picture that comes') to!: string;
-  @Id('picture that leaves; without it, any', { optional: true, nullable: true }) from?: string | null;
+  @Ref('picture', 'picture that comes') to!: string;
+  @Ref('picture', 'picture that leaves; without it, any', { optional: true, nullable: true }) from?: string | null;
   @Nested(() => Transition, 'its settings; null takes the override away', { nullable: true }) settings!: Transition | null;
 }
 
@@ -136,8 +137,7 @@ export const transitionCommands = [
     args: StoredArg,
     run: (desk, { transition }) => {
       const { id } = stored(desk, transition);
-      desk.show.transitions = desk.show.transitions.filter((t) => t.id !== id);
-      if (desk.show.replay.settings.transitionId === id) desk.show.replay.settings.transitionId = null;
+      remove(desk, 'transition', id);
     },
   }),
   defineCommand({

@@ -1,26 +1,35 @@
 /** Commands for what is recorded: angles, settings, start and stop. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { requireSource } from '../picture/commands';
-import { Flag, Id, Nested, Num, OneOf, Whole } from '../schema/fields';
+import { Flag, Nested, Num, OneOf, Ref, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { createSource } from '../desk/create';
+import { findPicture, findSource, picturesWithin, sourceBehind } from '../desk/pictures';
+import { findOutput } from '../screens/outputs';
+import { hasSound, isKind, traitsOf } from '../show/source-kinds';
 import { DECKS } from './air';
 import { AFTER_ROLL, Budget, JOINS, LAST_FRAME, MOST_ANGLES, PROGRAMME_SOUND } from './document';
 import { angleOf } from './edit';
 import { deckSource } from './transport';
 
-class SourceArg {
-  @Id('source') source!: string;
+class AngleArg {
+  @Ref('angle', 'angle') angle!: string;
 }
-class AddArgs extends SourceArg {
-  @Id('source whose sound goes with it, or `programme`; null for none; without it, its own', { optional: true, nullable: true }) sound?:
+class AddArgs {
+  @Ref('view', 'picture, or output') picture!: string;
+  @Ref('source', 'source whose sound goes with it, or `programme`; null for none; without it, its own', {
+    optional: true,
+    nullable: true,
+    or: [PROGRAMME_SOUND],
+  })
+  sound?: string | null;
+}
+class SoundArgs extends AngleArg {
+  @Ref('source', 'source whose sound goes with it, or `programme`; null for none', { nullable: true, or: [PROGRAMME_SOUND] }) sound!:
     string | null;
 }
-class SoundArgs extends SourceArg {
-  @Id('source whose sound goes with it, or `programme`; null for none', { nullable: true }) sound!: string | null;
-}
-class MoveArgs extends SourceArg {
-  @Whole(0, MOST_ANGLES - 1, 'lane, from 0') index!: number;
+class MoveArgs extends AngleArg {
+  @Whole(0, MOST_ANGLES - 1, 'row, from 0') index!: number;
 }
 class SettingsArgs {
   @Whole(0, 2160, 'height of the recorded pictures; 0 as they come', { optional: true }) height?: number;
@@ -36,8 +45,9 @@ class SettingsArgs {
   @OneOf(JOINS, 'between clips played one after another', { optional: true }) join?: (typeof JOINS)[number];
   @Whole(1, 250, 'length of a dissolve between clips, frames', { optional: true }) joinFrames?: number;
   @OneOf(AFTER_ROLL, 'at the end of a play-out', { optional: true }) after?: (typeof AFTER_ROLL)[number];
-  @Id('stored transition that a roll to air uses; null for the armed one', { optional: true, nullable: true }) transitionId?: string | null;
-  @Id('source whose sound lies under a play-out; null for none', { optional: true, nullable: true }) musicId?: string | null;
+  @Ref('transition', 'stored transition that a roll to air uses; null for the armed one', { optional: true, nullable: true })
+  transitionId?: string | null;
+  @Ref('source', 'source whose sound lies under a play-out; null for none', { optional: true, nullable: true }) musicId?: string | null;
   @Num(0, 30, 'fade of that music at the end, seconds', { optional: true }) musicFade?: number;
 }
 class ReportArgs {
@@ -47,6 +57,31 @@ class ReportArgs {
 
 function checkSound(desk: Desk, sound: string | null | undefined): void {
   if (sound !== null && sound !== undefined && sound !== PROGRAMME_SOUND) requireSource(desk, sound, 'sound');
+}
+
+/** @throws CommandError when recording it makes no sense: a picture that stands still, or one that shows what the angles have recorded. */
+function checkAngle({ show }: Desk, id: string): void {
+  if (findOutput(show, id)) return;
+  const picture = findPicture(show, id);
+  if (!picture) throw new CommandError('unknown-picture', `There is no picture or output "${id}" in this show.`, 'picture');
+  const inside = [...picturesWithin(show, id, true)].flatMap((part) => findSource(show, part) ?? []);
+  const deck = inside.find((s) => isKind(s, 'deck'));
+  if (deck)
+    throw new CommandError(
+      'is-deck',
+      deck.id === id
+        ? 'A deck cannot be recorded as an angle: it plays what the angles have recorded.'
+        : `${picture.name} cannot be recorded as an angle: it shows ${deck.name}, which plays what the angles have recorded.`,
+      'picture',
+    );
+  if (picture.kind === 'source' && !traitsOf(picture.source).moves)
+    throw new CommandError('no-motion', 'A still picture needs no replay. Choose a camera, a screen or a file.', 'picture');
+}
+
+/** The sound that goes with a picture when none is named: that of the one source in it, or the programme. */
+function soundOf({ show }: Desk, id: string): string {
+  const source = findSource(show, sourceBehind(show, id));
+  return source && (hasSound(source) || source.id === id) ? source.id : PROGRAMME_SOUND;
 }
 
 /** Gives the show its two decks as sources, when it has none yet. */
@@ -59,37 +94,33 @@ function ensureDecks(desk: Desk, newId: () => string): void {
 export const angleCommands = [
   defineCommand({
     type: 'replay.addAngle',
-    title: 'Record a source as an angle',
+    title: 'Record a picture as an angle',
     about:
-      'Adds a source to those recorded on the timeline, with its own sound unless another is named. The first angle adds Deck 1 and Deck 2 to the sources.',
+      'Adds a picture of any kind, or an output such as the programme, to those recorded on the timeline; with its own sound, or the programme’s, unless another is named. The first angle adds Deck 1 and Deck 2 to the sources.',
     args: AddArgs,
-    run: (desk, { source, sound }, { newId }) => {
-      const { kind } = requireSource(desk, source).settings;
+    run: (desk, { picture, sound }, { newId }) => {
       const { angles } = desk.show.replay;
-      if (kind === 'deck')
-        throw new CommandError('is-deck', 'A deck cannot be recorded as an angle: it plays what the angles have recorded.', 'source');
-      if (kind === 'still' || kind === 'colour')
-        throw new CommandError('no-motion', 'A still picture needs no replay. Choose a camera, a screen or a file.', 'source');
-      if (angles.some((a) => a.sourceId === source)) throw new CommandError('twice', 'This source is an angle already.', 'source');
+      checkAngle(desk, picture);
+      if (angles.some((a) => a.pictureId === picture)) throw new CommandError('twice', 'This picture is an angle already.', 'picture');
       if (angles.length >= MOST_ANGLES)
         throw new CommandError('too-many', `At most ${MOST_ANGLES} angles are recorded. Take one out first.`);
       checkSound(desk, sound);
-      angles.push({ sourceId: source, soundId: sound === undefined ? source : sound });
+      angles.push({ pictureId: picture, soundId: sound === undefined ? soundOf(desk, picture) : sound });
       ensureDecks(desk, newId);
-      for (const n of DECKS) desk.air.replay.decks[n].angleId ??= angles[Math.min(n, angles.length) - 1]?.sourceId ?? source;
+      for (const n of DECKS) desk.air.replay.decks[n].angleId ??= angles[Math.min(n, angles.length) - 1]?.pictureId ?? picture;
     },
   }),
   defineCommand({
     type: 'replay.removeAngle',
     title: 'Record an angle no longer',
-    about: 'Takes a source out of the angles. What it has recorded stays, as long as the budget and clips keep it.',
-    args: SourceArg,
-    run: (desk, { source }) => {
-      angleOf(desk, source, 'source');
-      desk.show.replay.angles = desk.show.replay.angles.filter((a) => a.sourceId !== source);
+    about: 'Takes a picture out of the angles. What it has recorded stays, as long as the budget and clips keep it.',
+    args: AngleArg,
+    run: (desk, { angle }) => {
+      angleOf(desk, angle);
+      desk.show.replay.angles = desk.show.replay.angles.filter((a) => a.pictureId !== angle);
       for (const n of DECKS) {
         const deck = desk.air.replay.decks[n];
-        if (deck.angleId === source && deck.motion.kind === 'live') deck.angleId = desk.show.replay.angles[0]?.sourceId ?? null;
+        if (deck.angleId === angle && deck.motion.kind === 'live') deck.angleId = desk.show.replay.angles[0]?.pictureId ?? null;
       }
     },
   }),
@@ -98,19 +129,19 @@ export const angleCommands = [
     title: 'Sound of an angle',
     about: 'Chooses the sound that is recorded with an angle.',
     args: SoundArgs,
-    run: (desk, { source, sound }) => {
+    run: (desk, { angle, sound }) => {
       checkSound(desk, sound);
-      angleOf(desk, source, 'source').soundId = sound;
+      angleOf(desk, angle).soundId = sound;
     },
   }),
   defineCommand({
     type: 'replay.moveAngle',
-    title: 'Move an angle to another lane',
-    about: 'Changes the order of the lanes, and with it the angle keys.',
+    title: 'Move an angle to another row',
+    about: 'Changes the order of the rows, and with it the angle keys.',
     args: MoveArgs,
-    run: (desk, { source, index }) => {
+    run: (desk, { angle, index }) => {
       const { angles } = desk.show.replay;
-      const [moved] = angles.splice(angles.indexOf(angleOf(desk, source, 'source')), 1);
+      const [moved] = angles.splice(angles.indexOf(angleOf(desk, angle)), 1);
       if (moved) angles.splice(Math.min(index, angles.length), 0, moved);
     },
   }),

@@ -1,6 +1,7 @@
+import { fixture } from '#tests/support/fixtures';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, replayDesk, sampleDesk } from '#tests/support/sample-show';
-import { showProblems } from '../desk/validate';
+import { showProblems, refProblems } from '../desk/validate';
 import { createShow } from '../desk/create';
 import { readShow } from '../desk/migrate';
 import { type Desk } from '../desk/air';
@@ -8,7 +9,7 @@ import { usesOf } from '../desk/uses';
 import { MOST_ANGLES } from './document';
 import { replayProblems } from './validate';
 
-const angles = (desk: Desk) => desk.show.replay.angles.map((a) => [a.sourceId, a.soundId]);
+const angles = (desk: Desk) => desk.show.replay.angles.map((a) => [a.pictureId, a.soundId]);
 
 describe('angles', () => {
   it('bring the decks among the sources, once, each on an angle of its own', () => {
@@ -19,25 +20,25 @@ describe('angles', () => {
   });
 
   it('have their own sound, another source’s, the programme’s or none', () => {
-    let desk = must(sampleDesk(), 'replay.addAngle', { source: 'a' });
-    desk = must(desk, 'replay.addAngle', { source: 'b', sound: 'programme' });
-    desk = must(desk, 'replay.addAngle', { source: 'c', sound: null });
-    desk = must(desk, 'replay.setAngleSound', { source: 'a', sound: 'c' });
+    let desk = must(sampleDesk(), 'replay.addAngle', { picture: 'a' });
+    desk = must(desk, 'replay.addAngle', { picture: 'b', sound: 'programme' });
+    desk = must(desk, 'replay.addAngle', { picture: 'c', sound: null });
+    desk = must(desk, 'replay.setAngleSound', { angle: 'a', sound: 'c' });
     expect(angles(desk)).toEqual([
       ['a', 'c'],
       ['b', 'programme'],
       ['c', null],
     ]);
-    expect(angles(must(desk, 'replay.moveAngle', { source: 'c', index: 0 })).map(([id]) => id)).toEqual(['c', 'a', 'b']);
-    expect(attempt(desk, 'replay.setAngleSound', { source: 'a', sound: 'gone' })).toMatchObject({ ok: false, error: { field: 'sound' } });
+    expect(angles(must(desk, 'replay.moveAngle', { angle: 'c', index: 0 })).map(([id]) => id)).toEqual(['c', 'a', 'b']);
+    expect(attempt(desk, 'replay.setAngleSound', { angle: 'a', sound: 'gone' })).toMatchObject({ ok: false, error: { field: 'sound' } });
   });
 
   it.each([
-    ['twice', { source: 'a' }, 'twice'],
-    ['of a still', { source: 'bug' }, 'no-motion'],
-    ['of nothing', { source: 'gone' }, 'unknown-source'],
+    ['twice', { picture: 'a' }, 'twice'],
+    ['of a still', { picture: 'bug' }, 'no-motion'],
+    ['of nothing', { picture: 'gone' }, 'unknown-picture'],
   ])('are refused %s', (_, args, code) => {
-    expect(attempt(must(sampleDesk(), 'replay.addAngle', { source: 'a' }), 'replay.addAngle', args)).toMatchObject({
+    expect(attempt(must(sampleDesk(), 'replay.addAngle', { picture: 'a' }), 'replay.addAngle', args)).toMatchObject({
       ok: false,
       error: { code },
     });
@@ -46,10 +47,10 @@ describe('angles', () => {
   it('are never decks, and at most eight', () => {
     let desk = replayDesk();
     const deck = desk.show.sources.find((s) => s.settings.kind === 'deck')?.id;
-    expect(attempt(desk, 'replay.addAngle', { source: deck })).toMatchObject({ ok: false, error: { code: 'is-deck' } });
+    expect(attempt(desk, 'replay.addAngle', { picture: deck })).toMatchObject({ ok: false, error: { code: 'is-deck' } });
     for (let i = 0; i < 7; i += 1) {
       desk = must(desk, 'source.add', { name: `Camera ${i}`, settings: { kind: 'simulated', camera: 'hut' } });
-      const outcome = attempt(desk, 'replay.addAngle', { source: desk.show.sources.at(-1)?.id });
+      const outcome = attempt(desk, 'replay.addAngle', { picture: desk.show.sources.at(-1)?.id });
       if (outcome.ok) desk = outcome.desk;
     }
     expect(desk.show.replay.angles).toHaveLength(MOST_ANGLES);
@@ -60,10 +61,10 @@ describe('angles', () => {
   });
 
   it('hold their source, and let it go by force', () => {
-    const desk = must(replayDesk(), 'replay.setAngleSound', { source: 'a', sound: 'b' });
-    expect(usesOf(desk.show, desk.air, 'b', 0).map((u) => u.place)).toContain('an angle of the replay');
+    const desk = must(replayDesk(), 'replay.setAngleSound', { angle: 'a', sound: 'b' });
+    expect(usesOf(desk.show, desk.air, 'source', 'b', 0).map((u) => u.place)).toContain('the replay angle Camera b');
     expect(attempt(desk, 'source.remove', { source: 'b' })).toMatchObject({ ok: false, error: { code: 'in-use' } });
-    const gone = must(must(desk, 'picture.setNext', { source: 'c' }), 'source.remove', { source: 'b', force: true });
+    const gone = must(must(desk, 'picture.setNext', { picture: 'c' }), 'source.remove', { source: 'b', force: true });
     expect(angles(gone)).toEqual([['a', null]]);
   });
 
@@ -88,8 +89,8 @@ describe('angles', () => {
 
 describe('replay in a stored show', () => {
   it('is new and empty in a show from before', () => {
-    const { replay, ...before } = createShow('old', 'Old', { width: 640, height: 360 }, { num: 25, den: 1 });
-    expect(readShow({ ...before, version: 2 }).replay).toEqual(replay);
+    const { replay } = createShow('old', 'Old', { width: 64, height: 36 }, { num: 25, den: 1 });
+    expect(readShow(fixture(2).show).replay).toEqual(replay);
   });
 
   it('names every relation that does not hold', () => {
@@ -100,17 +101,11 @@ describe('replay in a stored show', () => {
       replay: {
         ...show.replay,
         reelId: 'gone',
-        angles: [...show.replay.angles, { sourceId: 'a', soundId: 'gone' }],
+        angles: [...show.replay.angles, { pictureId: 'a', soundId: 'gone' }],
         clips: clip ? [clip, { ...clip, reelId: 'gone', out: clip.in }] : [],
       },
     };
-    expect(replayProblems(broken).map((p) => p.path)).toEqual([
-      'replay.angles[2].sourceId',
-      'replay.clips[1].id',
-      'replay.angles[2].soundId',
-      'replay.reelId',
-      'replay.clips[1].out',
-      'replay.clips[1].reelId',
-    ]);
+    expect(replayProblems(broken).map((p) => p.path)).toEqual(['replay.angles[2].pictureId', 'replay.clips[1].id', 'replay.clips[1].out']);
+    expect(refProblems(broken).map((p) => p.path)).toEqual(['replay.angles[2].soundId', 'replay.reelId', 'replay.clips[1].reelId']);
   });
 });

@@ -1,6 +1,6 @@
 /** Commands that make and edit clips. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Colour, Id, Ids, ListOf, Num, OneOf, Text, Whole } from '../schema/fields';
+import { Colour, ListOf, Num, OneOf, Ref, Refs, Text, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { TILE_COLOURS } from '../desk/create';
 import { formatTimecode } from '../time/timecode';
@@ -22,10 +22,10 @@ class GrabArgs extends DeckArg {
   @Whole(1, 3, 'one of the three lengths of the settings', { optional: true }) length?: number;
 }
 class ClipsArg {
-  @Ids(MOST_NAMED, 'clips') clips!: string[];
+  @Refs('clip', MOST_NAMED, 'clips') clips!: string[];
 }
 class ClipArg {
-  @Id('clip') clip!: string;
+  @Ref('clip', 'clip') clip!: string;
 }
 class EditArgs extends ClipArg {
   @Text(120, 'name', { optional: true, min: 1 }) name?: string;
@@ -38,7 +38,7 @@ class SetArgs extends ClipsArg {
   @Colour('colour in lists', { optional: true }) colour?: string;
   @Whole(0, 5, 'rating, 0 for none', { optional: true }) rating?: number;
   @Text(200, 'tags, separated by commas', { optional: true }) tags?: string;
-  @Ids(MOST_ANGLES, 'angles, shown one after another', { optional: true }) angleIds?: string[];
+  @Refs('angle', MOST_ANGLES, 'angles, shown one after another', { optional: true }) angleIds?: string[];
 }
 class NudgeArgs extends ClipArg {
   @OneOf(['in', 'out'], 'edge') edge!: 'in' | 'out';
@@ -49,33 +49,33 @@ class EdgeArgs extends ClipArg {
   @Whole(1, 2, 'deck whose frame it becomes') deck!: DeckNumber;
 }
 class AngleArgs extends ClipsArg {
-  @Id('angle') angle!: string;
+  @Ref('angle', 'angle') angle!: string;
 }
 class SplitArgs extends ClipArg {
   @Whole(1, LAST_FRAME, 'first frame of the second part; without it, where the deck stands', { optional: true }) at?: number;
   @Whole(1, 2, 'deck', { optional: true }) deck?: DeckNumber;
 }
 class MoveArgs extends ClipsArg {
-  @Id('clip they go before; null for the end', { nullable: true }) before!: string | null;
+  @Ref('clip', 'clip they go before; null for the end', { nullable: true }) before!: string | null;
 }
 class ShiftArgs extends ClipsArg {
   @Whole(-10_000, 10_000, 'places down, up when negative') by!: number;
 }
 class ToReelArgs extends ClipsArg {
-  @Id('reel') reel!: string;
+  @Ref('reel', 'reel') reel!: string;
 }
 class NewClip {
   @Text(120, 'name', { min: 1 }) name!: string;
   @Whole(0, LAST_FRAME, 'first frame') in!: number;
   @Whole(1, LAST_FRAME, 'frame after the last') out!: number;
-  @Ids(MOST_ANGLES, 'angles') angleIds!: string[];
+  @Refs('angle', MOST_ANGLES, 'angles') angleIds!: string[];
   @Whole(1, 200, 'speed, per cent') speed!: number;
   @Whole(0, 5, 'rating') rating!: number;
   @Text(200, 'tags') tags!: string;
   @Text(2000, 'note') note!: string;
 }
 class ImportArgs {
-  @Id('reel they go to') reel!: string;
+  @Ref('reel', 'reel they go to') reel!: string;
   @ListOf(() => NewClip, MOST_NAMED, 'clips') list!: NewClip[];
 }
 
@@ -196,7 +196,7 @@ export const clipCommands = [
       const on = !clips.every((c) => c.angleIds.includes(angle));
       if (!on && clips.some((c) => c.angleIds.length === 1))
         throw new CommandError('last-angle', 'A clip keeps at least one angle. Choose another one first.', 'angle');
-      if (on && !desk.show.replay.angles.some((a) => a.sourceId === angle))
+      if (on && !desk.show.replay.angles.some((a) => a.pictureId === angle))
         throw new CommandError('unknown-angle', `"${angle}" is not an angle of this show.`, 'angle');
       if (on && clips.some((c) => c.angleIds.length >= MOST_ANGLES && !c.angleIds.includes(angle)))
         throw new CommandError('too-many', `A clip shows at most ${MOST_ANGLES} angles.`, 'angle');

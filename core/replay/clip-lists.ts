@@ -117,7 +117,7 @@ const whole = (text: unknown, low: number, high: number, fallback: number): numb
 /** Angles by name, letter case aside; those that the show does not have are left out. */
 function angleIdsOf(names: string | readonly string[], { angles, angleName }: ListContext): string[] {
   const plain = (name: string) => name.trim().toLowerCase();
-  const byName = new Map(angles.map((a) => [plain(angleName(a.sourceId)), a.sourceId]));
+  const byName = new Map(angles.map((a) => [plain(angleName(a.pictureId)), a.pictureId]));
   // A list made by hand may name one angle with a + in it as it is.
   const whole = typeof names === 'string' ? byName.get(plain(names)) : undefined;
   if (whole !== undefined) return [whole];

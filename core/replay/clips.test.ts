@@ -183,7 +183,7 @@ describe('roll to air', () => {
 
   it('takes the deck by the chosen transition, plays, and takes back what was on air, leaving Next alone', () => {
     let desk = must(five(), 'replay.set', { transitionId: 'tr-wipe' }, 2000);
-    desk = must(desk, 'picture.setNext', { source: 'c' }, 2000);
+    desk = must(desk, 'picture.setNext', { picture: 'c' }, 2000);
     desk = must(desk, 'roll.toAir', { deck: 1, clips: [id(desk, 1), id(desk, 2)] }, 2000);
     expect(desk.air).toMatchObject({ onAirId: deckId(desk), nextId: 'c', transition: { settings: { kind: 'wipe' }, start: 2000 } });
     const { decks } = desk.air.replay;
@@ -197,7 +197,7 @@ describe('roll to air', () => {
 
   it('leaves air alone when somebody has taken another picture meanwhile', () => {
     let desk = must(five(), 'roll.toAir', { deck: 1 }, 2000);
-    desk = must(desk, 'picture.cut', { source: 'c' }, 2100);
+    desk = must(desk, 'picture.cut', { picture: 'c' }, 2100);
     desk = must(desk, 'roll.finish', { at: 2500 }, 2500);
     expect(desk.air.onAirId).toBe('c');
   });

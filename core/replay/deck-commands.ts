@@ -1,6 +1,6 @@
 /** Commands for the decks: playing, jog, shuttle, jumps, speed, angle, marks. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
-import { Flag, Id, Num, OneOf, Text, Whole } from '../schema/fields';
+import { Flag, Num, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { parseTimecode, TimecodeError } from '../time/timecode';
 import { type DeckNumber } from './air';
@@ -50,7 +50,7 @@ class NudgeSpeedArgs extends DeckArg {
   @Whole(-100, 100, 'per cent more or less') by!: number;
 }
 class AngleArgs extends DeckArg {
-  @Id('angle') angle!: string;
+  @Ref('angle', 'angle') angle!: string;
 }
 class AngleNumberArgs extends DeckArg {
   @Whole(1, MOST_ANGLES, 'lane') number!: number;
@@ -169,7 +169,7 @@ export const deckCommands = [
     title: 'Show an angle',
     about: 'Changes the angle of a deck, also while it plays; a clip that plays is not changed.',
     args: AngleArgs,
-    run: (desk, { deck, angle }, { frame }) => setAngle(desk, deck, frame, angleOf(desk, angle).sourceId),
+    run: (desk, { deck, angle }, { frame }) => setAngle(desk, deck, frame, angleOf(desk, angle).pictureId),
   }),
   defineCommand({
     type: 'deck.setAngleByNumber',
@@ -179,7 +179,7 @@ export const deckCommands = [
     run: (desk, { deck, number }, { frame }) => {
       const angle = desk.show.replay.angles[number - 1];
       if (!angle) throw new CommandError('unknown-angle', `There is no angle ${number}.`, 'number');
-      setAngle(desk, deck, frame, angle.sourceId);
+      setAngle(desk, deck, frame, angle.pictureId);
     },
   }),
   defineCommand({

@@ -121,7 +121,7 @@ export function liveAngle(show: Show, air: Air, sourceId: string, frame: number)
   const settings = show.sources.find((s) => s.id === sourceId)?.settings;
   if (settings?.kind !== 'deck') return null;
   const place = deckPlace(air.replay.decks[settings.deck], air.replay, frame, show.rate);
-  return place.live ? (show.replay.angles.find((a) => a.sourceId === place.angleId) ?? null) : null;
+  return place.live ? (show.replay.angles.find((a) => a.pictureId === place.angleId) ?? null) : null;
 }
 
 /** A standing motion at a place. */

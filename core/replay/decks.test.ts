@@ -106,7 +106,7 @@ describe('a deck', () => {
   it('shows its angle itself while live, and the camera is told it is on air', () => {
     let desk = replayDesk();
     const source = desk.show.sources.find((s) => s.settings.kind === 'deck')?.id as string;
-    desk = must(desk, 'picture.cut', { source }, 10);
+    desk = must(desk, 'picture.cut', { picture: source }, 10);
     desk = must(desk, 'deck.setAngle', { deck: 1, angle: 'b' }, 10);
     expect(planFrame(desk.show, desk.air, 20).programme.base[0]?.texture).toEqual({ kind: 'source', id: 'b' });
     expect(tallyOf(desk.show, desk.air, 20).b?.inUse).toBe(true);

@@ -1,5 +1,5 @@
 /** Replay in the show document: angles, settings, reels and clips. Times are show frames. */
-import { Colour, Flag, Id, Ids, ListOf, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
+import { Colour, Flag, Id, Ids, ListOf, Nested, Num, OneOf, Text, Whole, Ref } from '../schema/fields';
 
 /** Fewer are a single camera; more would not be read at a glance. */
 export const MOST_ANGLES = 8;
@@ -11,10 +11,15 @@ export const PROGRAMME_SOUND = 'programme';
 /** Latest show frame that can be named: three years at 60 a second. */
 export const LAST_FRAME = 6_000_000_000;
 
-/** A source that is recorded all the time. */
+/** A picture that is recorded all the time: a source as it comes, or what is made of it; also what leaves the mixer. */
 export class Angle {
-  @Id('source') sourceId!: string;
-  @Id('source whose sound is recorded with it, or `programme`; null for none', { nullable: true }) soundId!: string | null;
+  @Ref('view', 'picture, or output') pictureId!: string;
+  @Ref('source', 'source whose sound is recorded with it, or `programme`; null for none', {
+    nullable: true,
+    or: [PROGRAMME_SOUND],
+    as: 'the sound of',
+  })
+  soundId!: string | null;
 }
 
 export const BUDGET_KINDS = ['gigabytes', 'hours'] as const;
@@ -42,8 +47,13 @@ export class ReplaySettings {
   @OneOf(JOINS, 'between clips played one after another') join!: (typeof JOINS)[number];
   @Whole(1, 250, 'length of a dissolve between clips, frames') joinFrames!: number;
   @OneOf(AFTER_ROLL, 'at the end of a play-out: hold the last frame, or begin again') after!: (typeof AFTER_ROLL)[number];
-  @Id('stored transition that a roll to air uses; null for the armed one', { nullable: true }) transitionId!: string | null;
-  @Id('source whose sound lies under a play-out; null for none', { nullable: true }) musicId!: string | null;
+  @Ref('transition', 'stored transition that a roll to air uses; null for the armed one', {
+    nullable: true,
+    as: 'transition of rolls to air',
+  })
+  transitionId!: string | null;
+  @Ref('source', 'source whose sound lies under a play-out; null for none', { nullable: true, as: 'music under play-outs' }) musicId!:
+    string | null;
   @Num(0, 30, 'fade of that music at the end, seconds') musicFade!: number;
 }
 
@@ -58,10 +68,10 @@ export class Clip {
   @Id('identity') id!: string;
   @Whole(1, 999_999, 'number') number!: number;
   @Text(120, 'name', { min: 1 }) name!: string;
-  @Id('reel it is in') reelId!: string;
+  @Ref('reel', 'reel it is in') reelId!: string;
   @Whole(0, LAST_FRAME, 'first frame') in!: number;
   @Whole(1, LAST_FRAME, 'frame after the last') out!: number;
-  @Ids(MOST_ANGLES, 'angles, shown one after another') angleIds!: string[];
+  @Ids(MOST_ANGLES, 'angles, shown one after another; one that is recorded no longer still plays') angleIds!: string[];
   @Whole(1, 200, 'speed, per cent') speed!: number;
   @Colour('colour in lists') colour!: string;
   @Whole(0, 5, 'rating, 0 for none') rating!: number;
@@ -74,7 +84,7 @@ export class Replay {
   @ListOf(() => Angle, MOST_ANGLES, 'recorded angles, in the order of their lanes') angles!: Angle[];
   @Nested(() => ReplaySettings, 'settings') settings!: ReplaySettings;
   @ListOf(() => Reel, MOST_REELS, 'reels') reels!: Reel[];
-  @Id('reel that new clips go to') reelId!: string;
+  @Ref('reel', 'reel that new clips go to') reelId!: string;
   @ListOf(() => Clip, MOST_CLIPS, 'clips') clips!: Clip[];
 }
 

@@ -8,7 +8,7 @@ import { type Angle, type Clip, MOST_CLIPS, type Reel, type Replay } from './doc
 
 /** @throws CommandError when the source is not recorded as an angle. */
 export function angleOf({ show }: Desk, id: string, field = 'angle'): Angle {
-  const found = show.replay.angles.find((a) => a.sourceId === id);
+  const found = show.replay.angles.find((a) => a.pictureId === id);
   if (!found) throw new CommandError('unknown-angle', `"${id}" is not an angle of this show. Choose the angles in Replay first.`, field);
   return found;
 }

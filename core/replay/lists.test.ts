@@ -197,7 +197,7 @@ describe('edit lists of hostile names', () => {
 describe('clip lists', () => {
   const context: ListContext = {
     rate: RATE,
-    angles: ['a', 'b', 'c'].map((sourceId) => ({ sourceId, soundId: null })),
+    angles: ['a', 'b', 'c'].map((sourceId) => ({ pictureId: sourceId, soundId: null })),
     angleName: (id) => (id === 'c' ? 'Pan + tilt \\ zoom' : nameOf(id)),
     reelName: () => 'Reel 1',
   };

@@ -1,11 +1,12 @@
 /** Commands for reels. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Id, Text, Whole } from '../schema/fields';
+import { Ref, Text, Whole } from '../schema/fields';
+import { remove } from '../desk/remove';
 import { type Clip, clipsOf, MOST_REELS } from './document';
 import { append, checkRoom, nextNumber, reelOf } from './edit';
 
 class ReelArg {
-  @Id('reel') reel!: string;
+  @Ref('reel', 'reel') reel!: string;
 }
 class NameArgs {
   @Text(60, 'name', { min: 1 }) name!: string;
@@ -83,9 +84,9 @@ export const reelCommands = [
       const { replay } = desk.show;
       reelOf(desk, reel);
       if (replay.reels.length === 1) throw new CommandError('last-reel', 'The last reel stays: new clips go there.', 'reel');
-      replay.reels = replay.reels.filter((r) => r.id !== reel);
-      replay.clips = replay.clips.filter((c) => c.reelId !== reel);
-      if (replay.reelId === reel) replay.reelId = replay.reels[0]?.id ?? replay.reelId;
+      // New clips need a reel to go to.
+      if (replay.reelId === reel) replay.reelId = replay.reels.find((r) => r.id !== reel)?.id ?? replay.reelId;
+      remove(desk, 'reel', reel);
     },
   }),
   defineCommand({

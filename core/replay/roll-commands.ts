@@ -3,10 +3,9 @@ import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { mediaSpan } from '../media/player';
 import { takeDirect } from '../picture/mixer';
 import { transitionTrouble } from '../picture/change';
-import { Flag, Id, Ids, Num, Whole } from '../schema/fields';
+import { Flag, Num, Ref, Refs, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
-import { findPicture, sourceBehind } from '../desk/pictures';
-import { findSource } from '../desk/show';
+import { findPicture, sourceBehind, findSource } from '../desk/pictures';
 import { type Transition } from '../picture/document';
 import { secondsToFrames } from '../time/rate';
 import { type DeckNumber, type Roll, type RollItem } from './air';
@@ -18,9 +17,9 @@ import { itemsOf, totalFrames } from './roll';
 import { clampToKept, deckSource, goLive, leaveRoll, play, settleDeck } from './transport';
 
 class RollArgs extends DeckArg {
-  @Ids(20_000, 'clips; without them, the reel', { optional: true }) clips?: string[];
-  @Id('reel; without it, the chosen one', { optional: true }) reel?: string;
-  @Id('clip of the reel to begin with', { optional: true }) from?: string;
+  @Refs('clip', 20_000, 'clips; without them, the reel', { optional: true }) clips?: string[];
+  @Ref('reel', 'reel; without it, the chosen one', { optional: true }) reel?: string;
+  @Ref('clip', 'clip of the reel to begin with', { optional: true }) from?: string;
 }
 class CueArgs extends RollArgs {
   @Flag('stand at the first frame', { optional: true }) paused?: boolean;
@@ -30,7 +29,7 @@ class FinishArgs {
 }
 class LookBackArgs extends DeckArg {
   @Num(1, 600, 'seconds; without it, those of the settings', { optional: true }) seconds?: number;
-  @Id('angle; without it, what is on air, or the deck’s', { optional: true }) angle?: string;
+  @Ref('angle', 'angle; without it, what is on air, or the deck’s', { optional: true }) angle?: string;
 }
 
 /** The transition of rolls and look-backs: the chosen one, the armed one, or a dissolve where that cannot be done. */
@@ -124,7 +123,7 @@ function lookBack(desk: Desk, { deck, seconds, angle }: LookBackArgs, frame: num
     replay.decks[deck].motion = { kind: 'play', position: again.from, start: frame, rate: replay.decks[deck].speed / 100 };
     return;
   }
-  const isAngle = (id: string | null) => show.replay.angles.some((a) => a.sourceId === id);
+  const isAngle = (id: string | null) => show.replay.angles.some((a) => a.pictureId === id);
   const seen = sourceBehind(show, air.onAirId);
   const angleId = angle ?? (isAngle(seen) ? seen : replay.decks[deck].angleId);
   if (angleId === null || !isAngle(angleId))

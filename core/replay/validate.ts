@@ -15,12 +15,10 @@ function twice(ids: readonly (string | number)[], path: (index: number) => strin
 /** Every fault between angles, decks, reels and clips; empty when they are sound. */
 export function replayProblems(show: Show): Problem[] {
   const { replay, sources } = show;
-  const known = new Set(sources.map((s) => s.id));
-  const reels = new Set(replay.reels.map((r) => r.id));
   const problems = [
     ...twice(
-      replay.angles.map((a) => a.sourceId),
-      (i) => `replay.angles[${i}].sourceId`,
+      replay.angles.map((a) => a.pictureId),
+      (i) => `replay.angles[${i}].pictureId`,
       'angle',
     ),
     ...twice(
@@ -40,19 +38,8 @@ export function replayProblems(show: Show): Problem[] {
     ),
   ];
   const add = (path: string, message: string) => problems.push({ path, message });
-  replay.angles.forEach((angle, i) => {
-    if (!known.has(angle.sourceId)) add(`replay.angles[${i}].sourceId`, `no source has the id "${angle.sourceId}"`);
-    if (angle.soundId !== null && angle.soundId !== PROGRAMME_SOUND && !known.has(angle.soundId))
-      add(`replay.angles[${i}].soundId`, `no source has the id "${angle.soundId}"`);
-  });
-  if (!reels.has(replay.reelId)) add('replay.reelId', `no reel has the id "${replay.reelId}"`);
   replay.clips.forEach((clip, i) => {
     if (clip.out <= clip.in) add(`replay.clips[${i}].out`, 'must come after the in point');
-    if (!reels.has(clip.reelId)) add(`replay.clips[${i}].reelId`, `no reel has the id "${clip.reelId}"`);
   });
-  const { musicId, transitionId } = replay.settings;
-  if (musicId !== null && !known.has(musicId)) add('replay.settings.musicId', `no source has the id "${musicId}"`);
-  if (transitionId !== null && !show.transitions.some((t) => t.id === transitionId))
-    add('replay.settings.transitionId', `no transition has the id "${transitionId}"`);
   return problems;
 }

@@ -3,6 +3,7 @@
  * reference, and for messages. Used by the show document and by every command's arguments.
  */
 import 'reflect-metadata';
+import { REF_TARGETS, type RefTarget } from './kinds';
 import {
   ArrayMaxSize,
   IsArray,
@@ -20,7 +21,26 @@ import {
   ValidateIf,
 } from 'class-validator';
 
-export type Constructor<T = object> = new () => T;
+export type Constructor<T extends object = object> = new () => T;
+
+/** What a field that refers to something says of it. */
+export interface RefInfo {
+  /** What it may point at; of several, a field beside it names the one. */
+  to: readonly RefTarget[];
+  /** Name of the field beside it whose value is one of `to`. */
+  by?: string;
+  list: boolean;
+  /** Words that are meant by themselves and point at nothing in the show. */
+  or: readonly string[];
+  /** Words before the name of the place, with their preposition: "frame of". */
+  as: string;
+  /** Goes away as a whole with what it points at, although it could be null: null would mean something else. */
+  whole: boolean;
+  /** What it points at is seen in what holds it. */
+  seen: boolean;
+  /** Keeps what it points at from being removed unasked. */
+  counts: boolean;
+}
 
 /** What is known of one field of a class. */
 export interface FieldInfo {
@@ -30,6 +50,10 @@ export interface FieldInfo {
   about: string;
   optional: boolean;
   nullable: boolean;
+  /** What it refers to, where it does. */
+  ref?: RefInfo;
+  /** For an object that is a part with a role of its own: words before the name of the place, "background of". */
+  as?: string;
   nested?: { of: () => Constructor; list: boolean };
   /** Picks the class of a union member from the raw value; null when the value names none. */
   variant?: (raw: Record<string, unknown>) => Constructor | null;
@@ -89,9 +113,8 @@ export const LANGUAGE_NAMES: readonly string[] = Object.getOwnPropertyNames(Obje
 export const Text = (max: number, about: string, options: Options & { min?: number } = {}) =>
   field(`text, ${options.min ?? 0} to ${max} characters`, about, options, [IsString(), Length(options.min ?? 0, max)]);
 
-/** An identity: letters, digits, `-` and `_`, at most 64; none of the language's own names. */
-export const Id = (about: string, options: Options = {}) =>
-  field('id', about, options, [IsString(), Matches(/^[\w-]{1,64}$/, { message: '$property must be an id' }), IsNotIn([...LANGUAGE_NAMES])]);
+/** An identity: letters, digits, `-` and `_`, at most 64; none of the language's own names. What points at something else is a `Ref`. */
+export const Id = (about: string, options: Options = {}) => field('id', about, options, ID_RULES());
 
 /** Identity of a device, as the browser gives it; empty for the default one. Things are kept by it, as by an `Id`. */
 export const DeviceId = (about: string, options: Options = {}) =>
@@ -116,12 +139,42 @@ export const Colour = (about: string, options: Options = {}) =>
 
 /** A list of identities, at most `max`. */
 export const Ids = (max: number, about: string, options: Options = {}) =>
-  field(`list of ids, at most ${max}`, about, options, [
-    IsArray(),
-    ArrayMaxSize(max),
-    Matches(/^[\w-]{1,64}$/, { each: true, message: '$property must be ids' }),
-    IsNotIn([...LANGUAGE_NAMES], { each: true }),
-  ]);
+  field(`list of ids, at most ${max}`, about, options, LIST_RULES(max));
+
+type RefOptions = Options & Partial<Pick<RefInfo, 'or' | 'as' | 'whole' | 'seen' | 'counts'>>;
+
+const refInfo = (to: readonly RefTarget[], list: boolean, { or = [], as = '', whole = false, seen = true, counts = true }: RefOptions) => ({
+  to,
+  list,
+  or,
+  as,
+  whole,
+  seen,
+  counts,
+});
+
+const ID_RULES = () => [IsString(), Matches(/^[\w-]{1,64}$/, { message: '$property must be an id' }), IsNotIn([...LANGUAGE_NAMES])];
+
+/** A reference: the identity of something else in the show (see kinds.ts). */
+export const Ref = (to: RefTarget, about: string, options: RefOptions = {}) =>
+  field(`id of a ${REF_TARGETS[to].words}`, about, options, ID_RULES(), { ref: refInfo([to], false, options) });
+
+/** A reference whose target is what the field `by` beside it says. */
+export const RefBy = (by: string, to: readonly RefTarget[], about: string, options: RefOptions = {}) =>
+  field('id', about, options, ID_RULES(), { ref: { ...refInfo(to, false, options), by } });
+
+/** A list of references, at most `max`. */
+export const Refs = (to: RefTarget, max: number, about: string, options: RefOptions = {}) =>
+  field(`list of ids of a ${REF_TARGETS[to].words}, at most ${max}`, about, options, LIST_RULES(max), {
+    ref: refInfo([to], true, options),
+  });
+
+const LIST_RULES = (max: number) => [
+  IsArray(),
+  ArrayMaxSize(max),
+  Matches(/^[\w-]{1,64}$/, { each: true, message: '$property must be ids' }),
+  IsNotIn([...LANGUAGE_NAMES], { each: true }),
+];
 
 /** A list of texts of at most `length` characters each, at most `max` of them. */
 export const TextList = (max: number, length: number, about: string, options: Options = {}) =>
@@ -141,8 +194,8 @@ export const SomeOf = (values: readonly string[], about: string, options: Option
   ]);
 
 /** One nested object of a described class. */
-export const Nested = (of: () => Constructor, about: string, options: Options = {}) =>
-  field('object', about, options, [IsObject()], { nested: { of, list: false } });
+export const Nested = (of: () => Constructor, about: string, options: Options & { as?: string } = {}) =>
+  field('object', about, options, [IsObject()], { nested: { of, list: false }, ...(options.as !== undefined && { as: options.as }) });
 
 /** A list of nested objects, at most `max`. */
 export const ListOf = (of: () => Constructor, max: number, about: string) =>

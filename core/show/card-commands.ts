@@ -1,6 +1,7 @@
 /** Commands for name cards. A card that is up keeps its words until it is shown anew. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Id, Text } from '../schema/fields';
+import { Ref, Text } from '../schema/fields';
+import { remove } from '../desk/remove';
 import { type Desk } from '../desk/air';
 
 class AddCardArgs {
@@ -8,7 +9,7 @@ class AddCardArgs {
   @Text(90, 'second line: who that is') role!: string;
 }
 class CardArg {
-  @Id('card') card!: string;
+  @Ref('card', 'card') card!: string;
 }
 class EditCardArgs extends CardArg {
   @Text(60, 'first line', { optional: true }) name?: string;
@@ -50,8 +51,7 @@ export const cardCommands = [
     args: CardArg,
     run: (desk, { card }) => {
       const { id } = requireCard(desk, card);
-      desk.show.cards = desk.show.cards.filter((c) => c.id !== id);
-      for (const lane of desk.show.lanes) if (lane.content?.kind === 'card' && lane.content.id === id) lane.content = null;
+      remove(desk, 'card', id);
     },
   }),
 ];

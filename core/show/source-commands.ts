@@ -3,12 +3,13 @@ import { CommandError, defineCommand } from '../commands/command';
 import { checkNumber } from '../layout/edit';
 import { requireSource } from '../picture/commands';
 import { settle } from '../picture/mixer';
-import { Colour, Flag, Id, Text, Variant, Whole } from '../schema/fields';
+import { Colour, Flag, Ref, Text, Variant, Whole } from '../schema/fields';
 import { Anyway, guardLoops } from '../sound/edit';
 import { type Desk } from '../desk/air';
 import { createSource } from '../desk/create';
 import { settingsClass, type SourceSettings } from './source';
-import { forget, usesOf } from '../desk/uses';
+import { remove } from '../desk/remove';
+import { usesOf } from '../desk/uses';
 
 class AddArgs {
   @Text(80, 'name', { min: 1 }) name!: string;
@@ -17,7 +18,7 @@ class AddArgs {
   @Anyway() anyway?: boolean;
 }
 class SourceArg {
-  @Id('source') source!: string;
+  @Ref('source', 'source') source!: string;
 }
 class EditArgs extends SourceArg {
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
@@ -35,7 +36,7 @@ class MoveArgs extends SourceArg {
   @Whole(0, 499, 'place in the list, from 0') index!: number;
 }
 class SetGroupArgs extends SourceArg {
-  @Id('group; null for none', { nullable: true }) group!: string | null;
+  @Ref('group', 'group; null for none', { nullable: true }) group!: string | null;
 }
 class RemoveArgs extends SourceArg {
   @Flag('also take it out of Next, lanes, seats and boxes that hold it', { optional: true }) force?: boolean;
@@ -47,7 +48,7 @@ class AddGroupArgs {
   @Text(40, 'name', { min: 1 }) name!: string;
 }
 class GroupArg {
-  @Id('group') group!: string;
+  @Ref('group', 'group') group!: string;
 }
 class EditGroupArgs extends GroupArg {
   @Text(40, 'name', { min: 1, optional: true }) name?: string;
@@ -108,7 +109,7 @@ export const sourceCommands = [
     run: (desk, { source, settings, anyway }) => {
       checkMedia(settings);
       checkDeck(desk, settings, source);
-      if (settings.kind === 'deck' && desk.show.replay.angles.some((a) => a.sourceId === source)) {
+      if (settings.kind === 'deck' && desk.show.replay.angles.some((a) => a.pictureId === source)) {
         throw new CommandError('is-angle', 'This source is recorded as an angle: it cannot become a deck.', 'settings.kind');
       }
       requireSource(desk, source).settings = settings;
@@ -158,18 +159,13 @@ export const sourceCommands = [
     run: (desk, { source: id, force }, { frame }) => {
       const source = requireSource(desk, id);
       settle(desk.air, frame);
-      const uses = usesOf(desk.show, desk.air, id, frame);
+      const uses = usesOf(desk.show, desk.air, 'source', id, frame);
       const blocking = force ? uses.filter((u) => u.onAir) : uses;
       if (blocking.length > 0) {
         const places = blocking.map((u) => u.place).join('; ');
         throw new CommandError('in-use', `${source.name} is in use: ${places}.`, 'source');
       }
-      desk.show.sources = desk.show.sources.filter((s) => s.id !== id);
-      for (const framing of desk.show.framings.filter((f) => f.sourceId === id)) forget(desk, framing.id);
-      desk.show.framings = desk.show.framings.filter((f) => f.sourceId !== id);
-      forget(desk, id);
-      delete desk.air.players[id];
-      delete desk.air.lost[id];
+      remove(desk, 'source', id);
     },
   }),
   defineCommand({
@@ -210,8 +206,7 @@ export const sourceCommands = [
     args: GroupArg,
     run: (desk, { group: id }) => {
       requireGroup(desk, id);
-      desk.show.groups = desk.show.groups.filter((g) => g.id !== id);
-      for (const source of desk.show.sources) if (source.groupId === id) source.groupId = null;
+      remove(desk, 'group', id);
     },
   }),
 ];

@@ -1,6 +1,6 @@
 /** Sources: what can be put on air, by kind. */
 import { ChannelStrip } from '../sound/strip';
-import { Colour, type Constructor, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import { Colour, type Constructor, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref } from '../schema/fields';
 
 /** A capture device seen by the browser: webcam, capture card, with an optional microphone. */
 export class CameraSettings {
@@ -27,7 +27,7 @@ export type AtEnd = (typeof AT_END)[number];
 /** A video file kept in this browser's storage. */
 export class MediaSettings {
   @OneOf(['media'], 'media file') kind!: 'media';
-  @Id('asset that holds the bytes') assetId!: string;
+  @Ref('asset', 'asset that holds the bytes') assetId!: string;
   @Text(256, 'name of the file as it came') fileName!: string;
   @Num(0, 864000, 'length in seconds') duration!: number;
   @Flag('has a sound track') hasSound!: boolean;
@@ -40,7 +40,7 @@ export class MediaSettings {
 
 export class StillSettings {
   @OneOf(['still'], 'still picture') kind!: 'still';
-  @Id('asset that holds the bytes') assetId!: string;
+  @Ref('asset', 'asset that holds the bytes') assetId!: string;
   @Text(256, 'name of the file as it came') fileName!: string;
   @Flag('has transparent parts') hasAlpha!: boolean;
 }
@@ -78,7 +78,8 @@ export type SourceSettings =
 
 export type SourceKind = SourceSettings['kind'];
 
-const SETTINGS_CLASSES: Record<SourceKind, Constructor> = {
+/** By kind; a kind that is forgotten here does not compile. */
+const SETTINGS: Record<SourceKind, Constructor> = {
   camera: CameraSettings,
   screen: ScreenSettings,
   media: MediaSettings,
@@ -91,7 +92,7 @@ const SETTINGS_CLASSES: Record<SourceKind, Constructor> = {
 
 /** The settings class that `raw.kind` names; null for no known kind. */
 export function settingsClass(raw: Record<string, unknown>): Constructor | null {
-  return typeof raw.kind === 'string' && Object.hasOwn(SETTINGS_CLASSES, raw.kind) ? SETTINGS_CLASSES[raw.kind as SourceKind] : null;
+  return typeof raw.kind === 'string' && Object.hasOwn(SETTINGS, raw.kind) ? SETTINGS[raw.kind as SourceKind] : null;
 }
 
 export class Source {
@@ -99,28 +100,8 @@ export class Source {
   @Text(80, 'name', { min: 1 }) name!: string;
   @Colour('colour of its tile') colour!: string;
   @Whole(1, 99, 'number on keys; null for none', { nullable: true }) number!: number | null;
-  @Id('group it is listed in; null for none', { nullable: true }) groupId!: string | null;
+  @Ref('group', 'group it is listed in; null for none', { nullable: true }) groupId!: string | null;
   @Flag('feeds layouts and lanes only: not in the switching list') feedsOnly!: boolean;
   @Nested(() => ChannelStrip, 'its sound') sound!: ChannelStrip;
   @Variant(settingsClass, 'what it is; fields depend on `kind`') settings!: SourceSettings;
-}
-
-/** True for sources that can bring sound. */
-export function hasSound(source: Source): boolean {
-  const s = source.settings;
-  switch (s.kind) {
-    case 'camera':
-      return s.audioDeviceId !== null;
-    case 'screen':
-      return s.withSound;
-    case 'media':
-      return s.hasSound;
-    case 'test':
-    case 'simulated':
-    case 'deck':
-      return true;
-    case 'still':
-    case 'colour':
-      return false;
-  }
 }

@@ -1,6 +1,6 @@
 /** Commands for buses, sends, the patch, and what is known of sound cards and rooms. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Colour, DeviceId, Flag, Id, Nested, Num, OneOf, Text, TextList, Whole } from '../schema/fields';
+import { Colour, DeviceId, Flag, Nested, Num, OneOf, Ref, Text, TextList, Whole } from '../schema/fields';
 import { TILE_COLOURS } from '../desk/create';
 import { type Desk } from '../desk/air';
 import { current, isDraft } from 'immer';
@@ -18,7 +18,7 @@ import {
   type Bus,
 } from './document';
 import { Anyway, busOf, channelOf, guardLoops } from './edit';
-import { forgetBus } from './forget';
+import { remove } from '../desk/remove';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 import { breaksOfLoop, loopReport } from './routing/loops';
 import { matrixOf } from './routing/matrix';
@@ -26,7 +26,7 @@ import { type SignalEdge } from './routing/signal-graph';
 import { MOST_DELAY_MS } from './strip';
 
 class BusArg {
-  @Id('bus') bus!: string;
+  @Ref('bus', 'bus') bus!: string;
 }
 class AddBusArgs {
   @Text(40, 'name: who listens', { min: 1 }) name!: string;
@@ -44,8 +44,8 @@ class SetBusArgs extends BusArg {
   @Anyway() anyway?: boolean;
 }
 class SendArg {
-  @Id('channel or bus that is sent') from!: string;
-  @Id('bus that gets it') bus!: string;
+  @Ref('channel-or-bus', 'channel or bus that is sent') from!: string;
+  @Ref('bus', 'bus that gets it') bus!: string;
 }
 class SetSendArgs extends SendArg {
   @Flag('open', { optional: true }) on?: boolean;
@@ -61,7 +61,7 @@ class PlugArgs extends BusArg {
   @Anyway() anyway?: boolean;
 }
 class UnplugArgs {
-  @Id('patch') patch!: string;
+  @Ref('patch', 'patch') patch!: string;
 }
 class PortArgs {
   @OneOf(CARD_ENDS, 'inputs or outputs') end!: 'input' | 'output';
@@ -78,7 +78,7 @@ class AddMixArgs {
   @Anyway() anyway?: boolean;
 }
 class MixArg {
-  @Id('path in the card’s mixer') mix!: string;
+  @Ref('card-mix', 'path in the card’s mixer') mix!: string;
 }
 class SetMixArgs extends MixArg {
   @Flag('switched on at the card', { optional: true }) on?: boolean;
@@ -93,7 +93,7 @@ class AddPathArgs {
   @Anyway() anyway?: boolean;
 }
 class PathArg {
-  @Id('way through the air') path!: string;
+  @Ref('air-path', 'way through the air') path!: string;
 }
 class SetPathArgs extends PathArg {
   @Flag('loudspeaker and microphone are both switched on', { optional: true }) on?: boolean;
@@ -200,7 +200,7 @@ export const busCommands = [
       busOf(desk, bus);
       if (bus === PROGRAMME_BUS)
         throw new CommandError('programme-stays', 'The programme bus cannot be removed: it is what is streamed and recorded.', 'bus');
-      forgetBus(desk, bus);
+      remove(desk, 'bus', bus);
     },
   }),
   defineCommand({

@@ -3,7 +3,7 @@ import { isDraft } from 'immer';
 import { KeepLast } from '../desk/keep-last';
 import { sourceBehind } from '../desk/pictures';
 import { type Show } from '../desk/show';
-import { hasSound } from '../show/source';
+import { hasSound, traitsOf } from '../show/source-kinds';
 import { type Feed } from './document';
 import { type ChannelStrip } from './strip';
 
@@ -38,8 +38,8 @@ export function isLive(show: Show, { id, feed }: Pick<Channel, 'id' | 'feed'>): 
   if (feed?.kind === 'device') return true;
   if (feed?.kind === 'tone') return false;
   const sourceId = feed?.kind === 'seat' ? seatSource(show, feed.seatId) : id;
-  const kind = show.sources.find((s) => s.id === sourceId)?.settings.kind;
-  return kind === 'camera' || kind === 'screen';
+  const source = show.sources.find((s) => s.id === sourceId);
+  return source !== undefined && traitsOf(source).live;
 }
 
 /** Sources whose sound runs through the channel of the seat they fill, with that channel: the first one where there are two. */

@@ -1,16 +1,16 @@
 /** Commands for channels: level, processing, groups and presets. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Colour, Flag, Id, Ids, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import { Colour, Flag, Num, OneOf, Ref, Refs, Text, Variant, Whole } from '../schema/fields';
 import { TILE_COLOURS } from '../desk/create';
 import { type Desk } from '../desk/air';
-import { forgetChannel } from './forget';
+import { remove } from '../desk/remove';
 import { Anyway, channelOf, faderGroupOf, guardLoops } from './edit';
 import { feedClass, type Feed, MOST_CHANNELS } from './document';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 import { type ChannelStrip, MOST_DELAY_MS, type Pick, PICKS, plainStrip } from './strip';
 
 class ChannelArg {
-  @Id('channel: a source with sound, or a channel of its own') channel!: string;
+  @Ref('channel', 'channel: a source with sound, or a channel of its own') channel!: string;
 }
 class FaderArgs extends ChannelArg {
   @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'dB; the lowest is silence') db!: number;
@@ -24,7 +24,7 @@ class FollowArgs extends ChannelArg {
   @Flag('without it, the other way', { optional: true }) on?: boolean;
 }
 class SetArgs {
-  @Ids(MOST_CHANNELS, 'channels') channels!: string[];
+  @Refs('channel', MOST_CHANNELS, 'channels') channels!: string[];
   @Num(-30, 40, 'gain at the entry, dB', { optional: true }) gainDb?: number;
   @OneOf(PICKS, 'both sides, their sum, or one of them on both', { optional: true }) pick?: Pick;
   @Num(0, MOST_DELAY_MS, 'delay, ms', { optional: true }) delayMs?: number;
@@ -36,7 +36,7 @@ class SetArgs {
     number | null;
   @Whole(0, 500, 'fade when its picture goes, frames; null with the transition', { optional: true, nullable: true }) outFrames?:
     number | null;
-  @Id('fader group; null for none', { optional: true, nullable: true }) groupId?: string | null;
+  @Ref('fader-group', 'fader group; null for none', { optional: true, nullable: true }) groupId?: string | null;
   @Flag('recorded as a file of its own', { optional: true }) iso?: boolean;
   @Anyway() anyway?: boolean;
 }
@@ -55,7 +55,7 @@ class GroupNameArgs {
   @Text(40, 'name', { min: 1 }) name!: string;
 }
 class GroupArg {
-  @Id('fader group') faderGroup!: string;
+  @Ref('fader-group', 'fader group') faderGroup!: string;
 }
 class GroupRemoveArgs extends GroupArg {
   @Anyway() anyway?: boolean;
@@ -175,13 +175,11 @@ export const soundCommands = [
     args: ChannelArg,
     run: (desk, { channel }) => {
       const { inputs } = desk.show.sound;
-      const at = inputs.findIndex((c) => c.id === channel);
-      if (at < 0) {
+      if (!inputs.some((c) => c.id === channel)) {
         channelOf(desk, channel);
         throw new CommandError('source-channel', 'This channel belongs to a source: remove the source.', 'channel');
       }
-      inputs.splice(at, 1);
-      forgetChannel(desk, channel);
+      remove(desk, 'input', channel);
     },
   }),
   defineCommand({
@@ -218,8 +216,7 @@ export const soundCommands = [
     run: (desk, { faderGroup, anyway }) => {
       faderGroupOf(desk, faderGroup);
       const { show } = desk;
-      show.sound.groups = show.sound.groups.filter((g) => g.id !== faderGroup);
-      for (const { sound } of [...show.sources, ...show.sound.inputs]) if (sound.groupId === faderGroup) sound.groupId = null;
+      remove(desk, 'fader-group', faderGroup);
       guardLoops(desk, anyway);
     },
   }),

@@ -1,4 +1,5 @@
 /** The sound desk as a document: faders, groups, seats, files, reports. */
+import { fixture } from '#tests/support/fixtures';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
@@ -128,15 +129,10 @@ describe('a bus that howled', () => {
 
 describe('a show of the version before', () => {
   it('keeps its faders, and its programme as the first bus', () => {
-    const { show } = sampleDesk();
-    const rest = JSON.parse(JSON.stringify(show)) as Record<string, unknown> & { sources: { sound: unknown }[] };
-    delete rest.sound;
-    const old = {
-      ...rest,
-      version: 3,
-      programme: { faderDb: -4, ceilingDb: -3 },
-      sources: rest.sources.map((s) => ({ ...s, sound: { faderDb: -7, muted: true, follows: true } })),
-    };
+    // Made by the Bivoca of then.
+    const { show: old } = fixture(3);
+    old.programme = { ...(old.programme as object), faderDb: -4, ceilingDb: -3 };
+    old.sources = (old.sources as object[]).map((s) => ({ ...s, sound: { faderDb: -7, muted: true, follows: true } }));
     const read = readShow(old);
     expect(read.sound.buses[0]).toMatchObject({ id: 'programme', faderDb: -4, ceilingDb: -3 });
     expect(read.sources[0]?.sound).toMatchObject({ faderDb: -7, muted: true, follows: true, pan: 0, eq: { on: false } });

@@ -1,5 +1,21 @@
 /** The sound desk in the show document: channels of their own, buses, sends, who listens, and what is plugged in where. */
-import { Colour, type Constructor, DeviceId, Flag, Id, Ids, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import {
+  Colour,
+  type Constructor,
+  DeviceId,
+  Flag,
+  Id,
+  Ids,
+  ListOf,
+  Nested,
+  Num,
+  OneOf,
+  Text,
+  Variant,
+  Whole,
+  Ref,
+  Refs,
+} from '../schema/fields';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 import { ChannelStrip, Equaliser, flatEqualiser, MOST_DELAY_MS, plainProcessing, Processing } from './strip';
 
@@ -22,7 +38,7 @@ export class DeviceFeed {
 /** The sound of whoever fills a seat. */
 export class SeatFeed {
   @OneOf(['seat'], 'whoever fills a seat') kind!: 'seat';
-  @Id('seat') seatId!: string;
+  @Ref('seat', 'seat') seatId!: string;
 }
 
 /** A tone for lining up. */
@@ -70,8 +86,8 @@ export type Tap = (typeof TAPS)[number];
 
 /** A crosspoint set by hand; where there is none, the rule of the bus's listener decides. */
 export class Send {
-  @Id('channel or bus that is sent') fromId!: string;
-  @Id('bus that gets it') busId!: string;
+  @Ref('channel-or-bus', 'channel or bus that is sent', { counts: false }) fromId!: string;
+  @Ref('bus', 'bus that gets it', { counts: false }) busId!: string;
   @Flag('open') on!: boolean;
   @Num(FADER_FLOOR_DB, FADER_TOP_DB, 'level, dB') levelDb!: number;
   @OneOf(TAPS, 'after or before the fader') tap!: Tap;
@@ -94,9 +110,9 @@ export class Listener {
   @Id('identity') id!: string;
   @Text(60, 'name', { min: 1 }) name!: string;
   @OneOf(LISTENER_KINDS, 'who that is') kind!: ListenerKind;
-  @Id('bus made for them') busId!: string;
+  @Ref('bus', 'bus made for them') busId!: string;
   @OneOf(RULES, 'what they should hear') rule!: Rule;
-  @Ids(64, 'channels that carry their own voice, or stand where they listen') ownIds!: string[];
+  @Refs('channel', 64, 'channels that carry their own voice, or stand where they listen', { counts: false }) ownIds!: string[];
   @Nested(() => Pair, 'outputs they really listen to; null for the bus itself, or wherever it is patched', { nullable: true })
   place!: Pair | null;
   @Flag('hears by a loudspeaker that their own microphones pick up') open!: boolean;
@@ -106,7 +122,7 @@ export class Listener {
 /** A bus plugged into a pair of outputs. */
 export class Patch {
   @Id('identity') id!: string;
-  @Id('bus') busId!: string;
+  @Ref('bus', 'bus') busId!: string;
   @Nested(() => Pair, 'outputs') to!: Pair;
 }
 
@@ -171,7 +187,8 @@ export class Sound {
   @ListOf(() => AirPath, 64, 'loudspeakers that microphones pick up') paths!: AirPath[];
   @ListOf(() => FaderGroup, 16, 'fader groups') groups!: FaderGroup[];
   @ListOf(() => StripPreset, 100, 'presets of channels') presets!: StripPreset[];
-  @Id('channel of the talkback microphone; null for none', { nullable: true }) talkbackId!: string | null;
+  @Ref('channel', 'channel of the talkback microphone; null for none', { nullable: true, as: 'the talkback microphone' }) talkbackId!:
+    string | null;
   @Num(-40, 0, 'how far a mix is turned down under talkback, dB') dimDb!: number;
   @Num(-40, -5, 'target of the programme loudness, LUFS') targetLufs!: number;
 }

@@ -1,53 +1,46 @@
-/** Takes channels, buses and seats that are gone out of the sound desk. */
+/** Takes what is gone from the show out of the sound desk. */
 import { type Desk } from '../desk/air';
+import { type Show } from '../desk/show';
+import { type EntityKind } from '../schema/kinds';
 import { PROGRAMME_BUS } from './document';
 
-/** A channel is gone: its sends, its place as somebody's own, and guests who were nobody but it. */
-export function forgetChannel(desk: Desk, id: string): void {
-  const { sound } = desk.show;
-  sound.sends = sound.sends.filter((s) => s.fromId !== id);
-  if (sound.talkbackId === id) sound.talkbackId = null;
-  desk.air.sound.solos = desk.air.sound.solos.filter((s) => s.id !== id);
-  const leaving = sound.listeners.filter((l) => l.kind === 'guest' && l.ownIds.length === 1 && l.ownIds[0] === id);
-  for (const listener of sound.listeners) if (listener.ownIds.includes(id)) listener.ownIds = listener.ownIds.filter((own) => own !== id);
-  for (const listener of leaving) forgetListener(desk, listener.id);
+/**
+ * What goes with a thing although it does not have to: a guest who was nobody but the channel that is gone, and the bus that was made for
+ * a guest, unless others use it.
+ */
+export function goesWithSound({ sound }: Show, gone: { kind: EntityKind; id: string }): { kind: EntityKind; id: string }[] {
+  if (gone.kind === 'listener') return busOfGuest(sound, gone.id);
+  const guests =
+    gone.kind === 'source' || gone.kind === 'input'
+      ? sound.listeners.filter((l) => l.kind === 'guest' && l.ownIds.length === 1 && l.ownIds[0] === gone.id)
+      : [];
+  return guests.flatMap((guest) => [{ kind: 'listener' as const, id: guest.id }, ...busOfGuest(sound, guest.id)]);
 }
 
-/** A listener is gone, and the bus that was made for them with them, unless others use it. */
-export function forgetListener(desk: Desk, id: string): void {
-  const { sound } = desk.show;
-  const listener = sound.listeners.find((l) => l.id === id);
-  if (!listener) return;
-  sound.listeners = sound.listeners.filter((l) => l.id !== id);
-  const { talkback } = desk.air.sound;
-  if (talkback) talkback.listenerIds = talkback.listenerIds.filter((l) => l !== id);
-  const { busId } = listener;
+/** The bus that was made for this guest and is used by nobody else. */
+function busOfGuest(sound: Show['sound'], id: string): { kind: EntityKind; id: string }[] {
+  const guest = sound.listeners.find((l) => l.id === id);
+  if (guest?.kind !== 'guest' || guest.busId === PROGRAMME_BUS) return [];
+  const { busId } = guest;
   const used =
-    sound.listeners.some((l) => l.busId === busId) ||
+    sound.listeners.some((l) => l.id !== id && l.busId === busId) ||
     sound.patches.some((p) => p.busId === busId) ||
     sound.sends.some((s) => s.fromId === busId);
-  if (listener.kind === 'guest' && busId !== PROGRAMME_BUS && !used) forgetBus(desk, busId);
+  return used ? [] : [{ kind: 'bus', id: busId }];
 }
 
-/** A bus is gone, with everything that led to it or came from it. */
-export function forgetBus(desk: Desk, id: string): void {
-  const { sound } = desk.show;
-  const air = desk.air.sound;
-  sound.buses = sound.buses.filter((b) => b.id !== id);
-  sound.sends = sound.sends.filter((s) => s.busId !== id && s.fromId !== id);
-  sound.patches = sound.patches.filter((p) => p.busId !== id);
-  sound.listeners = sound.listeners.filter((l) => l.busId !== id);
-  air.solos = air.solos.filter((s) => s.id !== id);
-  if (air.earsId === id) air.earsId = PROGRAMME_BUS;
-  delete air.held[id];
-  delete air.loudness[id];
-  if (air.talkback) air.talkback.listenerIds = air.talkback.listenerIds.filter((l) => sound.listeners.some((s) => s.id === l));
-}
-
-/** A source, seat or other picture is gone. */
-export function forgetInSound(desk: Desk, id: string): void {
-  const { sound } = desk.show;
-  const seated = sound.inputs.filter((c) => c.feed.kind === 'seat' && c.feed.seatId === id).map((c) => c.id);
-  sound.inputs = sound.inputs.filter((c) => !seated.includes(c.id));
-  for (const gone of [id, ...seated]) forgetChannel(desk, gone);
+/** Solo, ears, talkback, holds and measurements of what is gone end. */
+export function forgetInSound({ show, air }: Desk, _kind: EntityKind, id: string): void {
+  const { sound } = air;
+  const { buses, listeners, inputs } = show.sound;
+  const heard = new Set([...buses, ...inputs, ...show.sources].map((s) => s.id));
+  if (sound.solos.some((s) => s.id === id) && !heard.has(id)) sound.solos = sound.solos.filter((s) => s.id !== id);
+  if (sound.earsId === id && !heard.has(id)) sound.earsId = PROGRAMME_BUS;
+  if (!heard.has(id)) {
+    delete sound.held[id];
+    delete sound.loudness[id];
+  }
+  const { talkback } = sound;
+  if (talkback && talkback.listenerIds.some((l) => !listeners.some((known) => known.id === l)))
+    talkback.listenerIds = talkback.listenerIds.filter((l) => listeners.some((known) => known.id === l));
 }

@@ -1,6 +1,6 @@
 /** Commands for who listens, and for what is spoken and listened to over the desk. */
 import { CommandError, defineCommand } from '../commands/command';
-import { DeviceId, Flag, Id, Ids, Nested, Num, OneOf, Text, Whole } from '../schema/fields';
+import { DeviceId, Flag, Nested, Num, OneOf, Ref, Refs, Text, Whole } from '../schema/fields';
 import { TILE_COLOURS } from '../desk/create';
 import { type Desk } from '../desk/air';
 import {
@@ -17,46 +17,46 @@ import {
   TAPS,
 } from './document';
 import { Anyway, busOf, channelOf, guardLoops, listenerOf } from './edit';
-import { forgetListener } from './forget';
+import { remove } from '../desk/remove';
 
 class AddArgs {
   @Text(60, 'name', { min: 1 }) name!: string;
   @OneOf(LISTENER_KINDS, 'who that is') kind!: ListenerKind;
-  @Ids(64, 'channels that carry their own voice', { optional: true }) ownIds?: string[];
-  @Id('bus they get; without it one is made for them', { optional: true }) bus?: string;
+  @Refs('channel', 64, 'channels that carry their own voice', { optional: true }) ownIds?: string[];
+  @Ref('bus', 'bus they get; without it one is made for them', { optional: true }) bus?: string;
   @Anyway() anyway?: boolean;
 }
 class ListenerArg {
-  @Id('listener') listener!: string;
+  @Ref('listener', 'listener') listener!: string;
 }
 class SetArgs extends ListenerArg {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
   @OneOf(RULES, 'what they should hear', { optional: true }) rule?: Rule;
-  @Ids(64, 'channels that carry their own voice, or stand where they listen', { optional: true }) ownIds?: string[];
-  @Id('bus they get', { optional: true }) busId?: string;
+  @Refs('channel', 64, 'channels that carry their own voice, or stand where they listen', { optional: true }) ownIds?: string[];
+  @Ref('bus', 'bus they get', { optional: true }) busId?: string;
   @Nested(() => Pair, 'outputs they really listen to; null for their bus', { optional: true, nullable: true }) place?: Pair | null;
   @Flag('hears by a loudspeaker that their own microphones pick up', { optional: true }) open?: boolean;
   @Flag('gets talkback', { optional: true }) talkback?: boolean;
   @Anyway() anyway?: boolean;
 }
 class TalkSetArgs {
-  @Id('channel of the talkback microphone; null for none', { optional: true, nullable: true }) channel?: string | null;
+  @Ref('channel', 'channel of the talkback microphone; null for none', { optional: true, nullable: true }) channel?: string | null;
   @Num(-40, 0, 'how far a mix is turned down under talkback, dB', { optional: true }) dimDb?: number;
 }
 
 export const TALK_TO = ['guests', 'room', 'presenters', 'all'] as const;
 class TalkArgs {
   @OneOf(TALK_TO, 'everybody of a kind who gets talkback', { optional: true }) to?: (typeof TALK_TO)[number];
-  @Ids(64, 'listeners, by name', { optional: true }) listeners?: string[];
+  @Refs('listener', 64, 'listeners, by name', { optional: true }) listeners?: string[];
 }
 class NoArgs {}
 class SoloArgs {
-  @Id('channel or bus') channel!: string;
+  @Ref('channel-or-bus', 'channel or bus') channel!: string;
   @Flag('without it, the other way', { optional: true }) on?: boolean;
   @OneOf(TAPS, 'after or before its fader', { optional: true }) tap?: Tap;
 }
 class BusArg {
-  @Id('bus') bus!: string;
+  @Ref('bus', 'bus') bus!: string;
 }
 class HoldArgs extends BusArg {
   @Num(0, 60, 'how far it was turned down, dB') db!: number;
@@ -151,7 +151,7 @@ export const listenerCommands = [
     args: ListenerArg,
     run: (desk, { listener }) => {
       listenerOf(desk, listener);
-      forgetListener(desk, listener);
+      remove(desk, 'listener', listener);
     },
   }),
   defineCommand({

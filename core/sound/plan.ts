@@ -4,8 +4,8 @@ import { type Air } from '../desk/air';
 import { fadeLevel } from '../time/fade';
 import { lanePictures } from '../picture/air';
 import { deckPlace, liveAngle, rollLeft } from '../replay/deck';
-import { picturesWithin } from '../desk/pictures';
-import { findSource, type Show } from '../desk/show';
+import { picturesWithin, findSource } from '../desk/pictures';
+import { type Show } from '../desk/show';
 import { playerState } from '../media/player';
 import { frameToSeconds } from '../time/rate';
 import { channelsOf, seatSource, takenBySeats } from './channels';
@@ -69,7 +69,7 @@ function presence(show: Show, air: Air, frame: number): Map<string, number> {
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
     if (!state) continue;
-    for (const { picture, level } of lanePictures(state, frame)) if (picture.kind === 'source') add(picture.id, level);
+    for (const { picture, level } of lanePictures(state, frame)) if (picture.kind === 'picture') add(picture.id, level);
   }
   return shares;
 }
@@ -81,7 +81,7 @@ function wanted(show: Show, air: Air, frame: number): Set<string> {
     const state = air.lanes[lane.id];
     if (!state) continue;
     for (const { picture, going } of lanePictures(state, frame))
-      if (picture.kind === 'source' && !going) for (const part of soundingWithin(show, air, picture.id, frame)) ids.add(part);
+      if (picture.kind === 'picture' && !going) for (const part of soundingWithin(show, air, picture.id, frame)) ids.add(part);
   }
   return ids;
 }

@@ -1,13 +1,13 @@
 /** Commands for what channels and buses do to their sound, and for presets of it. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Id, Ids, Num, OneOf, Text, Whole } from '../schema/fields';
+import { Flag, Num, OneOf, Ref, Refs, Text, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { channelOf } from './edit';
 import { MOST_CHANNELS } from './document';
 import { BAND_COUNT, BAND_KINDS, type BandKind, type Equaliser, type Processing } from './strip';
 
 class ChannelArg {
-  @Id('channel') channel!: string;
+  @Ref('channel', 'channel') channel!: string;
 }
 class HighPassArgs extends ChannelArg {
   @Flag('in use', { optional: true }) on?: boolean;
@@ -31,11 +31,11 @@ class CompressorArgs extends ChannelArg {
   @Num(0, 24, 'gain after it, dB', { optional: true }) makeUpDb?: number;
 }
 class EqArgs {
-  @Id('channel or bus') channel!: string;
+  @Ref('channel-or-bus', 'channel or bus') channel!: string;
   @Flag('without it, the other way', { optional: true }) on?: boolean;
 }
 class BandArgs {
-  @Id('channel or bus') channel!: string;
+  @Ref('channel-or-bus', 'channel or bus') channel!: string;
   @Whole(1, BAND_COUNT, 'band, counted from the lowest') band!: number;
   @OneOf(BAND_KINDS, 'shape', { optional: true }) kind?: BandKind;
   @Num(20, 20_000, 'frequency, Hz', { optional: true }) hz?: number;
@@ -46,11 +46,11 @@ class StoreArgs extends ChannelArg {
   @Text(60, 'name', { min: 1 }) name!: string;
 }
 class ApplyArgs {
-  @Id('preset of a channel') stripPreset!: string;
-  @Ids(MOST_CHANNELS, 'channels') channels!: string[];
+  @Ref('strip-preset', 'preset of a channel') stripPreset!: string;
+  @Refs('channel', MOST_CHANNELS, 'channels') channels!: string[];
 }
 class PresetArg {
-  @Id('preset of a channel') stripPreset!: string;
+  @Ref('strip-preset', 'preset of a channel') stripPreset!: string;
 }
 
 /** The equaliser of a channel or a bus. */

@@ -42,7 +42,7 @@ describe('the sound plan', () => {
   });
 
   it('is silent for a clip that stands', () => {
-    let desk = must(sampleDesk(), 'picture.cut', { source: 'clip' }, 0);
+    let desk = must(sampleDesk(), 'picture.cut', { picture: 'clip' }, 0);
     expect(planSound(desk.show, desk.air, 10).channels.clip).toBe(1);
     desk = must(desk, 'media.pause', { source: 'clip' }, 10);
     expect(planSound(desk.show, desk.air, 11).channels.clip).toBe(0);

@@ -1,5 +1,5 @@
 /** What a channel does to its sound, in the order in which the sound goes through it. */
-import { Flag, Id, ListOf, Nested, Num, OneOf, Whole } from '../schema/fields';
+import { Flag, Id, ListOf, Nested, Num, OneOf, Whole, Ref } from '../schema/fields';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 
 export const PICKS = ['stereo', 'mono', 'left', 'right'] as const;
@@ -66,7 +66,7 @@ export class ChannelStrip extends Processing {
   @Flag('heard only while its picture is on air') follows!: boolean;
   @Whole(0, 500, 'fade when its picture comes, frames; null with the transition', { nullable: true }) inFrames!: number | null;
   @Whole(0, 500, 'fade when its picture goes, frames; null with the transition', { nullable: true }) outFrames!: number | null;
-  @Id('fader group; null for none', { nullable: true }) groupId!: string | null;
+  @Ref('fader-group', 'fader group; null for none', { nullable: true }) groupId!: string | null;
   @Flag('recorded as a file of its own') iso!: boolean;
 }
 

@@ -2,9 +2,9 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { createSource } from '#core/desk/create';
 import { type CameraSettings } from '#core/show/source';
 import { sampleDesk } from '#tests/support/sample-show';
-import { type EngineFormat, type SourceLink } from './driver';
+import { type EngineFormat, type SourceLink, type Driver, type AnyDriver } from './driver';
 import { SharedClock } from '../time/shared-clock';
-import { cameraDriver, screenDriver, startScreen } from './device-driver';
+import { cameraDriver, screenDriver } from './device-driver';
 
 /** A track of a fake device. */
 class FakeTrack extends EventTarget {
@@ -86,7 +86,10 @@ const settle = async () => {
   for (let i = 0; i < 5; i += 1) await new Promise((resolve) => setImmediate(resolve));
 };
 
-function run(driver: typeof cameraDriver, settings: Record<string, unknown> = CAMERA as unknown as Record<string, unknown>) {
+function run(
+  driver: Driver<'camera'> | Driver<'screen'>,
+  settings: Record<string, unknown> = CAMERA as unknown as Record<string, unknown>,
+) {
   const log: string[] = [];
   const link = {
     framePort: () => {
@@ -98,7 +101,7 @@ function run(driver: typeof cameraDriver, settings: Record<string, unknown> = CA
   } as unknown as SourceLink;
   const { show, air } = sampleDesk();
   const source = createSource(show, 'camera', 'Camera', settings as never);
-  return { log, handle: driver(source, air, link, { clock: new SharedClock().memory } as EngineFormat) };
+  return { log, handle: (driver as AnyDriver)(source, air, link, { clock: new SharedClock().memory } as EngineFormat) };
 }
 
 const openTracks = () => devices.streams.flat().filter((t) => t.readyState === 'live').length;
@@ -172,7 +175,7 @@ describe('a screen', () => {
     const { log, handle } = run(screenDriver, { kind: 'screen', withSound: true });
     await vi.advanceTimersByTimeAsync(10_000);
     expect(devices.asked).toEqual([]);
-    startScreen('camera');
+    handle.press?.();
     await settle();
     await vi.advanceTimersByTimeAsync(10_000);
     expect(log).toEqual(['lost press Start on its tile: the browser asks which screen to show', 'pictures', 'sound', 'live']);
@@ -180,7 +183,7 @@ describe('a screen', () => {
     await vi.advanceTimersByTimeAsync(10_000);
     expect(devices.asked).toHaveLength(1);
     handle.stop();
-    startScreen('camera');
+    handle.press?.();
     await settle();
     expect(devices.asked).toHaveLength(1);
   });

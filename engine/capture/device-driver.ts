@@ -103,28 +103,18 @@ function keepOpen({ open, link, format, retries, lively }: Keeping): { stop: () 
   };
 }
 
-export const cameraDriver: Driver = (source, _air, link, format) => {
+export const cameraDriver: Driver<'camera'> = (source, _air, link, format) => {
   link.health('waiting', 'opening the device');
-  const kept = keepOpen({ open: () => openCamera(source.settings as CameraSettings), link, format, retries: true, lively: true });
+  const kept = keepOpen({ open: () => openCamera(source.settings), link, format, retries: true, lively: true });
   kept.retry();
   return { stop: kept.stop };
 };
 
-const screenStarts = new Map<string, () => void>();
-
-/** Screens need a press by the person at the machine each time; this is that press. */
-export const startScreen = (sourceId: string): void => screenStarts.get(sourceId)?.();
-
-export const screenDriver: Driver = (source, _air, link, format) => {
+export const screenDriver: Driver<'screen'> = (source, _air, link, format) => {
   link.health('lost', 'press Start on its tile: the browser asks which screen to show');
-  const kept = keepOpen({ open: () => openScreen(source.settings as ScreenSettings), link, format, retries: false, lively: false });
-  screenStarts.set(source.id, kept.retry);
-  return {
-    stop: () => {
-      screenStarts.delete(source.id);
-      kept.stop();
-    },
-  };
+  const kept = keepOpen({ open: () => openScreen(source.settings), link, format, retries: false, lively: false });
+  // Screens need a press by the person at the machine each time.
+  return { press: kept.retry, stop: kept.stop };
 };
 
 /** Capture devices by kind, with labels once permission was given. */

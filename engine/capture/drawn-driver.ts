@@ -1,10 +1,11 @@
 /** A driver for sources drawn in one shared worker. */
+import { type SourceKind } from '#core/show/source';
 import { type Raster } from '#core/show/raster';
-import { type Driver, type EngineFormat } from './driver';
+import { type AnyDriver, type EngineFormat } from './driver';
 import { type ToDrawn } from './drawn-source';
 
 /** `open` starts the worker; it is shared by all sources of a show and started at the first. */
-export function createDrawnDriver(open: () => Worker): Driver {
+export function createDrawnDriver(open: () => Worker): AnyDriver {
   let running: { worker: Worker; clock: SharedArrayBuffer; size: Raster } | null = null;
   const started = ({ clock, rate, frameStep, working: size }: EngineFormat) => {
     // Another show has a clock of its own.

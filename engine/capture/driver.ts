@@ -2,6 +2,7 @@
 import { type Air } from '#core/desk/air';
 import { type Raster } from '#core/show/raster';
 import { type Source, type SourceKind } from '#core/show/source';
+import { type SourceOf } from '#core/show/source-kinds';
 import { type Rate } from '#core/time/rate';
 import { type SourceHealth } from '../picture/messages';
 
@@ -29,10 +30,23 @@ export interface DriverHandle {
   stop(): void;
   /** The source or its player has changed without needing a restart. */
   update?(source: Source, air: Air): void;
+  /** The press by the person at the machine that it has waited for (see `needsPress`). */
+  press?(): void;
   /** The engine works in another raster now; for sources that are drawn at it. */
   resize?(working: Raster): void;
 }
 
-export type Driver = (source: Source, air: Air, link: SourceLink, format: EngineFormat) => DriverHandle;
+/** A driver that takes sources of any kind. */
+export type AnyDriver = (source: Source, air: Air, link: SourceLink, format: EngineFormat) => DriverHandle;
 
-export type Drivers = Partial<Record<SourceKind, Driver>>;
+/** A driver for sources of one kind. */
+export type Driver<K extends SourceKind> = (source: SourceOf<K>, air: Air, link: SourceLink, format: EngineFormat) => DriverHandle;
+
+/** Kinds of sources that a driver brings; the mixer draws the others itself. */
+export type DrivenKind = Exclude<SourceKind, 'colour'>;
+
+/** A driver for every kind: one that is not wired in does not compile. */
+export type Drivers = { [K in DrivenKind]: Driver<K> };
+
+/** Those that come from outside of the engine: decks are replay's own. */
+export type OutsideDrivers = Omit<Drivers, 'deck'>;

@@ -1,6 +1,6 @@
 /** Drivers for what lies in this browser's storage: media files and stills. */
 import { type Player } from '#core/media/air';
-import { type MediaSettings, type StillSettings } from '#core/show/source';
+import { type MediaSettings } from '#core/show/source';
 import { mediaTrouble } from '../media/media-trouble';
 import { type FromPlayer, type ToPlayer } from '../media/player.worker';
 import { decodePicture } from '../media/probe';
@@ -14,8 +14,8 @@ const LONGEST_RETRY_MS = 60_000;
 /** A player that says nothing for so long hangs, milliseconds: it says something each second. */
 const SILENT_MS = 20_000;
 
-export const mediaDriver: Driver = (source, air, link, format) => {
-  let settings = source.settings as MediaSettings;
+export const mediaDriver: Driver<'media'> = (source, air, link, format) => {
+  let settings: MediaSettings = source.settings;
   let player: Player | undefined = air.players[source.id];
   let worker: Worker | null = null;
   let stopped = false;
@@ -82,8 +82,8 @@ export const mediaDriver: Driver = (source, air, link, format) => {
 const decodeStill = async (file: Blob, height: number): Promise<ImageBitmap> =>
   file.type === 'image/svg+xml' ? drawSvg(await file.text(), height) : (await decodePicture(file)).image;
 
-export const stillDriver: Driver = (source, _air, link, format) => {
-  const settings = source.settings as StillSettings;
+export const stillDriver: Driver<'still'> = (source, _air, link, format) => {
+  const { settings } = source;
   let stopped = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
   async function start(): Promise<void> {

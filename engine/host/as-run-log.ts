@@ -1,10 +1,10 @@
 /** Writes the as-run log as things come on air and leave. */
 import { onAirItems, type OnAirItem } from '#core/output/as-run';
-import { type Air } from '#core/desk/air';
-import { type Show } from '#core/desk/show';
+import { type Desk } from '#core/desk/air';
+import { type Follower } from './follower';
 import { db } from '../storage/db';
 
-export class AsRunLog {
+export class AsRunLog implements Follower {
   private readonly open = new Map<string, Promise<number>>();
 
   constructor(private readonly showId: string) {}
@@ -18,8 +18,8 @@ export class AsRunLog {
       .modify({ endedAt: at, endFrame: frame });
   }
 
-  /** Compares what is on air at `frame` with what was; call once a frame. */
-  follow(show: Show, air: Air, frame: number): void {
+  /** Compares what is on air at `frame` with what was. */
+  tick({ show, air }: Desk, frame: number): void {
     const items = new Map(onAirItems(show, air, frame).map((item) => [`${item.place}\n${item.what}`, item]));
     const now = Date.now();
     for (const [key, row] of this.open) {

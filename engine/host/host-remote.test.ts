@@ -70,15 +70,33 @@ async function open() {
 const say = (socket: FakeSocket, message: unknown) => socket.onmessage?.({ data: JSON.stringify(message) });
 
 describe('the line of a host window', () => {
-  it('proves whose page it is, says which show it runs, gives the state, and then each change in order', async () => {
+  it('proves whose page it is, says which show it runs, and tells nothing while nobody listens', async () => {
     const { remote, socket } = await open();
     expect(socket.protocols).toEqual([HOST_PROTOCOL, 'key-1']);
-    say(socket, { kind: 'command', id: 4, command: { type: 'picture.cut', args: { source: 'b' } } });
-    say(socket, { kind: 'command', id: 5, command: { type: 'picture.cut', args: { source: 'none' } } });
+    say(socket, { kind: 'command', id: 4, command: { type: 'picture.cut', args: { picture: 'b' } } });
+    await settle();
+    remote.tellStatus();
+    expect(socket.sent.map((m) => m.kind)).toEqual(['hello', 'answer']);
+    expect(socket.sent[0]).toEqual({ kind: 'hello', show: { id: 'show', name: 'Sample' } });
+    // Whoever comes now gets the state as it is now; whoever asks for figures gets them alone.
+    say(socket, { kind: 'follow', on: true });
+    expect(socket.sent.at(-1)).toMatchObject({ kind: 'state', revision: 1, air: { onAirId: 'b' } });
+    say(socket, { kind: 'status' });
+    expect(socket.sent.at(-1)).toEqual({ kind: 'status', frame: 7, status: { fine: true } });
+    say(socket, { kind: 'follow', on: false });
+    say(socket, { kind: 'command', id: 5, command: { type: 'picture.cut', args: { picture: 'a' } } });
+    await settle();
+    expect(socket.sent.at(-1)?.kind).toBe('answer');
+  });
+
+  it('gives the state to those who listen, and then each change in order', async () => {
+    const { remote, socket } = await open();
+    say(socket, { kind: 'follow', on: true });
+    say(socket, { kind: 'command', id: 4, command: { type: 'picture.cut', args: { picture: 'b' } } });
+    say(socket, { kind: 'command', id: 5, command: { type: 'picture.cut', args: { picture: 'none' } } });
     await settle();
     remote.tellStatus();
     expect(socket.sent.map((m) => m.kind)).toEqual(['hello', 'state', 'patches', 'answer', 'answer', 'status']);
-    expect(socket.sent[0]).toEqual({ kind: 'hello', show: { id: 'show', name: 'Sample' } });
     expect(socket.sent.flatMap((m) => ('revision' in m ? [m.revision] : []))).toEqual([0, 1]);
     expect(socket.sent.flatMap((m) => (m.kind === 'answer' ? [[m.id, m.outcome.ok]] : []))).toEqual(
       expect.arrayContaining([
@@ -94,7 +112,7 @@ describe('the line of a host window', () => {
     const { made, socket } = await open();
     let written = (): void => undefined;
     made.saved = () => new Promise((resolve) => (written = resolve));
-    say(socket, { kind: 'command', id: 1, command: { type: 'picture.cut', args: { source: 'b' } } });
+    say(socket, { kind: 'command', id: 1, command: { type: 'picture.cut', args: { picture: 'b' } } });
     await settle();
     expect(socket.sent.some((m) => m.kind === 'answer')).toBe(false);
     written();

@@ -1,8 +1,10 @@
 /** The show as the remote sees it: a snapshot with a revision, then patches in order; commands in, answers out. */
 import { type Patch } from 'immer';
-import { type HostOutcome } from '#core/panels/messages';
+import { type FromHost, type HostOutcome } from '#core/panels/messages';
+import { slimPatches } from '#core/panels/slim';
 import { type Desk } from '#core/desk/air';
 import { HostLink } from '../remote/host-link';
+import { type Follower } from './follower';
 
 export interface RemoteAccess {
   desk: () => Desk;
@@ -14,20 +16,28 @@ export interface RemoteAccess {
   connected: (connected: boolean) => void;
 }
 
-export class HostRemote {
+export class HostRemote implements Follower {
   private readonly link: HostLink;
   private revision = 0;
+  /** The desk that the last revision led to. */
+  private told: Desk;
 
   constructor(
     showId: string,
     private readonly access: RemoteAccess,
   ) {
+    this.told = access.desk();
     this.link = new HostLink({
       show: () => ({ id: showId, name: access.desk().show.name }),
       command: (command) => this.run(command),
       snapshot: () => ({ kind: 'state', revision: this.revision, ...access.desk(), frame: access.frame(), status: access.status() }),
+      status: () => this.status(),
       connected: access.connected,
     });
+  }
+
+  private status(): Extract<FromHost, { kind: 'status' }> {
+    return { kind: 'status', frame: this.access.frame(), status: this.access.status() };
   }
 
   /** What is acknowledged is on disk: whoever sent it may count on it. */
@@ -37,13 +47,19 @@ export class HostRemote {
     return outcome;
   }
 
+  /** Every change has a revision; it is told only to somebody. */
   changed(patches: Patch[]): void {
+    const before = this.told;
+    const after = this.access.desk();
+    this.told = after;
     this.revision += 1;
-    this.link.send({ kind: 'patches', revision: this.revision, frame: this.access.frame(), patches });
+    if (!this.link.following) return;
+    this.link.send({ kind: 'patches', revision: this.revision, frame: this.access.frame(), patches: slimPatches(before, after, patches) });
   }
 
+  /** Call it once a second. */
   tellStatus(): void {
-    this.link.send({ kind: 'status', frame: this.access.frame(), status: this.access.status() });
+    if (this.link.following) this.link.send(this.status());
   }
 
   close(): void {

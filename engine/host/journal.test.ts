@@ -19,16 +19,16 @@ describe('the journal of a show', () => {
     const put = vi.spyOn(db.airs, 'put');
     let latest = desk;
     for (const [frame, source] of (['b', 'c', 'a', 'b', 'c'] as const).entries()) {
-      latest = must(latest, 'picture.cut', { source }, frame);
+      latest = must(latest, 'picture.cut', { picture: source }, frame);
       journal.save(latest, frame);
     }
     await journal.settled();
     expect(put).toHaveBeenCalledTimes(1);
     expect(await db.airs.get('show')).toMatchObject({ air: { onAirId: 'c' }, savedFrame: 4 });
     // What comes while it writes is not forgotten.
-    journal.save(must(latest, 'picture.cut', { source: 'a' }, 5), 5);
+    journal.save(must(latest, 'picture.cut', { picture: 'a' }, 5), 5);
     await new Promise((resolve) => setTimeout(resolve, 25));
-    journal.save(must(latest, 'picture.cut', { source: 'b' }, 6), 6);
+    journal.save(must(latest, 'picture.cut', { picture: 'b' }, 6), 6);
     await journal.settled();
     expect(await db.airs.get('show')).toMatchObject({ air: { onAirId: 'b' }, savedFrame: 6 });
     expect(errors).toEqual([]);
@@ -58,12 +58,12 @@ describe('the as-run log', () => {
   it('has a line for everything from its frame on air to its frame off it', async () => {
     const log = new AsRunLog('show');
     let desk = sampleDesk();
-    log.follow(desk.show, desk.air, 10);
-    log.follow(desk.show, desk.air, 11);
-    desk = must(desk, 'picture.cut', { source: 'b' }, 25);
-    log.follow(desk.show, desk.air, 25);
-    desk = must(desk, 'picture.cut', { source: 'a' }, 60);
-    log.follow(desk.show, desk.air, 60);
+    log.tick(desk, 10);
+    log.tick(desk, 11);
+    desk = must(desk, 'picture.cut', { picture: 'b' }, 25);
+    log.tick(desk, 25);
+    desk = must(desk, 'picture.cut', { picture: 'a' }, 60);
+    log.tick(desk, 60);
     await vi.waitFor(async () => expect((await lines()).filter((l) => l.endsWith('–null'))).toHaveLength(1));
     const all = await lines();
     expect(all.map((l) => l.replace(/^\S+ /, ''))).toEqual(['Camera a 10–25', 'Camera b 25–60', 'Camera a 60–null']);

@@ -2,13 +2,14 @@
 import { causeOf } from '#core/schema/cause';
 import { type Desk } from '#core/desk/air';
 import { db } from '../storage/db';
+import { type Follower } from './follower';
 
 /** Milliseconds between a change of the document and its writing: what was changed is shown first. */
 const PAUSE_MS = 20;
 /** Longest that anybody waits for the disk, milliseconds. */
 const PATIENCE_MS = 3000;
 
-export class Journal {
+export class Journal implements Follower {
   private waiting: { desk: Desk; frame: number } | null = null;
   private written: Desk | null = null;
   private writing = false;
@@ -54,6 +55,10 @@ export class Journal {
     await db.transaction('rw', db.shows, db.airs, () =>
       Promise.all([db.shows.update(showId, { show, name: show.name, savedAt }), db.airs.put({ showId, air, savedFrame: frame })]),
     );
+  }
+
+  close(): Promise<void> {
+    return this.settled();
   }
 
   /** Resolves when everything taken so far is written, or when the disk has not answered for three seconds. */

@@ -1,12 +1,12 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Desk } from '#core/desk/air';
 import { type FakeDisk, useFakeDisk } from '#tests/support/fake-disk';
+import { FakeHost } from '#tests/support/fake-host';
 import { FakeWorker, useFakeWorkers } from '#tests/support/fake-worker';
-import { must, sampleDesk } from '#tests/support/sample-show';
+import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { type EncoderStatus, type FromEncoder, type ToEncoder } from '../output/messages';
 import { db } from '../storage/db';
 import { IDLE_ENCODER, OutputControl } from './output-control';
-import { type HostState } from './state';
 
 let disk: FakeDisk;
 let control: OutputControl | null = null;
@@ -27,29 +27,16 @@ afterEach(() => {
 /** A host of the sample show whose encoder does nothing by itself. */
 function setup(desk: Desk = sampleDesk()) {
   const worker = new FakeWorker<ToEncoder, FromEncoder>();
-  const made = { desk, encoder: IDLE_ENCODER, notices: [] as string[], commands: [] as string[], cleans: 0, cleanEnds: 0, trackRate: 0 };
-  control = new OutputControl(worker as unknown as Worker, {
-    state: () => ({ desk: made.desk, encoder: made.encoder, working: { raster: { width: 64, height: 36 }, frameStep: 1 } }) as HostState,
-    notify: (tone, text) => made.notices.push(`${tone}: ${text}`),
-    command: (type) => {
-      made.commands.push(type);
-      run(type);
-    },
-    status: (status) => (made.encoder = status),
-    space: () => undefined,
-    trackRate: () => made.trackRate,
-    cleanFrames: () => {
-      made.cleans += 1;
-      return { port: new MessageChannel().port1, end: () => (made.cleanEnds += 1) };
-    },
-  });
-  const run = (type: string, args: Record<string, unknown> = {}) => {
-    made.desk = must(made.desk, type, args);
-    control?.reconcile(made.desk);
-  };
+  const made = new FakeHost(desk);
+  const rate = { tracks: 0 };
+  control = new OutputControl(worker as unknown as Worker, { sendProgramme: () => undefined }, made, () => rate.tracks);
+  made.follower = control;
+  // The programme's sound is connected at the start, whatever comes.
+  worker.told.length = 0;
+  const { run } = made;
   const recorded = async () =>
     (await db.recordings.toArray()).map(({ id, state, bytes, seconds, note }) => ({ id, state, bytes, seconds, note }));
-  return { worker, made, run, recorded };
+  return { worker, made, rate, run, recorded };
 }
 
 const settle = (ms = 20) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -66,15 +53,15 @@ describe('what records and streams', () => {
     await vi.waitFor(() => expect(worker.heard('record')).toHaveLength(1));
     expect(worker.heard('record')[0]).toMatchObject({
       id,
-      settings: { bitrate: 4e6, raster: { width: 64, height: 36 }, feed: 'programme' },
+      settings: { bitrate: 4e6, raster: { width: 64, height: 36 }, outputId: 'programme' },
     });
     expect(await recorded()).toEqual([{ id, state: 'recording', bytes: 0, seconds: 0, note: '' }]);
     // Further commands change nothing about it.
-    run('picture.cut', { source: 'b' });
+    run('picture.cut', { picture: 'b' });
     worker.say({ type: 'status', status: recording(id, 3, 300_000) });
     await vi.waitFor(async () => expect(await recorded()).toMatchObject([{ bytes: 300_000, seconds: 3 }]));
     run('output.stopRecording');
-    expect(worker.told.map((m) => m.type)).toEqual(['record', 'stop-recording']);
+    expect(worker.told.map((m) => m.type)).toEqual(['output', 'record', 'stop-recording']);
     worker.say({ type: 'recording-ended', id, seconds: 4, bytes: 400_000, error: '' });
     await vi.waitFor(async () => expect(await recorded()).toEqual([{ id, state: 'done', bytes: 400_000, seconds: 4, note: '' }]));
     expect(made).toMatchObject({ notices: [], commands: [] });
@@ -86,7 +73,7 @@ describe('what records and streams', () => {
     await vi.waitFor(() => expect(worker.heard('record')).toHaveLength(1));
     const id = made.desk.air.recording?.id ?? '';
     worker.say({ type: 'recording-ended', id, seconds: 9, bytes: 90, error: 'the disk is full' });
-    await vi.waitFor(() => expect(made.commands).toEqual(['output.stopRecording']));
+    await vi.waitFor(() => expect(made.commands).toEqual([{ type: 'output.stopRecording' }]));
     expect(made.desk.air.recording).toBeNull();
     expect(made.notices).toEqual(['trouble: The recording ended early: the disk is full. What was recorded is kept.']);
     expect(await recorded()).toEqual([{ id, state: 'done', bytes: 90, seconds: 9, note: 'the disk is full' }]);
@@ -96,7 +83,7 @@ describe('what records and streams', () => {
     disk.quota = 40e6;
     const { worker, made, run, recorded } = setup();
     run('output.startRecording');
-    await vi.waitFor(() => expect(made.commands).toEqual(['output.stopRecording']));
+    await vi.waitFor(() => expect(made.commands).toEqual([{ type: 'output.stopRecording' }]));
     expect(made.notices).toEqual([expect.stringMatching(/^trouble: Not recording: only 40 MB are left/)]);
     expect(worker.heard('record')).toEqual([]);
     expect(await recorded()).toEqual([]);
@@ -116,7 +103,7 @@ describe('what records and streams', () => {
 
   it('warns once when there are minutes left, and ends the recording while it can still be closed', async () => {
     vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] });
-    const { worker, made, run } = setup();
+    const { worker, made, rate, run } = setup();
     run('output.startRecording');
     await vi.waitFor(() => expect(worker.heard('record')).toHaveLength(1));
     worker.say({ type: 'status', status: recording(made.desk.air.recording?.id ?? '', 60, 6e6) });
@@ -127,7 +114,7 @@ describe('what records and streams', () => {
     await watch();
     expect(made.notices).toEqual([]);
     // 0.1 MB a second of programme and as much of tracks: two minutes and a half.
-    made.trackRate = 100_000;
+    rate.tracks = 100_000;
     disk.quota = 48e6 + 30e6;
     await watch();
     await watch();
@@ -135,7 +122,7 @@ describe('what records and streams', () => {
     disk.quota = 47e6;
     await watch();
     expect(made.notices.at(-1)).toMatch(/^trouble: Recording stopped: less than 48 MB/);
-    expect(made.commands).toEqual(['output.stopRecording']);
+    expect(made.commands).toEqual([{ type: 'output.stopRecording' }]);
     expect(worker.told.at(-1)?.type).toBe('stop-recording');
   });
 
@@ -153,19 +140,31 @@ describe('what records and streams', () => {
     expect(made.commands).toEqual([]);
     worker.say({ type: 'stream-ended', id: made.desk.air.stream?.id ?? '', error: 'The destination refused the stream (401)' });
     await settle(2);
-    expect(made.commands).toEqual(['output.stopStream']);
+    expect(made.commands).toEqual([{ type: 'output.stopStream' }]);
     expect(made.notices).toEqual(['trouble: The stream ended: The destination refused the stream (401).']);
     expect(worker.told.at(-1)?.type).toBe('stop-stream');
   });
 
-  it('has the clean programme drawn only while a recording or stream of it runs', async () => {
-    const { made, run } = setup(must(sampleDesk(), 'output.setRecording', { feed: 'clean' }));
-    expect([made.cleans, made.cleanEnds]).toEqual([0, 0]);
+  it('takes the frames of an output only while a recording or stream of it runs, and once for both', async () => {
+    const { made, run, worker } = setup(must(sampleDesk(), 'output.setRecording', { outputId: 'clean' }));
+    expect(made.mixed).toEqual([]);
     run('output.startRecording');
-    run('picture.cut', { source: 'b' });
-    expect([made.cleans, made.cleanEnds]).toEqual([1, 0]);
+    run('picture.cut', { picture: 'b' });
+    expect(made.mixed).toEqual(['output-port clean']);
+    run('output.startStream');
+    expect(made.mixed).toEqual(['output-port clean', 'output-port programme']);
     run('output.stopRecording');
-    expect([made.cleans, made.cleanEnds]).toEqual([1, 1]);
+    expect(made.mixed.map((m) => m.split(' ')[0])).toEqual(['output-port', 'output-port', 'output-gone']);
+    run('output.setRecording', { outputId: 'programme' });
+    run('output.startRecording');
+    expect(worker.heard('output').map((m) => m.outputId)).toEqual(['clean', 'programme']);
     await settle();
+  });
+
+  it('refuses an output that there is not', () => {
+    expect(attempt(sampleDesk(), 'output.setRecording', { outputId: 'attic' })).toMatchObject({
+      ok: false,
+      error: { code: 'unknown-output', field: 'outputId' },
+    });
   });
 });

@@ -5,46 +5,42 @@ import { format as formatDate } from 'date-fns';
 import { extensionOf } from '../output/codecs';
 import { type EncodeSettings, type EncoderStatus, type FromEncoder, type ToEncoder } from '../output/messages';
 import { db } from '../storage/db';
-import { type Space, storageSpace } from '../storage/opfs';
-import { type HostState, type Notice } from './state';
-
-export interface OutputHost {
-  state(): HostState;
-  notify(tone: Notice['tone'], text: string): void;
-  /** Stops an output through its command, so that log and remote see it. */
-  command(type: 'output.stopRecording' | 'output.stopStream'): void;
-  status(status: EncoderStatus): void;
-  space(space: Space): void;
-  /** Bytes a second that sound tracks take beside the programme. */
-  trackRate(): number;
-  /** Asks the mixer for the clean programme. */
-  cleanFrames(): { port: MessagePort; end: () => void };
-}
+import { storageSpace } from '../storage/opfs';
+import { RECORDER_FRAMES } from '../picture/frame-outlet';
+import { type SoundDesk } from '../sound/sound-desk';
+import { outputsOf } from '#core/screens/outputs';
+import { type Follower, type HostAccess } from './follower';
 
 export const IDLE_ENCODER: EncoderStatus = { recording: null, stream: null, doubled: 0, encodes: 0, silenceMs: 0 };
 
-export class OutputControl {
+/** Longest that the end of a recording or stream is waited for, milliseconds. */
+const ENDING_MS = 6000;
+
+export class OutputControl implements Follower {
   private recordingId: string | null = null;
   private streamId: string | null = null;
   private warned = false;
-  private endClean: (() => void) | null = null;
+  /** How to end the frames of each output that is taken. */
+  private readonly taken = new Map<string, () => void>();
   private readonly timer: ReturnType<typeof setInterval>;
 
   constructor(
     private readonly worker: Worker,
-    private readonly host: OutputHost,
+    sound: Pick<SoundDesk, 'sendProgramme'>,
+    private readonly host: HostAccess,
+    /** Bytes a second that sound tracks take beside the programme. */
+    private readonly trackRate: () => number,
   ) {
     worker.onmessage = ({ data }: MessageEvent<FromEncoder>) => void this.receive(data);
+    const { port1, port2 } = new MessageChannel();
+    sound.sendProgramme(port1);
+    worker.postMessage({ type: 'sound', sound: port2 } satisfies ToEncoder, [port2]);
     this.timer = setInterval(() => void this.watchSpace(), 2000);
     void this.watchSpace();
   }
 
-  connect(frames: MessagePort, sound: MessagePort): void {
-    this.worker.postMessage({ type: 'programme', frames, sound } satisfies ToEncoder, [frames, sound]);
-  }
-
-  reconcile(desk: Desk): void {
-    this.followFeeds(desk);
+  follow(desk: Desk): void {
+    this.takeOutputs(desk);
     const { show, air } = desk;
     if (air.recording && air.recording.id !== this.recordingId) {
       this.recordingId = air.recording.id;
@@ -55,25 +51,30 @@ export class OutputControl {
     }
     if (air.stream && air.stream.id !== this.streamId) {
       this.streamId = air.stream.id;
-      const { url, key, megabits, feed } = show.output.stream;
+      const { url, key, megabits, outputId } = show.output.stream;
       const address = new URL(url, location.href).href;
-      this.send({ type: 'stream', id: air.stream.id, url: address, key, settings: this.settings('h264', megabits, feed) });
+      this.send({ type: 'stream', id: air.stream.id, url: address, key, settings: this.settings('h264', megabits, outputId) });
     } else if (!air.stream && this.streamId !== null) {
       this.streamId = null;
       this.send({ type: 'stop-stream' });
     }
   }
 
-  /** The clean programme is drawn only while a recording or stream of it runs. */
-  private followFeeds({ show: { output }, air }: Desk): void {
-    const wanted = (air.recording !== null && output.recording.feed === 'clean') || (air.stream !== null && output.stream.feed === 'clean');
-    if (wanted && !this.endClean) {
-      const { port, end } = this.host.cleanFrames();
-      this.worker.postMessage({ type: 'clean', frames: port } satisfies ToEncoder, [port]);
-      this.endClean = end;
-    } else if (!wanted) {
-      this.endClean?.();
-      this.endClean = null;
+  /** An output's frames are taken only while a recording or stream of it runs. */
+  private takeOutputs({ show, air }: Desk): void {
+    const wanted = new Set<string>();
+    if (air.recording) wanted.add(show.output.recording.outputId);
+    if (air.stream) wanted.add(show.output.stream.outputId);
+    for (const [id, end] of this.taken) {
+      if (wanted.has(id)) continue;
+      end();
+      this.taken.delete(id);
+    }
+    for (const output of outputsOf(show)) {
+      if (!wanted.has(output.id) || this.taken.has(output.id)) continue;
+      const { port1, port2 } = new MessageChannel();
+      this.worker.postMessage({ type: 'output', outputId: output.id, frames: port2 } satisfies ToEncoder, [port2]);
+      this.taken.set(output.id, this.host.mixer.sendOutput(output, port1, RECORDER_FRAMES));
     }
   }
 
@@ -81,22 +82,29 @@ export class OutputControl {
     this.worker.postMessage(message);
   }
 
-  private settings(codec: EncodeSettings['codec'], megabits: number, feed: EncodeSettings['feed']): EncodeSettings {
+  private settings(codec: EncodeSettings['codec'], megabits: number, outputId: string): EncodeSettings {
     const { desk, working } = this.host.state();
-    return { codec, bitrate: Math.round(megabits * 1e6), raster: working.raster, rate: desk.show.rate, frameStep: working.frameStep, feed };
+    return {
+      codec,
+      bitrate: Math.round(megabits * 1e6),
+      raster: working.raster,
+      rate: desk.show.rate,
+      frameStep: working.frameStep,
+      outputId,
+    };
   }
 
   private async startRecording(id: string): Promise<void> {
     const { show } = this.host.state().desk;
-    const { codec, megabits, feed } = show.output.recording;
+    const { codec, megabits, outputId } = show.output.recording;
     const space = await storageSpace();
-    const settings = this.settings(codec, megabits, feed);
-    if (recordingRoom(space.free, settings.bitrate / 8 + this.host.trackRate()).stop) {
+    const settings = this.settings(codec, megabits, outputId);
+    if (recordingRoom(space.free, settings.bitrate / 8 + this.trackRate()).stop) {
       this.host.notify(
         'trouble',
         `Not recording: only ${Math.floor(space.free / 1e6)} MB are left in this browser. Save and delete older recordings first.`,
       );
-      this.host.command('output.stopRecording');
+      this.host.command({ type: 'output.stopRecording' });
       return;
     }
     const extension = extensionOf(codec);
@@ -111,7 +119,7 @@ export class OutputControl {
 
   private async receive(message: FromEncoder): Promise<void> {
     if (message.type === 'status') {
-      this.host.status(message.status);
+      this.host.set({ encoder: message.status });
       const { recording } = message.status;
       if (recording) void db.recordings.update(recording.id, { bytes: recording.bytes, seconds: recording.seconds });
       return;
@@ -120,26 +128,26 @@ export class OutputControl {
       const { id, seconds, bytes, error } = message;
       await db.recordings.update(id, { state: 'done', seconds, bytes, note: error });
       if (error) this.host.notify('trouble', `The recording ended early: ${error}. What was recorded is kept.`);
-      if (this.recordingId === id) this.host.command('output.stopRecording');
+      if (this.recordingId === id) this.host.command({ type: 'output.stopRecording' });
       return;
     }
     if (message.error) this.host.notify('trouble', `The stream ended: ${message.error}.`);
-    if (this.streamId === message.id) this.host.command('output.stopStream');
+    if (this.streamId === message.id) this.host.command({ type: 'output.stopStream' });
   }
 
   /** Warns while there is time, and ends a recording cleanly before the disk is full. */
   private async watchSpace(): Promise<void> {
     const space = await storageSpace();
-    this.host.space(space);
+    this.host.set({ space });
     const { recording } = this.host.state().encoder;
     if (!recording || this.recordingId === null) return;
-    const room = recordingRoom(space.free, Math.max(recording.bitrate / 8, 25_000) + this.host.trackRate());
+    const room = recordingRoom(space.free, Math.max(recording.bitrate / 8, 25_000) + this.trackRate());
     if (room.stop) {
       this.host.notify(
         'trouble',
         `Recording stopped: less than ${Math.round(RESERVE_BYTES / 1e6)} MB are left in this browser. All of it is kept.`,
       );
-      this.host.command('output.stopRecording');
+      this.host.command({ type: 'output.stopRecording' });
     } else if (room.warn && !this.warned) {
       this.warned = true;
       this.host.notify(
@@ -149,7 +157,13 @@ export class OutputControl {
     }
   }
 
-  close(): void {
+  /** Waits until files are closed and segments sent, or will not be. */
+  async close(): Promise<void> {
+    const started = performance.now();
+    const busy = () => this.host.state().encoder.recording !== null || this.host.state().encoder.stream !== null;
+    while (busy() && performance.now() - started < ENDING_MS) await new Promise((resolve) => setTimeout(resolve, 100));
     clearInterval(this.timer);
+    for (const end of this.taken.values()) end();
+    this.worker.terminate();
   }
 }

@@ -2,6 +2,7 @@
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import { type Air, createAir } from '#core/desk/air';
 import { createAirLane } from '#core/picture/air';
+import { readAir } from '#core/desk/migrate';
 import { findPicture } from '#core/desk/pictures';
 import { SHOW_VERSION } from '#core/desk/show';
 import { formatDuration } from '#core/time/duration';
@@ -16,16 +17,17 @@ export function recoverAir(
 ): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
   if (!stored) return { air: fresh, notices: [] };
+  const kept = readAir(stored, version);
   const air = {
     ...fresh,
-    ...stored,
+    ...kept,
     lost: {},
     ...(version !== SHOW_VERSION && { transition: null }),
     recording: null,
     stream: null,
-    replay: { ...fresh.replay, ...stored.replay },
-    sound: { ...fresh.sound, ...stored.sound, talkback: null, lostDevices: {} },
-    lanes: { ...stored.lanes },
+    replay: { ...fresh.replay, ...kept.replay },
+    sound: { ...fresh.sound, ...kept.sound, talkback: null, lostDevices: {} },
+    lanes: { ...kept.lanes },
   };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
+import { FakeHost } from '#tests/support/fake-host';
 import { FakeWorker, useFakeWorkers, workerOf } from '#tests/support/fake-worker';
 import { must, replayDesk, sampleDesk } from '#tests/support/sample-show';
 import { type EngineFormat } from '../capture/driver';
@@ -36,7 +37,8 @@ const STATUS: ReplayStatus = {
 };
 
 function setup(desk: Desk) {
-  const made = { desk, frame: 0, commands: [] as Command[], notices: [] as string[], mixer: [] as string[], sounds: [] as string[] };
+  const made = new FakeHost(desk);
+  const sounds: string[] = [];
   const format: EngineFormat = {
     clock: new SharedArrayBuffer(8),
     rate: { num: 25, den: 1 },
@@ -45,29 +47,17 @@ function setup(desk: Desk) {
   };
   const sound = {
     record: (id: string) => {
-      made.sounds.push(`tap ${id}`);
-      return () => made.sounds.push(`end ${id}`);
+      sounds.push(`tap ${id}`);
+      return () => sounds.push(`end ${id}`);
     },
   } as unknown as SoundDesk;
-  control = new ReplayControl('show', format, sound, {
-    desk: () => made.desk,
-    frame: () => made.frame,
-    command: (command) => {
-      made.commands.push(command);
-      made.desk = must(made.desk, command.type, command.args, made.frame);
-    },
-    notify: (tone, text) => made.notices.push(`${tone}: ${text}`),
-    status: () => undefined,
-    cache: () => undefined,
-    toMixer: (message) => made.mixer.push(`${message.type} ${'id' in message ? message.id : ''}`.trim()),
-  });
+  control = new ReplayControl('show', format, sound, made);
+  made.follower = control;
+  const { run } = made;
   const own = control;
-  const run = (type: string, args: Record<string, unknown> = {}) => {
-    made.desk = must(made.desk, type, args, made.frame);
-    own.reconcile(made.desk);
-  };
   return {
     made,
+    sounds,
     run,
     control: own,
     recorder: () => workerOf<ToReplayRecorder, FromReplayRecorder>('recorder.worker'),
@@ -78,19 +68,19 @@ function setup(desk: Desk) {
 describe('what records and plays replays', () => {
   it('starts no worker before anybody wants a replay', () => {
     const { control, made } = setup(sampleDesk());
-    control.reconcile(made.desk);
+    control.follow(made.desk);
     expect(FakeWorker.started).toEqual([]);
   });
 
   it('taps exactly the angles while they are recorded, follows them, and lets go at the end', () => {
-    const { made, run, control, recorder } = setup(replayDesk());
-    control.reconcile(made.desk);
-    expect(made.mixer).toEqual(['tap a', 'tap b']);
+    const { made, sounds, run, control, recorder } = setup(replayDesk());
+    control.follow(made.desk);
+    expect(made.mixed).toEqual(['copies-port a', 'copies-port b']);
     expect(recorder().heard('record')).toEqual([{ type: 'record', on: true }]);
     expect(recorder().heard('format')).toHaveLength(1);
-    run('replay.addAngle', { source: 'c' });
-    const angle = made.desk.show.replay.angles.at(-1)?.sourceId;
-    expect([angle, made.mixer.at(-1)]).toEqual(['c', 'tap c']);
+    run('replay.addAngle', { picture: 'c' });
+    const angle = made.desk.show.replay.angles.at(-1)?.pictureId;
+    expect([angle, made.mixed.at(-1)]).toEqual(['c', 'copies-port c']);
     expect(
       recorder()
         .heard('track')
@@ -101,17 +91,33 @@ describe('what records and plays replays', () => {
       ['b', 'Camera b'],
       ['c', 'Camera c'],
     ]);
-    run('replay.removeAngle', { source: 'b' });
-    expect(made.mixer.at(-1)).toBe('tap-gone b');
+    run('replay.removeAngle', { angle: 'b' });
+    expect(made.mixed.at(-1)).toBe('copies-gone b');
     run('replay.stop');
-    expect(made.mixer.slice(-2)).toEqual(['tap-gone a', 'tap-gone c']);
+    expect(made.mixed.slice(-2)).toEqual(['copies-gone a', 'copies-gone c']);
     expect(recorder().heard('record').at(-1)).toEqual({ type: 'record', on: false });
-    expect(made.sounds.filter((s) => s.startsWith('tap')).length).toBe(made.sounds.filter((s) => s.startsWith('end')).length);
+    expect(sounds.filter((s) => s.startsWith('tap')).length).toBe(sounds.filter((s) => s.startsWith('end')).length);
+  });
+
+  it('takes angles that are no sources from the mixer, as outputs of their own size', () => {
+    const { made, run, control } = setup(must(replayDesk(), 'replay.set', { height: 18 }));
+    control.follow(made.desk);
+    run('seat.add', { name: 'Host' });
+    run('replay.addAngle', { picture: made.desk.show.seats[0]?.id });
+    run('replay.addAngle', { picture: 'programme' });
+    const ports = made.mixerWorker.heard('output-port');
+    expect(ports.map((m) => [m.output.shows.kind, m.output.raster])).toEqual([
+      ['picture', { width: 32, height: 18 }],
+      ['programme', { width: 32, height: 18 }],
+    ]);
+    expect(made.desk.show.replay.angles.at(-1)).toEqual({ pictureId: 'programme', soundId: 'programme' });
+    run('replay.stop');
+    expect(made.mixed.filter((m) => m.startsWith('output-gone'))).toHaveLength(2);
   });
 
   it('tells air from which frame to which there is material, when that changes, and when there is none any more', () => {
     const { made, run, control, recorder } = setup(replayDesk());
-    control.reconcile(made.desk);
+    control.follow(made.desk);
     const say = (runs: ReplayStatus['runs']) => recorder().say({ type: 'status', status: { ...STATUS, runs } });
     say({});
     expect(made.commands).toEqual([]);
@@ -131,7 +137,7 @@ describe('what records and plays replays', () => {
   it('keeps what clips and decks use from going, as soon as they change', () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval'] });
     const { made, run, control, recorder } = setup(replayDesk());
-    control.reconcile(made.desk);
+    control.follow(made.desk);
     recorder().say({ type: 'status', status: { ...STATUS, runs: { a: [{ from: 0, to: 40e6 }] } } });
     made.frame = 1000;
     const spans = () => recorder().heard('protect').at(-1);
@@ -149,7 +155,7 @@ describe('what records and plays replays', () => {
   it('says what its workers report, and answers thumbnails by their own key, or not at all', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
     const { made, control, recorder, decks } = setup(replayDesk());
-    control.reconcile(made.desk);
+    control.follow(made.desk);
     recorder().say({ type: 'trouble', message: 'Camera a: its encoder failed.' });
     decks().onerror?.({ message: 'out of memory' });
     expect(made.notices).toEqual(['trouble: Camera a: its encoder failed.', 'trouble: The decks stopped: out of memory']);
@@ -167,7 +173,7 @@ describe('what records and plays replays', () => {
   it('does not wait for ever for a recorder that does not close what grows', async () => {
     vi.useFakeTimers();
     const { made, control, recorder } = setup(replayDesk());
-    control.reconcile(made.desk);
+    control.follow(made.desk);
     let answered = 0;
     for (let i = 0; i < 2; i += 1) void control.closeSegments().then(() => (answered += 1));
     recorder().say({ type: 'closed', key: recorder().heard('close-segments')[1]?.key ?? -1 });
@@ -179,7 +185,7 @@ describe('what records and plays replays', () => {
 
   it('waits on closing until what grows is on disk', async () => {
     const { made, control, recorder } = setup(replayDesk());
-    control.reconcile(made.desk);
+    control.follow(made.desk);
     let closed = false;
     const closing = control.close().then(() => (closed = true));
     await new Promise((resolve) => setTimeout(resolve, 5));

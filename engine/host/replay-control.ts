@@ -5,11 +5,9 @@ import { deckPlace, rollLeft } from '#core/replay/deck';
 import { rollTransition } from '#core/replay/roll-commands';
 import { protectedSpans } from '#core/replay/retention';
 import { type Desk } from '#core/desk/air';
-import { type Command } from '#core/commands/command';
-import { pictureName } from '#core/desk/pictures';
+import { findSource, pictureName } from '#core/desk/pictures';
 import { framesPerSecond, frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Driver, type EngineFormat } from '../capture/driver';
-import { type ToMixer } from '../picture/messages';
 import {
   type FromDecks,
   type FromReplayRecorder,
@@ -19,17 +17,12 @@ import {
   type ToReplayRecorder,
 } from '../replay/messages';
 import { type SoundDesk } from '../sound/sound-desk';
-import { type Notice } from './state';
-
-export interface ReplayHost {
-  desk(): Desk;
-  frame(): number;
-  command(command: Command): void;
-  notify(tone: Notice['tone'], text: string): void;
-  status(status: ReplayStatus): void;
-  cache(bytes: number): void;
-  toMixer(message: ToMixer, transfer?: Transferable[]): void;
-}
+import { type Show } from '#core/desk/show';
+import { findOutput, type Output, pictureOutput } from '#core/screens/outputs';
+import { RECORDER_FRAMES } from '../picture/frame-outlet';
+import { type ShowReplay } from '../client/show-client';
+import { isKind } from '#core/show/source-kinds';
+import { type Follower, type HostAccess } from './follower';
 
 const PROTECT_MS = 2500;
 const SOON_MS = 150;
@@ -45,7 +38,7 @@ interface Workers {
   decks: Worker;
 }
 
-export class ReplayControl {
+export class ReplayControl implements ShowReplay, Follower {
   private workers: Workers | null = null;
   private recordingId: string | null = null;
   private tracks = new Map<string, () => void>();
@@ -60,13 +53,11 @@ export class ReplayControl {
     private readonly showId: string,
     private readonly format: EngineFormat,
     private readonly sound: SoundDesk,
-    private readonly host: ReplayHost,
+    private readonly host: HostAccess,
   ) {}
 
   /** The decks as sources, of the same shape as every driver. */
-  readonly deckDriver: Driver = (source, _air, link) => {
-    const { settings } = source;
-    const deck: DeckNumber = settings.kind === 'deck' ? settings.deck : 1;
+  readonly deckDriver: Driver<'deck'> = ({ settings: { deck } }, _air, link) => {
     const { decks } = this.started();
     const [frames, second, sound] = [link.framePort(), link.framePort(true), link.soundPort()];
     decks.postMessage({ type: 'connect', deck, frames, second, sound } satisfies ToDecks, [frames, second, sound]);
@@ -91,9 +82,9 @@ export class ReplayControl {
     return this.workers;
   }
 
-  reconcile(desk: Desk): void {
+  follow(desk: Desk): void {
     const { show, air } = desk;
-    const needed = show.replay.angles.length > 0 || air.replay.kept !== null || show.sources.some((s) => s.settings.kind === 'deck');
+    const needed = show.replay.angles.length > 0 || air.replay.kept !== null || show.sources.some((s) => isKind(s, 'deck'));
     if (!needed && !this.workers) return;
     const { recorder, decks } = this.started();
     const before = this.lastDesk;
@@ -124,15 +115,15 @@ export class ReplayControl {
     return { height, bitrate: Math.round(megabits * 1e6), framerate: framesPerSecond(this.format.rate) / this.format.frameStep };
   }
 
-  /** Taps exactly the pictures and sounds that are recorded, and only while they are. */
+  /** Takes exactly the pictures and sounds that are recorded, and only while they are. */
   private followTracks({ show, air }: Desk): void {
     const angles: Angle[] = air.replay.recording ? show.replay.angles : [];
     const wanted = new Map<string, () => () => void>();
-    for (const { sourceId, soundId } of angles) {
-      wanted.set(sourceId, () => this.tapPictures(sourceId, pictureName(show, sourceId)));
+    for (const { pictureId, soundId } of angles) {
+      wanted.set(pictureId, () => this.takePictures(show, pictureId));
       if (soundId !== null)
         wanted.set(`sound-${soundId}`, () =>
-          this.tapSound(soundId, soundId === PROGRAMME_SOUND ? 'Programme sound' : `Sound of ${pictureName(show, soundId)}`),
+          this.takeSound(soundId, soundId === PROGRAMME_SOUND ? 'Programme sound' : `Sound of ${pictureName(show, soundId)}`),
         );
     }
     for (const [id, end] of this.tracks) {
@@ -149,16 +140,35 @@ export class ReplayControl {
     return port1;
   }
 
-  private tapPictures(id: string, name: string): () => void {
+  /** A source is recorded as it comes, without being mixed; every other picture as the mixer makes it. */
+  private takePictures(show: Show, id: string): () => void {
+    const name = pictureName(show, id);
     const port = this.track(id, name);
-    this.host.toMixer({ type: 'tap', id, port }, [port]);
+    const end = findSource(show, id)
+      ? this.copySource(id, port)
+      : this.host.mixer.sendOutput(this.outputOf(show, id, name), port, RECORDER_FRAMES);
     return () => {
-      this.host.toMixer({ type: 'tap-gone', id });
+      end();
       this.workers?.recorder.postMessage({ type: 'track-gone', trackId: id } satisfies ToReplayRecorder);
     };
   }
 
-  private tapSound(id: string, name: string): () => void {
+  private copySource(id: string, port: MessagePort): () => void {
+    this.host.mixer.send({ type: 'copies-port', id, port }, [port]);
+    return () => this.host.mixer.send({ type: 'copies-gone', id });
+  }
+
+  /** A picture that is recorded smaller than the show is worked in is made so small at once. */
+  private outputOf(show: Show, id: string, name: string): Output {
+    const output = findOutput(show, id) ?? pictureOutput(id, name);
+    const { height } = show.replay.settings;
+    const { raster } = this.host.state().working;
+    if (height === 0 || height >= raster.height) return output;
+    const width = Math.round((raster.width * height) / raster.height / 2) * 2;
+    return { ...output, id: `${id} at ${height}`, raster: { width, height: Math.round(height / 2) * 2 } };
+  }
+
+  private takeSound(id: string, name: string): () => void {
     const end = this.sound.record(id, this.track(`sound-${id}`, name));
     return () => {
       end();
@@ -173,8 +183,8 @@ export class ReplayControl {
   }
 
   private protect(): void {
-    const { show, air } = this.host.desk();
-    const frame = this.host.frame();
+    const { show, air } = this.host.state().desk;
+    const frame = this.host.state().frame;
     const message: ToReplayRecorder = {
       type: 'protect',
       spans: protectedSpans(show, air, frame),
@@ -187,13 +197,13 @@ export class ReplayControl {
   private fromRecorder(message: FromReplayRecorder): void {
     if (message.type === 'trouble') return this.host.notify('trouble', `${message.message.replace(/\.$/, '')}.`);
     if (message.type === 'closed') return this.closings.get(message.key)?.();
-    this.host.status(message.status);
+    this.host.set({ replay: message.status });
     this.reportKept(message.status);
   }
 
   /** Air knows the oldest frame, and after a recording the newest: decks stop there. */
   private reportKept({ runs }: ReplayStatus): void {
-    const { show, air } = this.host.desk();
+    const { show, air } = this.host.state().desk;
     const all = Object.entries(runs).flatMap(([id, list]) => (id.startsWith('sound-') ? [] : list));
     const { kept, recording } = air.replay;
     if (all.length === 0) {
@@ -206,7 +216,7 @@ export class ReplayControl {
   }
 
   private fromDecks(message: FromDecks): void {
-    if (message.type === 'cache') return this.host.cache(message.bytes);
+    if (message.type === 'cache') return this.host.set({ replayCache: message.bytes });
     this.answers.get(message.key)?.(message);
     this.answers.delete(message.key);
   }

@@ -1,24 +1,12 @@
 /** Runs exports of replay one at a time, with progress, time left and cancel. */
 import { nanoid } from 'nanoid';
+import { type Follower } from './follower';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { causeOf } from '#core/schema/cause';
 import { type Rate } from '#core/time/rate';
-import { type ExportJob, type FromExport, type ToExport } from '../replay/export-messages';
+import { type ExportJob, type ExportTask, type FromExport, type ToExport } from '../replay/export-messages';
+import { type ShowExports } from '../client/show-client';
 import { folder, removeFile } from '../storage/opfs';
-
-export interface ExportTask {
-  id: string;
-  name: string;
-  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
-  /** 0 to 1. */
-  share: number;
-  /** Milliseconds of the wall clock at which it began. */
-  startedAt: number;
-  message: string;
-  /** The pictures are those of the recording, not encoded anew. */
-  copied: boolean;
-  frames: number;
-}
 
 interface Queued {
   task: ExportTask;
@@ -30,7 +18,7 @@ interface Queued {
 /** A file of which nothing more comes for so long is given up, so that the next one is made, milliseconds. */
 const STUCK_MS = 60_000;
 
-export class ReplayExport {
+export class ReplayExport implements ShowExports, Follower {
   readonly store: StoreApi<{ tasks: ExportTask[] }> = createStore(() => ({ tasks: [] as ExportTask[] }));
   private queue: Queued[] = [];
   private running: { queued: Queued; worker: Worker } | null = null;

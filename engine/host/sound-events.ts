@@ -1,22 +1,13 @@
 /** What the sound desk finds out by itself, made known to the show: howls, and devices that come and go. */
-import { type Command } from '#core/commands/command';
 import { HOLD_DB } from '#core/sound/dsp/bus-processor';
-import { type Desk } from '#core/desk/air';
 import { type SoundDesk } from '../sound/sound-desk';
-import { type Notice } from './state';
-
-interface Show {
-  /** Null once the show is closed. */
-  desk: () => Desk | null;
-  command: (command: Command) => void;
-  notify: (tone: Notice['tone'], text: string) => void;
-}
+import { type HostAccess } from './follower';
 
 /** A bus howls. Where it was turned down on the audio thread, the show hears of it; everybody is told. */
-function howled({ desk, command, notify }: Show, { busId, hz, held }: { busId: string; hz: number; held: boolean }): void {
-  const now = desk();
-  const bus = now?.show.sound.buses.find((b) => b.id === busId);
-  if (!bus || now?.air.sound.held[busId]) return;
+function howled({ state, command, notify }: HostAccess, { busId, hz, held }: { busId: string; hz: number; held: boolean }): void {
+  const now = state().desk;
+  const bus = now.show.sound.buses.find((b) => b.id === busId);
+  if (!bus || now.air.sound.held[busId]) return;
   if (!held)
     return notify(
       'caution',
@@ -30,16 +21,25 @@ function howled({ desk, command, notify }: Show, { busId, hz, held }: { busId: s
 }
 
 /** A device has gone, or come back where `cause` is empty. */
-function deviceChanged({ desk, command }: Show, deviceId: string, cause: string): void {
-  const now = desk();
-  if (now && (now.air.sound.lostDevices[deviceId] ?? '') !== cause)
+function deviceChanged({ state, command }: HostAccess, deviceId: string, cause: string): void {
+  const now = state().desk;
+  if ((now.air.sound.lostDevices[deviceId] ?? '') !== cause)
     command({ type: 'sound.reportDevice', args: { deviceId, cause: cause.slice(0, 300) } });
 }
 
+interface Following {
+  /** The show has ended: nothing is done any more. */
+  closed: () => boolean;
+  /** The audio thread says often that it goes on. */
+  beat: () => void;
+}
+
 /** Makes commands and notices of what the sound desk reports. Not at once: it reports in the middle of commands too. */
-export function followSound(sound: SoundDesk, show: Show): void {
+export function followSound(sound: Pick<SoundDesk, 'listen'>, host: HostAccess, { closed, beat }: Following): void {
+  const later = (act: () => void) => queueMicrotask(() => void (closed() || act()));
   sound.listen({
-    howl: (howl) => queueMicrotask(() => howled(show, howl)),
-    device: (deviceId, cause) => queueMicrotask(() => deviceChanged(show, deviceId, cause)),
+    howl: (howl) => later(() => howled(host, howl)),
+    device: (deviceId, cause) => later(() => deviceChanged(host, deviceId, cause)),
+    beat,
   });
 }

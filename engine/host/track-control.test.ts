@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Desk } from '#core/desk/air';
+import { FakeHost } from '#tests/support/fake-host';
 import { FakeWorker, useFakeWorkers, workerOf } from '#tests/support/fake-worker';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { type SoundDesk } from '../sound/sound-desk';
@@ -23,31 +24,32 @@ function setup(
     record: true,
   }),
 ) {
-  const made = { desk, taps: [] as string[], notices: [] as string[] };
+  const made = new FakeHost(desk);
+  const taps: string[] = [];
   const sound = {
     tap: (id: string, from: { kind: string }) => {
-      made.taps.push(`${from.kind} ${'busId' in from ? String(from.busId) : ''}`.trim());
-      return () => made.taps.push(`end ${id.split('-').at(-1)}`);
+      taps.push(`${from.kind} ${'busId' in from ? String(from.busId) : ''}`.trim());
+      return () => taps.push(`end ${id.split('-').at(-1)}`);
     },
   } as unknown as SoundDesk;
-  const control = new TrackControl('show', sound, { desk: () => made.desk, notify: (tone, text) => made.notices.push(`${tone}: ${text}`) });
+  const control = new TrackControl('show', sound, made);
   const run = (type: string, args: Record<string, unknown> = {}, frame = 0) => {
     made.desk = must(made.desk, type, args, frame);
-    control.reconcile(made.desk);
+    control.follow(made.desk);
   };
   const recorder = () => workerOf<ToTrackRecorder, FromTrackRecorder>('track-recorder');
   const rows = async () => (await db.recordings.toArray()).sort((a, b) => (a.id < b.id ? -1 : 1));
-  return { made, control, run, recorder, rows };
+  return { made, taps, control, run, recorder, rows };
 }
 
 const started = () => vi.waitFor(() => expect(FakeWorker.started).toHaveLength(1));
 
 describe('sound tracks beside a recording', () => {
   it('begin at the recording’s own sample, one for each channel and bus that wants one, and are listed by name', async () => {
-    const { made, control, run, recorder, rows } = setup();
+    const { made, taps, control, run, recorder, rows } = setup();
     run('output.startRecording', {}, 250);
     await started();
-    expect(made.taps).toEqual(['bus programme', 'feed']);
+    expect(taps).toEqual(['bus programme', 'feed']);
     expect(control.byteRate).toBe(2 * 48_000 * 6);
     const [start] = recorder().heard('start');
     expect(start?.startSample).toBe(480_000);
@@ -64,14 +66,14 @@ describe('sound tracks beside a recording', () => {
   });
 
   it('end with the recording; it is settled once every file is closed and its line says how long it is', async () => {
-    const { made, control, run, recorder, rows } = setup();
+    const { made, taps, control, run, recorder, rows } = setup();
     run('output.startRecording');
     await started();
     const id = made.desk.air.recording?.id ?? '';
     recorder().say({ type: 'status', tracks: [{ id: `${id}-1`, bytes: 600, seconds: 1 }] });
     await vi.waitFor(async () => expect((await rows())[0]).toMatchObject({ bytes: 600, seconds: 1, state: 'recording' }));
     run('output.stopRecording');
-    expect(made.taps.slice(2).sort()).toEqual(['end 1', 'end 2']);
+    expect(taps.slice(2).sort()).toEqual(['end 1', 'end 2']);
     expect(recorder().told.at(-1)).toEqual({ type: 'stop' });
     expect(control.byteRate).toBe(0);
     let settled = false;
@@ -89,7 +91,7 @@ describe('sound tracks beside a recording', () => {
   });
 
   it('that end by themselves say why, and let go of what they tapped; the recording goes on', async () => {
-    const { made, control, run, recorder, rows } = setup();
+    const { made, taps, control, run, recorder, rows } = setup();
     run('output.startRecording');
     await started();
     const id = made.desk.air.recording?.id ?? '';
@@ -97,16 +99,16 @@ describe('sound tracks beside a recording', () => {
     await vi.waitFor(() =>
       expect(made.notices).toEqual(['trouble: The sound tracks ended early: the disk is full. What was recorded is kept.']),
     );
-    expect(made.taps.slice(2).sort()).toEqual(['end 1', 'end 2']);
+    expect(taps.slice(2).sort()).toEqual(['end 1', 'end 2']);
     await control.settled();
     expect((await rows())[0]).toMatchObject({ state: 'done', note: 'the disk is full' });
     expect(made.desk.air.recording).not.toBeNull();
-    run('picture.cut', { source: 'c' });
+    run('picture.cut', { picture: 'c' });
     expect(FakeWorker.started).toHaveLength(1);
   });
 
   it('of a recording that is stopped at once are ended too, and the next has its own', async () => {
-    const { run, made } = setup();
+    const { taps, run, made } = setup();
     run('output.startRecording', {}, 0);
     run('output.stopRecording', {}, 1);
     run('output.startRecording', {}, 2);
@@ -114,11 +116,11 @@ describe('sound tracks beside a recording', () => {
     const ends = () => FakeWorker.started.map((w) => w.told.map((m) => m.type).join());
     await vi.waitFor(() => expect(ends()).toEqual(['start,stop', 'start']));
     // Four taps were begun, and those of the first recording ended.
-    expect(made.taps.filter((t) => t.startsWith('end'))).toHaveLength(2);
+    expect(taps.filter((t) => t.startsWith('end'))).toHaveLength(2);
   });
 
   it('that cannot be listed say so, and the recording goes on without them', async () => {
-    const { made, control, run } = setup();
+    const { made, taps, control, run } = setup();
     run('output.startRecording');
     const id = made.desk.air.recording?.id ?? '';
     await started();
@@ -137,20 +139,20 @@ describe('sound tracks beside a recording', () => {
       note: '',
     });
     made.desk = { ...made.desk, air: { ...made.desk.air, recording: { id, startFrame: 9 } } };
-    control.reconcile(made.desk);
+    control.follow(made.desk);
     await vi.waitFor(() =>
       expect(made.notices).toEqual([
         expect.stringMatching(/^trouble: The sound tracks cannot be recorded: .*The recording goes on without them\.$/s),
       ]),
     );
-    expect(made.taps.filter((t) => t.startsWith('end'))).toHaveLength(4);
+    expect(taps.filter((t) => t.startsWith('end'))).toHaveLength(4);
     expect(control.byteRate).toBe(0);
   });
 
   it('are none where nobody wants one', async () => {
-    const { made, run } = setup(sampleDesk());
+    const { made, taps, run } = setup(sampleDesk());
     run('output.startRecording');
     await new Promise((resolve) => setTimeout(resolve, 5));
-    expect([made.taps, FakeWorker.started]).toEqual([[], []]);
+    expect([taps, FakeWorker.started]).toEqual([[], []]);
   });
 });

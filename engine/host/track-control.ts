@@ -11,7 +11,7 @@ import { type TapSource } from '../sound/desk-messages';
 import { type SoundDesk } from '../sound/sound-desk';
 import { type FromTrackRecorder, type ToTrackRecorder, type TrackToRecord } from '../sound/track-messages';
 import { db } from '../storage/db';
-import { type Notice } from './state';
+import { type Follower, type HostAccess } from './follower';
 
 /** Bytes a second of one track: stereo, 24 bits. */
 const TRACK_RATE = SAMPLE_RATE * 6;
@@ -28,11 +28,6 @@ interface Taking {
   /** Null until the tracks are listed. */
   worker: Worker | null;
   stopped: boolean;
-}
-
-export interface TrackHost {
-  desk(): Desk;
-  notify(tone: Notice['tone'], text: string): void;
 }
 
 /** What is recorded beside the programme: channels as they come in, buses as they leave. */
@@ -55,7 +50,10 @@ function sinceMidnight(at: Date): number {
   return Math.round(((at.getTime() - midnight.getTime()) / 1000) * SAMPLE_RATE);
 }
 
-export class TrackControl {
+/** Longest that the files of tracks are waited for at the end, milliseconds. */
+const ENDING_MS = 4000;
+
+export class TrackControl implements Follower {
   /** The recording that air speaks of. */
   private recordingId: string | null = null;
   /** Null when its tracks have ended, or it has none. */
@@ -66,7 +64,7 @@ export class TrackControl {
   constructor(
     private readonly showId: string,
     private readonly sound: SoundDesk,
-    private readonly host: TrackHost,
+    private readonly host: Pick<HostAccess, 'notify'>,
   ) {}
 
   /** Bytes a second that the tracks take now. */
@@ -74,7 +72,7 @@ export class TrackControl {
     return (this.taking?.ends.length ?? 0) * TRACK_RATE;
   }
 
-  reconcile(desk: Desk): void {
+  follow(desk: Desk): void {
     const { recording } = desk.air;
     if ((recording?.id ?? null) === this.recordingId) return;
     this.stop();
@@ -91,6 +89,10 @@ export class TrackControl {
   /** Resolves when every file of tracks that were stopped is closed and listed. */
   async settled(): Promise<void> {
     await Promise.all([...this.writing.values()].map((w) => w.closed));
+  }
+
+  async close(): Promise<void> {
+    await Promise.race([this.settled(), new Promise((resolve) => setTimeout(resolve, ENDING_MS))]);
   }
 
   private async start(taking: Taking, startFrame: number, desk: Desk): Promise<void> {

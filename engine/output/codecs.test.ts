@@ -1,14 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { extensionOf, videoConfig } from './codecs';
-import { type EncodeSettings } from './messages';
+import { type PictureSettings } from './messages';
 
-const settings = (width: number, height: number, fps: number, frameStep = 1): EncodeSettings => ({
+const settings = (width: number, height: number, fps: number, frameStep = 1): PictureSettings => ({
   codec: 'h264',
   bitrate: 2e6,
   raster: { width, height },
   rate: { num: fps, den: 1 },
   frameStep,
-  feed: 'programme',
 });
 
 describe('codec strings', () => {

@@ -1,7 +1,7 @@
 /** Codec strings and what this browser can really encode. */
 import { type Codec, CODECS } from '#core/output/document';
 import { type Raster } from '#core/show/raster';
-import { type EncodeSettings } from './messages';
+import { type PictureSettings } from './messages';
 
 /** Sound bitrate, bits a second. */
 export const SOUND_BITRATE = 160_000;
@@ -19,7 +19,7 @@ function h264Level(raster: Raster, fps: number): string {
   return levels.find(([limit]) => perSecond <= limit)?.[1] ?? '34';
 }
 
-export function videoConfig(settings: EncodeSettings): VideoEncoderConfig {
+export function videoConfig(settings: PictureSettings): VideoEncoderConfig {
   const { codec, raster, rate, frameStep, bitrate } = settings;
   const framerate = rate.num / rate.den / frameStep;
   const common = { width: raster.width, height: raster.height, bitrate, framerate, latencyMode: 'realtime' as const };
@@ -30,7 +30,7 @@ export function videoConfig(settings: EncodeSettings): VideoEncoderConfig {
 export const SOUND_CONFIG: AudioEncoderConfig = { codec: 'opus', sampleRate: 48_000, numberOfChannels: 2, bitrate: SOUND_BITRATE };
 
 /** The codecs that this browser encodes at the given size. */
-export async function supportedCodecs(settings: Omit<EncodeSettings, 'codec'>): Promise<Codec[]> {
+export async function supportedCodecs(settings: Omit<PictureSettings, 'codec'>): Promise<Codec[]> {
   const answers = await Promise.all(
     CODECS.map(async (codec) => {
       const { supported } = await VideoEncoder.isConfigSupported(videoConfig({ ...settings, codec })).catch(() => ({ supported: false }));

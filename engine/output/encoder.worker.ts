@@ -1,6 +1,5 @@
 /** The outputs' thread: encodes the programme once for each set of settings, records and streams it. */
 import { causeOf } from '#core/schema/cause';
-import { type Feed } from '#core/output/document';
 import { type SoundChunk } from '../sound/chunk';
 import { takeFrames } from '../picture/frame-outlet';
 import { workerScope } from '../worker-scope';
@@ -98,23 +97,22 @@ function status(): EncoderStatus {
   };
 }
 
-/** Every encode of the feed gets a frame of its own; the frame itself ends here. */
-function takeFrame(frame: VideoFrame, feed: Feed): void {
-  for (const encode of encodes.values()) if (encode.settings.feed === feed) encode.frame(frame.clone());
+/** Every encode of the output gets a frame of its own; the frame itself ends here. */
+function takeFrame(frame: VideoFrame, outputId: string): void {
+  for (const encode of encodes.values()) if (encode.settings.outputId === outputId) encode.frame(frame.clone());
   frame.close();
 }
 
 workerScope.onmessage = ({ data }: MessageEvent<ToEncoder>) => {
   switch (data.type) {
-    case 'programme':
-      takeFrames<{ frame: VideoFrame }>(data.frames, ({ frame }) => takeFrame(frame, 'programme'));
+    case 'sound':
       data.sound.onmessage = (event: MessageEvent<SoundChunk>) => {
         for (const encode of encodes.values()) encode.sound(event.data);
       };
       setInterval(() => say({ type: 'status', status: status() }), 500);
       return;
-    case 'clean':
-      takeFrames<{ frame: VideoFrame }>(data.frames, ({ frame }) => takeFrame(frame, 'clean'));
+    case 'output':
+      takeFrames(data.frames, ({ frame }) => takeFrame(frame, data.outputId));
       return;
     case 'record':
       opening = record(data);

@@ -1,5 +1,5 @@
 /** What page and encoder worker say to each other. */
-import { type Codec, type Feed } from '#core/output/document';
+import { type Codec } from '#core/output/document';
 import { type Raster } from '#core/show/raster';
 import { type Rate } from '#core/time/rate';
 
@@ -11,8 +11,12 @@ export interface EncodeSettings {
   raster: Raster;
   rate: Rate;
   frameStep: number;
-  feed: Feed;
+  /** Output that is taken. */
+  outputId: string;
 }
+
+/** How a picture is encoded, whichever it is. */
+export type PictureSettings = Omit<EncodeSettings, 'outputId'>;
 
 export type StreamState = 'connecting' | 'live' | 'retrying' | 'ending';
 
@@ -54,9 +58,10 @@ export interface EncoderStatus {
 }
 
 export type ToEncoder =
-  | { type: 'programme'; frames: MessagePort; sound: MessagePort }
-  /** Frames of the clean programme, for as long as an output wants them. */
-  | { type: 'clean'; frames: MessagePort }
+  /** The programme's sound. */
+  | { type: 'sound'; sound: MessagePort }
+  /** Frames of an output, for as long as a recording or stream wants them. */
+  | { type: 'output'; outputId: string; frames: MessagePort }
   | { type: 'record'; id: string; fileName: string; settings: EncodeSettings }
   | { type: 'stop-recording' }
   | { type: 'stream'; id: string; url: string; key: string; settings: EncodeSettings }

@@ -11,7 +11,7 @@ const SETTINGS: EncodeSettings = {
   raster: { width: 64, height: 36 },
   rate: { num: 25, den: 1 },
   frameStep: 1,
-  feed: 'programme',
+  outputId: 'programme',
 };
 const FRAME = 40_000;
 const SAMPLES = 1920;

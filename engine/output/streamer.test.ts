@@ -12,7 +12,7 @@ const SETTINGS: EncodeSettings = {
   raster: { width: 64, height: 36 },
   rate: { num: 25, den: 1 },
   frameStep: 1,
-  feed: 'programme',
+  outputId: 'programme',
 };
 
 interface Put {

@@ -14,7 +14,7 @@ describe('an outlet of frames', () => {
     const port = fakePort();
     const outlet = new FrameOutlet(port, 3);
     const frames = Array.from({ length: 10 }, (_, i) => fakeFrame(String(i)));
-    for (const frame of frames) outlet.send({ frame });
+    for (const frame of frames) outlet.send({ frame, stamp: 0 });
     expect([port.sent.length, outlet.refused]).toEqual([3, 7]);
     expect(frames.map((f) => (f as unknown as { closed: boolean }).closed)).toEqual([
       false,
@@ -24,14 +24,14 @@ describe('an outlet of frames', () => {
     ]);
     port.onmessage?.();
     port.onmessage?.();
-    for (let i = 0; i < 4; i += 1) outlet.send({ frame: fakeFrame('more') });
+    for (let i = 0; i < 4; i += 1) outlet.send({ frame: fakeFrame('more'), stamp: 0 });
     expect([port.sent.length, outlet.refused]).toEqual([5, 9]);
   });
 
   it('is told by whoever takes from it', () => {
     const port = fakePort();
     const taken: unknown[] = [];
-    takeFrames<{ frame: VideoFrame }>(port, ({ frame }) => taken.push(frame));
+    takeFrames(port, ({ frame }) => taken.push(frame));
     (port.onmessage as unknown as (e: { data: unknown }) => void)({ data: { frame: 'one' } });
     expect([taken, port.sent]).toEqual([['one'], [null]]);
   });

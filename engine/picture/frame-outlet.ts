@@ -3,6 +3,8 @@
  * worker that stands still costs frames there, never memory here.
  */
 
+import { type FrameMessage } from './messages';
+
 /** Frames that may be on their way to a window: it shows the newest. */
 export const WINDOW_FRAMES = 2;
 /** Frames that may be on their way to a recorder: a second of a usual show. */
@@ -20,8 +22,8 @@ export class FrameOutlet {
     port.onmessage = () => (this.under = Math.max(0, this.under - 1));
   }
 
-  /** Takes `frame` over and sends it as `message.frame`; closes it when too many wait already. */
-  send(message: { frame: VideoFrame }): void {
+  /** Takes `message.frame` over and sends it; closes it when too many wait already. */
+  send(message: FrameMessage): void {
     if (this.under >= this.limit) {
       this.refused += 1;
       message.frame.close();
@@ -37,8 +39,8 @@ export class FrameOutlet {
 }
 
 /** Takes the frames of an outlet: `receive` owns each, and the outlet is told. */
-export function takeFrames<T extends { frame: VideoFrame }>(port: MessagePort, receive: (message: T) => void): void {
-  port.onmessage = ({ data }: MessageEvent<T>) => {
+export function takeFrames(port: MessagePort, receive: (message: FrameMessage) => void): void {
+  port.onmessage = ({ data }: MessageEvent<FrameMessage>) => {
     port.postMessage(null);
     receive(data);
   };

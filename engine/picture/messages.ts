@@ -1,7 +1,7 @@
 /** What page and mixer worker say to each other. */
 import { type WorkingFormat } from '#core/picture/capability';
 import { type Air } from '#core/desk/air';
-import { type Feed } from '#core/output/document';
+import { type Output, type View } from '#core/screens/outputs';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
 import { type Transition } from '#core/picture/document';
@@ -15,12 +15,10 @@ export interface SourceHealth {
   cause: string;
 }
 
-/** What a monitor shows: the programme, also without its lanes, Next, any one picture or its key, or a transition tried out. */
+/** What a monitor shows: anything that can be seen, any one picture's key, or a transition tried out. */
 export type MonitorPicture =
-  | { kind: 'programme' }
-  | { kind: 'clean' }
-  | { kind: 'next' }
-  | { kind: 'source'; id: string; matte?: boolean }
+  | Exclude<View, { kind: 'picture' }>
+  | { kind: 'picture'; id: string; matte?: boolean }
   | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null };
 
 /** A frame on its way from a driver to the mixer, over a port of its own. */
@@ -48,12 +46,12 @@ export type ToMixer =
   | { type: 'monitor'; key: string; canvas: OffscreenCanvas; picture: MonitorPicture }
   | { type: 'monitor-size'; key: string; width: number; height: number }
   | { type: 'monitor-gone'; key: string }
-  /** Frames of a feed go to `port`, as far as they are taken: at most `waiting` are on their way. */
-  | { type: 'programme-port'; key: string; port: MessagePort; feed: Feed; waiting: number }
-  | { type: 'programme-gone'; key: string }
-  /** A copy of every frame of a source goes to `port` too, as a FrameMessage. */
-  | { type: 'tap'; id: string; port: MessagePort }
-  | { type: 'tap-gone'; id: string }
+  /** Pictures of an output go to `port` as far as they are taken: at most `waiting` are on their way. As FrameMessages, or as PlanesMessages for other windows. */
+  | { type: 'output-port'; key: string; port: MessagePort; output: Output; waiting: number; as: 'frames' | 'planes' }
+  | { type: 'output-gone'; key: string }
+  /** A copy of every frame of a source goes to `port` as it comes, as far as they are taken. */
+  | { type: 'copies-port'; id: string; port: MessagePort }
+  | { type: 'copies-gone'; id: string }
   | { type: 'thumbnail' };
 
 /** What the mixer works in. */

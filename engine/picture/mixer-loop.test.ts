@@ -1,3 +1,4 @@
+import { findOutput, type Output } from '#core/screens/outputs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Desk } from '#core/desk/air';
 import { workingFormat } from '#core/picture/capability';
@@ -68,9 +69,9 @@ function setup(desk: Desk = sampleDesk()) {
   const feed = (id: string) => versions.set(id, (versions.get(id) ?? 0) + 1);
   const taken: { number: number; stamp: number; shows: string | null; duration: number | null }[] = [];
   const sink = (id: string, kind: 'programme' | 'clean') =>
-    loop.sinks.set(id, {
-      feed: kind,
-      take: (frame) => {
+    loop.outputs.add(id, {
+      output: findOutput({}, kind) as Output,
+      take: (frame: VideoFrame) => {
         const stamp = frame.timestamp;
         taken.push({ number: Math.round(stamp / 40_000), stamp, shows: shown(frame), duration: frame.duration });
         frame.close();
@@ -107,7 +108,7 @@ describe('the frame clock of the programme', () => {
     sink('stream', 'programme');
     void loop.run();
     await pass(200);
-    const cut = must(desk, 'picture.cut', { source: 'c' }, loop.stats.frames);
+    const cut = must(desk, 'picture.cut', { picture: 'c' }, loop.stats.frames);
     loop.setDesk(cut.show, cut.air);
     await pass(100);
     expect(taken.at(-1)?.shows).toBe('c');
@@ -172,7 +173,7 @@ describe('the frame clock of the programme', () => {
   it('draws the clean programme only while somebody takes it and lanes lie over the programme', async () => {
     const sample = sampleDesk();
     const lane = sample.show.lanes[0]?.id;
-    const on = must(must(sample, 'lane.setContent', { lane, content: { kind: 'source', id: 'bug' } }), 'lane.show', { lane });
+    const on = must(must(sample, 'lane.setContent', { lane, content: { kind: 'picture', id: 'bug' } }), 'lane.show', { lane });
     const { made, loop, taken, sink } = setup(on);
     sink('file', 'programme');
     void loop.run();
@@ -187,7 +188,7 @@ describe('the frame clock of the programme', () => {
     const [programme, clean] = taken.slice(-2);
     expect([programme?.shows, clean?.shows]).toEqual(['a,bug', 'a']);
     expect(programme?.number).toBe(clean?.number);
-    loop.sinks.delete('clean');
+    loop.outputs.remove('clean');
     await pass(80);
     loop.stop();
   });

@@ -1,10 +1,11 @@
 /** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
 import { type FramePlan, type PicturePlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { changeAt } from '#core/picture/change';
-import { planFrame } from '#core/picture/plan';
+import { planFrame, planView } from '#core/picture/plan';
+import { PROGRAMME_OUTPUT } from '#core/screens/outputs';
+import { OutputFrames } from './output-frames';
 import { causeOf } from '#core/schema/cause';
 import { type Air } from '#core/desk/air';
-import { type Feed } from '#core/output/document';
 import { type Show } from '#core/desk/show';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
@@ -14,25 +15,12 @@ import { MonitorWall } from './monitor-wall';
 import { type PictureLookup, type RefPicture, refsOf, type Renderer } from './renderer';
 import { SourcePictures, type SourceSeen } from './source-pictures';
 
-/** Takes programme frames over; each consumer is given a frame of its own to close. */
-export interface ProgrammeSink {
-  feed: Feed;
-  take: (frame: VideoFrame) => void;
-  /** After this nothing more is given to it. */
-  end: () => void;
-}
-
-/** The programme as a picture that monitors show; no source can have this name. */
-const PROGRAMME = { kind: 'source', id: '(programme)' } as const satisfies TextureRef;
+/** The programme as a picture that monitors show. */
+const PROGRAMME = { kind: 'output', id: PROGRAMME_OUTPUT } as const satisfies TextureRef;
 /** No monitor is begun with less time than this before the next programme frame, milliseconds: about what the largest takes. */
 const MONITOR_RESERVE_MS = 6;
 /** Width of the small picture for the list of shows, pixels. */
 const THUMBNAIL_WIDTH = 320;
-
-interface Drawn {
-  frame: VideoFrame;
-  version: string;
-}
 
 /** Frames that may wait to be drawn after a stall: as many as sources keep. */
 const CATCH_UP_FRAMES = 6;
@@ -40,12 +28,9 @@ const CATCH_UP_FRAMES = 6;
 export class MixerLoop {
   readonly sources: SourcePictures;
   readonly wall = new MonitorWall();
-  readonly sinks = new Map<string, ProgrammeSink>();
+  readonly outputs: OutputFrames;
   readonly stats: MixerStats = { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 };
   readonly renderer: Renderer;
-  private last: Drawn | null = null;
-  /** Kept only while somebody wants it. */
-  private lastClean: Drawn | null = null;
   private lastNumber = -1;
   private stopped = false;
   private failing = false;
@@ -63,6 +48,7 @@ export class MixerLoop {
   ) {
     this.sources = new SourcePictures(seen);
     this.renderer = createRenderer((ref) => this.lookup(ref));
+    this.outputs = new OutputFrames(this.renderer, (p) => this.versionOf(p));
     this.wall.setPace(working.monitors);
   }
 
@@ -79,14 +65,11 @@ export class MixerLoop {
     this.wall.setPace(working.monitors);
     if (width === working.raster.width && height === working.raster.height) return;
     this.renderer.resize(working.raster);
-    this.forgetLast();
+    this.outputs.forget();
   }
 
   private lookup(ref: TextureRef): RefPicture | null {
-    if (ref.kind !== 'source' || ref.id !== PROGRAMME.id) return this.sources.lookup(this.show, ref, this.working.raster);
-    if (!this.last) return null;
-    const { frame, version } = this.last;
-    return { image: frame, width: frame.displayWidth, height: frame.displayHeight, opaque: true, version };
+    return ref.kind === 'output' ? this.outputs.last(ref.id) : this.sources.lookup(this.show, ref, this.working.raster);
   }
 
   /** Runs until stopped. Worker timers are not slowed down in a hidden tab. */
@@ -122,7 +105,7 @@ export class MixerLoop {
 
   stop(): void {
     this.stopped = true;
-    this.forgetLast();
+    this.outputs.forget();
   }
 
   /** The next frame to draw: the one after the last, or the present one when the mixer has fallen behind. */
@@ -151,15 +134,7 @@ export class MixerLoop {
     this.lastNumber = frame;
     const plan = planFrame(this.show, this.air, frame);
     this.sources.advance(stamp);
-    const { programme } = plan;
-    const version = JSON.stringify(programme) + this.versionOf(programme);
-    if (this.last?.version !== version) {
-      const drawn = await this.renderer.programme(programme, plan.raster, stamp, Math.round(frameMs * 1000));
-      this.last?.frame.close();
-      this.last = { frame: drawn, version };
-    }
-    this.hand('programme', this.last.frame, stamp, Math.round(frameMs * 1000));
-    await this.handClean(plan, stamp, Math.round(frameMs * 1000));
+    await this.outputs.draw((view) => planView(plan, this.show, this.air, view), plan.raster, stamp, Math.round(frameMs * 1000));
     this.stats.drawMs = performance.now() - started;
     this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
     await this.drawMonitors(plan, frame);
@@ -188,41 +163,12 @@ export class MixerLoop {
       .join();
   }
 
-  private hand(feed: Feed, drawn: VideoFrame, stamp: number, duration: number): void {
-    for (const sink of this.sinks.values()) if (sink.feed === feed) sink.take(new VideoFrame(drawn, { timestamp: stamp, duration }));
-  }
-
-  /** The programme below its lanes: drawn again only when somebody wants it and it is another picture. */
-  private async handClean(plan: FramePlan, stamp: number, duration: number): Promise<void> {
-    if (![...this.sinks.values()].some((s) => s.feed === 'clean') || !this.last) {
-      this.lastClean?.frame.close();
-      this.lastClean = null;
-      return;
-    }
-    const { clean, programme } = plan;
-    if (programme.lanes.length === 0 && !programme.top) return this.hand('clean', this.last.frame, stamp, duration);
-    const version = JSON.stringify(clean) + this.versionOf(clean);
-    if (this.lastClean?.version !== version) {
-      const drawn = await this.renderer.programme(clean, plan.raster, stamp, duration);
-      this.lastClean?.frame.close();
-      this.lastClean = { frame: drawn, version };
-    }
-    return this.hand('clean', this.lastClean.frame, stamp, duration);
-  }
-
-  private forgetLast(): void {
-    this.last?.frame.close();
-    this.lastClean?.frame.close();
-    this.last = null;
-    this.lastClean = null;
-  }
-
   /** The programme as a small JPEG, for the list of shows. */
   async thumbnail(): Promise<Blob | null> {
     const { width, height } = this.show.raster;
     const canvas = new OffscreenCanvas(THUMBNAIL_WIDTH, Math.max(2, Math.round((THUMBNAIL_WIDTH * height) / width)));
     const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-    if (!this.last || !context) return null;
+    if (!this.outputs.last(PROGRAMME_OUTPUT) || !context) return null;
     await this.renderer.monitors(
       [{ plan: wholePicture(PROGRAMME, this.show.raster), context, width: canvas.width, height: canvas.height, done: () => undefined }],
       this.show.raster,

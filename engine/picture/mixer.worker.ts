@@ -3,6 +3,7 @@ import { workerScope } from '../worker-scope';
 import { SharedClock } from '../time/shared-clock';
 import { MixerLoop } from './mixer-loop';
 import { FrameOutlet } from './frame-outlet';
+import { PlaneOutlet } from './plane-outlet';
 import { type FromMixer, type MixerStats, type ToMixer } from './messages';
 import { causeOf } from '#core/schema/cause';
 import { type Raster } from '#core/show/raster';
@@ -90,20 +91,17 @@ function handle(loop: MixerLoop, message: ToMixer): void {
       return loop.wall.resize(message.key, message.width, message.height);
     case 'monitor-gone':
       return loop.wall.detach(message.key);
-    case 'programme-port': {
-      const { key, port, feed, waiting } = message;
-      const outlet = new FrameOutlet(port, waiting);
-      loop.sinks.set(key, { feed, take: (frame) => outlet.send({ frame }), end: () => outlet.close() });
-      return;
+    case 'output-port': {
+      const { key, port, output, waiting, as } = message;
+      const outlet = as === 'frames' ? new FrameOutlet(port, waiting) : new PlaneOutlet(port, waiting, () => loop.outputs.remove(key));
+      return loop.outputs.add(key, { output, take: (frame, stamp) => outlet.send({ frame, stamp }), end: () => outlet.close() });
     }
-    case 'programme-gone':
-      loop.sinks.get(message.key)?.end();
-      loop.sinks.delete(message.key);
-      return;
-    case 'tap':
-      return loop.sources.tap(message.id, message.port);
-    case 'tap-gone':
-      return loop.sources.untap(message.id);
+    case 'output-gone':
+      return loop.outputs.remove(message.key);
+    case 'copies-port':
+      return loop.sources.copyTo(message.id, message.port);
+    case 'copies-gone':
+      return loop.sources.copyNoMore(message.id);
     case 'thumbnail':
       void loop.thumbnail().then((blob) => blob && say({ type: 'thumbnail', blob }));
       return;

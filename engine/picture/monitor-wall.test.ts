@@ -10,7 +10,7 @@ function setup() {
   const wall = new MonitorWall();
   wall.attach('air', canvas(), { kind: 'programme' });
   wall.attach('next', canvas(), { kind: 'next' });
-  wall.attach('tile', canvas(), { kind: 'source', id: 'a' });
+  wall.attach('tile', canvas(), { kind: 'picture', id: 'a' });
   let content = 'one';
   const jobs = (desk = sampleDesk()) =>
     wall
@@ -22,7 +22,7 @@ function setup() {
   return { wall, jobs, change: (text: string) => (content = text) };
 }
 
-const PROGRAMME = { kind: 'source', id: '(programme)' } as const;
+const PROGRAMME = { kind: 'output', id: 'programme' } as const;
 const ref = (id: string) => ({ kind: 'source', id });
 
 describe('the monitor wall', () => {
@@ -39,7 +39,7 @@ describe('the monitor wall', () => {
 
   it('lets those come first that have waited longest, and everybody has a turn when there is time for a few only', () => {
     const { wall } = setup();
-    for (let i = 0; i < 7; i += 1) wall.attach(`tile ${i}`, canvas(), { kind: 'source', id: 'a' });
+    for (let i = 0; i < 7; i += 1) wall.attach(`tile ${i}`, canvas(), { kind: 'picture', id: 'a' });
     const desk = sampleDesk();
     const round = () => wall.jobs(desk.show, desk.air, planFrame(desk.show, desk.air, 0), PROGRAMME, () => String(Math.random()));
     const drawn = new Map<unknown, number>();
@@ -82,6 +82,6 @@ describe('the monitor wall', () => {
     wall.resize('next', 32, 18);
     expect(jobs()).toEqual([ref('b')]);
     wall.detach('next');
-    expect(jobs(must(sampleDesk(), 'picture.setNext', { source: 'c' }))).toEqual([]);
+    expect(jobs(must(sampleDesk(), 'picture.setNext', { picture: 'c' }))).toEqual([]);
   });
 });

@@ -2,7 +2,7 @@
 import { changeAt } from '#core/picture/change';
 import { type MonitorPace } from '#core/picture/capability';
 import { type FramePlan, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
-import { sceneOf } from '#core/picture/scene';
+import { planView } from '#core/picture/plan';
 import { type Air } from '#core/desk/air';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
@@ -71,7 +71,7 @@ export class MonitorWall {
       .sort((a, b) => RANK[a.picture.kind] - RANK[b.picture.kind] || a.drawnAt - b.drawnAt)
       .flatMap((monitor) => {
         const { picture, context, canvas } = monitor;
-        const drawn = picture.kind === 'programme' ? wholePicture(programme, show.raster) : planFor(picture, show, air, plan);
+        const drawn = planFor(picture, programme, show, air, plan);
         const version = JSON.stringify(drawn) + versionOf(drawn);
         if (version === monitor.version) return [];
         const done = () => Object.assign(monitor, { version, drawnAt: turn });
@@ -82,25 +82,27 @@ export class MonitorWall {
   /** Every how many ticks a monitor is drawn at most. */
   private stepOf({ kind }: MonitorPicture): number {
     if (kind === 'programme') return 1;
-    return kind === 'source' ? this.pace.tileStep : this.pace.nextStep;
+    return kind === 'picture' ? this.pace.tileStep : this.pace.nextStep;
   }
 }
 
 /** What is drawn first when there is not time for all. */
-const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, trial: 3, source: 4 };
+const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, trial: 3, picture: 4 };
 
 /** Pause between two rounds of a transition that is tried out, as a share of its length. */
 const TRIAL_PAUSE = 0.4;
 
-function planFor(picture: Exclude<MonitorPicture, { kind: 'programme' }>, show: Show, air: Air, plan: FramePlan): PicturePlan {
+function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air: Air, plan: FramePlan): PicturePlan {
   switch (picture.kind) {
+    case 'programme':
+      // The frame that has just left, not mixed again.
+      return wholePicture(programme, show.raster);
     case 'next':
-      return plan.next;
     case 'clean':
-      return plan.clean;
-    case 'source': {
-      const scene = sceneOf(show, air, picture.id, plan.frame);
-      return plainPlan(picture.matte ? scene.map((item) => ({ ...item, matte: true })) : scene);
+      return planView(plan, show, air, picture);
+    case 'picture': {
+      const shown = planView(plan, show, air, picture);
+      return picture.matte ? { ...shown, base: shown.base.map((item) => ({ ...item, matte: true })) } : shown;
     }
     case 'trial': {
       const { transition: t, fromId, toId } = picture;

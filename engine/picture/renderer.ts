@@ -50,6 +50,8 @@ export function refKey(ref: TextureRef): string {
       return `seat ${ref.colour} ${ref.name}`;
     case 'colour':
       return `colour ${ref.colour}`;
+    case 'output':
+      return `output ${ref.id}`;
     case 'scene':
       return `scene ${ref.id}`;
   }

@@ -111,13 +111,13 @@ describe('copies of a source’s frames', () => {
       },
       close: () => taken.push('closed'),
     };
-    pictures.tap('a', recorder as unknown as MessagePort);
+    pictures.copyTo('a', recorder as unknown as MessagePort);
     const [one, two] = [driver(), driver()];
     pictures.connectPort('a', one.port);
     one.send('one', 40);
     pictures.connectPort('a', two.port);
     two.send('two', 80);
-    pictures.untap('a');
+    pictures.copyNoMore('a');
     two.send('three', 120);
     expect(taken).toEqual(['one at 40', 'two at 80', 'closed']);
     pictures.remove('a');

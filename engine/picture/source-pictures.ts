@@ -1,8 +1,10 @@
 /** The pictures of all sources: queues of frames, stills, colours, cards and placeholders. */
 import { type TextureRef } from '#core/picture/draw';
-import { findSource, type Show } from '#core/desk/show';
+import { findSource } from '#core/desk/pictures';
+import { type Show } from '#core/desk/show';
 import { type NameCard } from '#core/show/document';
 import { type Raster } from '#core/show/raster';
+import { FrameOutlet, RECORDER_FRAMES } from './frame-outlet';
 import { FrameQueue, type QueuedFrame } from './frame-queue';
 import { type FrameMessage, secondOf, type SourceHealth } from './messages';
 import { drawNameCard, drawPlaceholder, drawSeat, plateCanvas } from './plates';
@@ -27,34 +29,27 @@ export class SourcePictures {
   private readonly entries = new Map<string, Entry>();
   private readonly health = new Map<string, SourceHealth>();
   private readonly plates = new Map<string, RefPicture>();
-  private readonly taps = new Map<string, MessagePort>();
+  private readonly copies = new Map<string, FrameOutlet>();
   private made = 0;
 
   constructor(private readonly seen: SourceSeen) {}
 
   /** Sends a copy of every frame of a source to `port`, also after the source was connected anew. */
-  tap(id: string, port: MessagePort): void {
-    this.untap(id);
-    this.taps.set(id, port);
+  copyTo(id: string, port: MessagePort): void {
+    this.copyNoMore(id);
+    this.copies.set(id, new FrameOutlet(port, RECORDER_FRAMES));
   }
 
-  untap(id: string): void {
-    this.taps.get(id)?.close();
-    this.taps.delete(id);
-  }
-
-  private copy(id: string, frame: VideoFrame, stamp: number): void {
-    const port = this.taps.get(id);
-    if (!port) return;
-    const message: FrameMessage = { frame: frame.clone(), stamp };
-    port.postMessage(message, [message.frame]);
+  copyNoMore(id: string): void {
+    this.copies.get(id)?.close();
+    this.copies.delete(id);
   }
 
   connectPort(id: string, port: MessagePort): void {
     const entry = this.renew(id);
     let first = true;
     port.onmessage = ({ data }: MessageEvent<FrameMessage>) => {
-      this.copy(id, data.frame, data.stamp);
+      this.copies.get(id)?.send({ frame: data.frame.clone(), stamp: data.stamp });
       entry.queue.push(data.frame, data.stamp, data.flush);
       if (first) this.seen(id, data.frame.displayWidth, data.frame.displayHeight);
       first = false;
@@ -117,7 +112,7 @@ export class SourcePictures {
       return this.plate(`seat ${ref.name} ${ref.colour} ${raster.height}`, true, () =>
         drawSeat(ref.name, ref.colour, raster.width, raster.height),
       );
-    if (ref.kind === 'scene') return null;
+    if (ref.kind === 'scene' || ref.kind === 'output') return null;
     const source = findSource(show, ref.id);
     if (!source) return null;
     if (source.settings.kind === 'colour') return this.colour(source.settings.colour);

@@ -13,6 +13,7 @@ export interface HostAnswers {
   /** Runs a command; resolves when it may be acknowledged. */
   command: (command: unknown) => Promise<Extract<FromHost, { kind: 'answer' }>['outcome']>;
   snapshot: () => FromHost;
+  status: () => FromHost;
   connected: (connected: boolean) => void;
 }
 
@@ -27,6 +28,8 @@ export class HostLink {
   private socket: WebSocket | null = null;
   private attempt = 0;
   private closed = false;
+  /** Somebody listens at the other end: only then is anything told. */
+  following = false;
 
   constructor(private readonly answers: HostAnswers) {
     void this.open();
@@ -43,11 +46,11 @@ export class HostLink {
     socket.onopen = () => {
       this.attempt = 0;
       this.send({ kind: 'hello', show: this.answers.show() });
-      this.send(this.answers.snapshot());
       this.answers.connected(true);
     };
     socket.onmessage = ({ data }) => void this.take(socket, JSON.parse(String(data)) as ToHost);
     socket.onclose = ({ code }) => {
+      this.following = false;
       this.answers.connected(false);
       // The window that took its place goes on; two would take turns for ever.
       if (!this.closed && code !== REPLACED) this.later();
@@ -60,7 +63,10 @@ export class HostLink {
   }
 
   private async take(socket: WebSocket, message: ToHost): Promise<void> {
-    if (message.kind === 'snapshot') return this.send(this.answers.snapshot());
+    if (message.kind === 'follow') this.following = message.on;
+    if (message.kind === 'snapshot' || (message.kind === 'follow' && message.on)) return this.send(this.answers.snapshot());
+    if (message.kind === 'status') return this.send(this.answers.status());
+    if (message.kind !== 'command') return;
     const outcome = await this.answers.command(message.command);
     if (socket.readyState === WebSocket.OPEN) socket.send(JSON.stringify({ kind: 'answer', id: message.id, outcome } satisfies FromHost));
   }

@@ -14,7 +14,6 @@ export function pictureConfig(width: number, height: number, { bitrate, framerat
     rate: { num: Math.round(framerate * 1000), den: 1000 },
     frameStep: 1,
     bitrate,
-    feed: 'programme',
   });
 }
 

@@ -65,12 +65,7 @@ const never = () => false;
 
 /** Deck 1 on angle a at frame 100 of the timeline, with the sound of a, in the 200th frame of the show. */
 function standing(): Desk {
-  const desk = must(
-    must(replayDesk(), 'replay.setAngleSound', { source: 'a', sound: 'a' }, 200),
-    'deck.goTo',
-    { deck: 1, frame: 100 },
-    200,
-  );
+  const desk = must(must(replayDesk(), 'replay.setAngleSound', { angle: 'a', sound: 'a' }, 200), 'deck.goTo', { deck: 1, frame: 100 }, 200);
   return must(desk, 'deck.setAngle', { deck: 1, angle: 'a' }, 200);
 }
 

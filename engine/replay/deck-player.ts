@@ -102,7 +102,7 @@ export class DeckPlayer {
     const deck = desk.replay.decks[this.number];
     const place = deckPlace(deck, desk.replay, frame, this.rate);
     if (place.live || place.rate <= 0 || (place.rate !== 1 && !desk.settings.soundAtSpeed)) return null;
-    const soundId = desk.angles.find((a) => a.sourceId === place.angleId)?.soundId;
+    const soundId = desk.angles.find((a) => a.pictureId === place.angleId)?.soundId;
     if (soundId === undefined || soundId === null) return null;
     const start = Math.round(place.position * perFrame) + (from - Math.round(frame * perFrame)) * place.rate;
     return { sample: from, channels: await this.sounds.read(`sound-${soundId}`, start, count, place.rate) };

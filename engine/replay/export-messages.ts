@@ -33,3 +33,18 @@ export type FromExport =
   /** `copied` when the pictures are those of the recording, not encoded anew. */
   | { type: 'done'; seconds: number; copied: boolean; frames: number }
   | { type: 'failed'; message: string };
+
+/** A file that is made, waits to be, or was. */
+export interface ExportTask {
+  id: string;
+  name: string;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  /** 0 to 1. */
+  share: number;
+  /** Milliseconds of the wall clock at which it began. */
+  startedAt: number;
+  message: string;
+  /** The pictures are those of the recording, not encoded anew. */
+  copied: boolean;
+  frames: number;
+}

@@ -4,6 +4,7 @@ import { budgetState, toDrop } from '#core/replay/retention';
 import { type Run, runsOf } from '#core/replay/timeline';
 import { causeOf } from '#core/schema/cause';
 import { type FrameMessage } from '../picture/messages';
+import { takeFrames } from '../picture/frame-outlet';
 import { type SoundChunk } from '../sound/chunk';
 import { addSegment, dropSegments, finishSegment, recoverSegments } from '../storage/replay-segments';
 import { workerScope } from '../worker-scope';
@@ -68,10 +69,10 @@ function addTrack({ trackId, name, port }: Extract<ToReplayRecorder, { type: 'tr
     return;
   }
   const recorder = new AngleRecorder(track, format);
-  port.onmessage = ({ data }: MessageEvent<FrameMessage>) => {
-    if (recording) recorder.frame(data.frame, data.stamp);
-    else data.frame.close();
-  };
+  takeFrames(port, ({ frame, stamp }) => {
+    if (recording) recorder.frame(frame, stamp);
+    else frame.close();
+  });
   running.set(trackId, { recorder, port });
 }
 

@@ -15,6 +15,7 @@ import { type Air } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
 import { frameToMicros } from '#core/time/rate';
 import { SOUND_DELAY_MICROS } from '../time/delays';
+import { type ShowSound } from '../client/show-client';
 import { type SharedClock } from '../time/shared-clock';
 import { SAMPLE_RATE } from './chunk';
 import { DESK_INPUTS, EARS_OUTPUT, type FromDesk, type TapSource, type ToDesk } from './desk-messages';
@@ -49,9 +50,11 @@ export interface SoundDeskEvents {
   howl(howl: Howl): void;
   /** A device has gone or come back. */
   device(deviceId: string, cause: string): void;
+  /** The audio thread goes on: told several times a second, whatever the page and the mixer do. */
+  beat(): void;
 }
 
-export class SoundDesk {
+export class SoundDesk implements ShowSound {
   readonly readings = new Map<string, [MeterReading, MeterReading]>();
   /** Held until it is cleared by hand: a channel or bus has reached full scale. */
   readonly clipped = new Set<string>();
@@ -60,7 +63,7 @@ export class SoundDesk {
   readonly devices: DeviceBoard;
   /** Times that show clock and sound had to be put together anew with a jump. */
   resyncs = 0;
-  private events: SoundDeskEvents = { howl: () => undefined, device: () => undefined };
+  private events: SoundDeskEvents = { howl: () => undefined, device: () => undefined, beat: () => undefined };
   private readonly node: AudioWorkletNode;
   private readonly ears: GainNode;
   /** How to end what feeds a key. */
@@ -151,6 +154,7 @@ export class SoundDesk {
       this.history.add(performance.now() / 1000, message.readings);
       return;
     }
+    this.events.beat();
     const now = performance.now() / 1000;
     const reduction: Record<string, number> = {};
     for (const [id, [left, right, reductionDb]] of [...Object.entries(message.meters.channels), ...Object.entries(message.meters.buses)]) {
@@ -221,7 +225,7 @@ export class SoundDesk {
   }
 
   /** Programme sound goes to `port` as chunks. */
-  tapTo(port: MessagePort): void {
+  sendProgramme(port: MessagePort): void {
     this.tap('encoder', { kind: 'bus', busId: PROGRAMME_BUS }, port);
   }
 

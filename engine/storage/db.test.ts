@@ -4,16 +4,14 @@ import { must, sampleDesk } from '#tests/support/sample-show';
 import { Database } from './db';
 
 it('a database of before gives up air from its shows, and nothing is lost', async () => {
-  const { show, air } = must(sampleDesk(), 'picture.cut', { source: 'b' }, 5);
+  const { show, air } = must(sampleDesk(), 'picture.cut', { picture: 'b' }, 5);
   const old = new Dexie('before');
-  old
-    .version(1)
-    .stores({
-      shows: 'id, openedAt, deletedAt',
-      assets: 'id',
-      recordings: 'id, showId, startedAt, state',
-      asRun: '++id, showId, [showId+startedAt]',
-    });
+  old.version(1).stores({
+    shows: 'id, openedAt, deletedAt',
+    assets: 'id',
+    recordings: 'id, showId, startedAt, state',
+    asRun: '++id, showId, [showId+startedAt]',
+  });
   old.version(2).stores({ replaySegments: 'id, showId, [showId+trackId], state' });
   const row = {
     id: 'show',

@@ -4,7 +4,7 @@ import { deckPlace } from '#core/replay/deck';
 import { formatTimecode } from '#core/time/timecode';
 import { type ControlDriver } from '#engine/control/driver';
 import { tellPanels } from '#engine/control/panel-channel';
-import { useHost, useSend } from '../host/host-context';
+import { useShowClient, useSend } from '../client/show-client';
 import { useRoom } from '../replay/room-state';
 import { useAct } from '../replay/use-actions';
 import { behindText } from '../replay/words';
@@ -12,7 +12,7 @@ import { bindingOf, useControls } from './bindings';
 
 /** Listens to every controller while a show is open: each event becomes the command or action that is bound to it. */
 export function useControllers(drivers: readonly ControlDriver[]): void {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const act = useAct();
   useEffect(() => {

@@ -3,9 +3,9 @@ import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner';
 import { causeOf } from '#core/schema/cause';
 import { SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
-import { listDevices, startScreen } from '#engine/capture/device-driver';
+import { listDevices } from '#engine/capture/device-driver';
 import { addFile } from '#engine/storage/assets';
-import { useHost, useSend } from '../host/host-context';
+import { useShowClient, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 
@@ -128,7 +128,7 @@ export function CameraForm({ onChoose, verb }: { onChoose: (name: string, settin
 
 /** What to add to the show. */
 export function AddSource({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const addFiles = useAddFiles();
   const picker = useRef<HTMLInputElement>(null);
@@ -142,7 +142,7 @@ export function AddSource({ open, onClose }: { open: boolean; onClose: () => voi
     if (!outcome.ok) return;
     onClose();
     // Within the same press, so that the browser lets it ask.
-    startScreen(String(outcome.result.id));
+    host.pressSource(String(outcome.result.id));
   };
   return (
     <Dialog open={open} onClose={onClose} title="Add a source" wide>

@@ -2,14 +2,14 @@ import { NO_TALLY } from '#core/picture/tally';
 import { runningTransition } from '#core/picture/transition';
 import { fadeLevel } from '#core/time/fade';
 import { pictureName } from '#core/desk/pictures';
-import { useHostState } from '../host/host-context';
+import { useLive } from '../client/show-client';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';
 import { TimeLeft } from '../parts/time-left';
 
 /** The programme, as it leaves. */
 export function AirPanel() {
-  const { name, onAirId, black, aspect } = useHostState(({ desk: { show, air }, frame }) => {
+  const { name, onAirId, black, aspect } = useLive(({ desk: { show, air }, frame }) => {
     const running = runningTransition(air, frame);
     const to = pictureName(show, air.onAirId);
     return {

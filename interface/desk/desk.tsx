@@ -1,4 +1,4 @@
-import { useKeys } from '../commands/use-keys';
+import { useKeys } from '../shell/use-keys';
 import { AirPanel } from './air-panel';
 import { Lanes } from './lanes';
 import { NextPanel } from './next-panel';

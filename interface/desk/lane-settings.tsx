@@ -2,9 +2,9 @@ import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { cardRect } from '#core/picture/plan';
 import { type Rect } from '#core/show/geometry';
 import { EASINGS, EDGES, type Lane, type Move, MOVE_KINDS } from '#core/picture/document';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { KeyFields } from '../layouts/key-fields';
-import { PictureSelect } from '../layouts/picture-select';
+import { PictureSelect } from '../parts/picture-select';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { EASING_NAMES } from './transition-fields';
@@ -63,7 +63,7 @@ function MoveFields({ label, move, onChange }: { label: string; move: Move; onCh
 /** Name, moves, place, key and company of a lane. */
 export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
   const send = useSend();
-  const { raster, firstSource } = useHostState(({ desk: { show } }) => ({ raster: show.raster, firstSource: show.sources[0]?.id ?? null }));
+  const { raster, firstSource } = useShow(({ desk: { show } }) => ({ raster: show.raster, firstSource: show.sources[0]?.id ?? null }));
   const set = (change: Partial<Lane>) => send('lane.set', { lane: lane.id, ...change });
   const rect = lane.rect;
   const side = (label: string, key: keyof Rect, whole: number) =>

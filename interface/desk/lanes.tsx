@@ -5,8 +5,9 @@ import { createAirLane, laneFade, laneIsUp, lanePictures } from '#core/picture/a
 import { pictureName } from '#core/desk/pictures';
 import { type Lane } from '#core/picture/document';
 import { formatTimeLeft } from '#core/time/duration';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend, useLive } from '../client/show-client';
 import { Button } from '../parts/button';
+import { LaneContentSelect } from '../parts/picture-select';
 import { TimeLeft } from '../parts/time-left';
 import { Sheet } from '../parts/sheet';
 import { LaneSettings } from './lane-settings';
@@ -15,7 +16,7 @@ const KEYS = ['Q', 'W', 'E', 'R'];
 
 /** What a lane shows now and how it stands, as plain values. */
 function useLaneState(lane: Lane) {
-  return useHostState(({ desk: { show, air }, frame }) => {
+  return useLive(({ desk: { show, air }, frame }) => {
     const state = air.lanes[lane.id] ?? createAirLane();
     const top = lanePictures(state, frame).at(-1)?.picture;
     const up = laneIsUp(state, frame);
@@ -25,7 +26,7 @@ function useLaneState(lane: Lane) {
       up,
       armed: state.armed,
       moving,
-      shownSource: top?.kind === 'source' ? top.id : null,
+      shownSource: top?.kind === 'picture' ? top.id : null,
       shown: top ? (top.kind === 'card' ? top.card.name : pictureName(show, top.id)) : '',
       left: left === null ? '' : formatTimeLeft(left),
       ending: left !== null && left <= 10,
@@ -39,18 +40,6 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
   const [open, setOpen] = useState(false);
   const close = useCallback(() => setOpen(false), []);
   const { up, armed, moving, shown, shownSource, left, ending, holdsNew } = useLaneState(lane);
-  const { cards, sources, layouts, seats, framings } = useHostState(({ desk: { show } }) => ({
-    cards: show.cards,
-    sources: show.sources,
-    layouts: show.layouts,
-    seats: show.seats,
-    framings: show.framings,
-  }));
-  const value = lane.content ? `${lane.content.kind} ${lane.content.id}` : '';
-  const choose = (text: string) => {
-    const [kind, id] = text.split(' ');
-    send('lane.setContent', { lane: lane.id, content: kind ? { kind, id } : null });
-  };
   return (
     <li className={`border-b border-line px-2 py-1.5 ${up ? 'bg-air/10' : ''}`}>
       <div className="flex items-center gap-1.5">
@@ -88,42 +77,11 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
         </Button>
       </div>
       <div className="mt-1 flex items-center gap-1.5">
-        <select
-          aria-label={`What ${lane.name} holds ready`}
-          className="min-w-0 flex-1"
-          value={value}
-          onChange={(e) => choose(e.target.value)}
-        >
-          <option value="">nothing held ready</option>
-          <optgroup label="Name cards">
-            {cards.map((c) => (
-              <option key={c.id} value={`card ${c.id}`}>
-                {c.name || '(no name)'}
-              </option>
-            ))}
-          </optgroup>
-          <optgroup label="Layouts and seats">
-            {[...layouts, ...seats].map((p) => (
-              <option key={p.id} value={`source ${p.id}`}>
-                {p.name}
-              </option>
-            ))}
-          </optgroup>
-          <optgroup label="Framings">
-            {framings.map((f) => (
-              <option key={f.id} value={`source ${f.id}`}>
-                {f.name}
-              </option>
-            ))}
-          </optgroup>
-          <optgroup label="Sources">
-            {sources.map((s) => (
-              <option key={s.id} value={`source ${s.id}`}>
-                {s.name}
-              </option>
-            ))}
-          </optgroup>
-        </select>
+        <LaneContentSelect
+          label={`What ${lane.name} holds ready`}
+          content={lane.content}
+          onChange={(content) => send('lane.setContent', { lane: lane.id, content })}
+        />
         {holdsNew && (
           <Button onClick={() => send('lane.show', { lane: lane.id })} title={`On air is ${shown}`}>
             Change
@@ -142,7 +100,7 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
 /** The lanes over the picture, the highest first. */
 export function Lanes() {
   const send = useSend();
-  const lanes = useHostState(({ desk: { show } }) => show.lanes);
+  const lanes = useShow(({ desk: { show } }) => show.lanes);
   return (
     <section aria-label="Lanes" className="flex max-h-[55%] shrink-0 flex-col">
       <div className="flex items-center px-2 py-1">

@@ -1,7 +1,7 @@
 import { takeSummary } from '#core/picture/summary';
 import { NO_TALLY } from '#core/picture/tally';
 import { pictureName } from '#core/desk/pictures';
-import { useHostState } from '../host/host-context';
+import { useShow, useLive } from '../client/show-client';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';
 import { TimeLeft } from '../parts/time-left';
@@ -10,13 +10,13 @@ const AREA: Record<string, string> = { picture: 'Picture', lane: 'Lane', sound: 
 
 /** What comes next, and everything that the take will change. */
 export function NextPanel() {
-  const { nextId, name, aspect } = useHostState(({ desk: { show, air } }) => ({
+  const { nextId, name, aspect } = useShow(({ desk: { show, air } }) => ({
     nextId: air.nextId,
     name: pictureName(show, air.nextId),
     aspect: show.raster.width / show.raster.height,
   }));
   // One string per line keeps this from rendering again at every frame.
-  const lines = useHostState(({ desk: { show, air }, frame }) => takeSummary(show, air, frame).map((c) => `${c.area}\n${c.text}`));
+  const lines = useLive(({ desk: { show, air }, frame }) => takeSummary(show, air, frame).map((c) => `${c.area}\n${c.text}`));
   return (
     <section aria-label="Next" className="flex min-h-0 gap-2">
       <div className="relative shrink-0 self-start bg-black" style={{ aspectRatio: aspect, height: 'var(--next-height)' }}>

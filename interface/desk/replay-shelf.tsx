@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { clipsOf } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { lengthText } from '../replay/words';
 
@@ -11,7 +11,7 @@ const SHOWN = 30;
 /** Replay for one who does everything alone: look back, grab, roll a clip to air. */
 export function ReplayShelf() {
   const send = useSend();
-  const { replay, recording, look, rolls, rate } = useHostState(({ desk: { show, air } }) => ({
+  const { replay, recording, look, rolls, rate } = useShow(({ desk: { show, air } }) => ({
     replay: show.replay,
     recording: air.replay.recording !== null,
     look: air.replay.lookBack !== null,

@@ -2,7 +2,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { type NameCard } from '#core/show/document';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { PictureTile } from '../layouts/picture-tile';
 import { SeatsPanel } from '../layouts/seats-panel';
 import { Button } from '../parts/button';
@@ -13,7 +13,7 @@ function CardRow({ card }: { card: NameCard }) {
   const send = useSend();
   const [name, setName] = useState(card.name);
   const [role, setRole] = useState(card.role);
-  const { lanes, used } = useHostState(({ desk: { show } }) => ({
+  const { lanes, used } = useShow(({ desk: { show } }) => ({
     lanes: show.lanes,
     used: show.lanes
       .filter((l) => l.content?.kind === 'card' && l.content.id === card.id)
@@ -68,7 +68,7 @@ function CardRow({ card }: { card: NameCard }) {
 
 function Cards() {
   const send = useSend();
-  const cards = useHostState(({ desk: { show } }) => show.cards);
+  const cards = useShow(({ desk: { show } }) => show.cards);
   return (
     <section aria-label="Name cards">
       <ul>
@@ -86,7 +86,7 @@ function Cards() {
 
 /** Layouts and presets as switches. */
 function Layouts() {
-  const { layouts, presets } = useHostState(({ desk: { show } }) => ({ layouts: show.layouts, presets: show.presets }));
+  const { layouts, presets } = useShow(({ desk: { show } }) => ({ layouts: show.layouts, presets: show.presets }));
   return (
     <section aria-label="Layouts" className="p-2">
       <ul className="grid grid-cols-2 gap-1.5">
@@ -106,7 +106,7 @@ function Layouts() {
 
 /** Framings as switches. */
 function Framings() {
-  const framings = useHostState(({ desk: { show } }) => show.framings);
+  const framings = useShow(({ desk: { show } }) => show.framings);
   return (
     <section aria-label="Framings" className="p-2">
       <ul className="grid grid-cols-2 gap-1.5">
@@ -126,7 +126,7 @@ function Framings() {
 /** What is prepared: layouts, framings, who fills the seats, name cards, clips. */
 export function Shelf() {
   const [tab, setTab] = useState('layouts');
-  const empty = useHostState(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
+  const empty = useShow(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
   return (
     <section aria-label="Shelf" className="flex min-h-0 flex-1 flex-col border-t border-line">
       <Tabs

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { type Channel as SoundChannel, channelsOf } from '#core/sound/channels';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
 import { routingReport } from '#core/sound/routing/findings';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Fader } from '../parts/fader';
 import { Meter } from '../parts/meter';
@@ -55,8 +55,8 @@ const Channel = memo(function Channel({ channel }: { channel: SoundChannel }) {
 
 /** What is wrong with the routing, in one word; leads to the room Sound. */
 function RoutingSign() {
-  const troubles = useHostState(({ desk: { show } }) => routingReport(show).findings.filter((f) => f.tone === 'trouble').length);
-  const held = useHostState(({ desk: { air } }) => Object.keys(air.sound.held).length);
+  const troubles = useShow(({ desk: { show } }) => routingReport(show).findings.filter((f) => f.tone === 'trouble').length);
+  const held = useShow(({ desk: { air } }) => Object.keys(air.sound.held).length);
   if (troubles + held === 0) return null;
   return (
     <Link to="../sound" className="flex items-center gap-1 text-[13px] text-caution" title="Open Sound">
@@ -67,9 +67,9 @@ function RoutingSign() {
 
 /** The sound of every channel, and the programme bus. */
 export function SoundRow() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
-  const { sources, inputs, faderDb, awake } = useHostState(({ desk: { show }, soundAwake }) => ({
+  const { sources, inputs, faderDb, awake } = useShow(({ desk: { show }, soundAwake }) => ({
     sources: show.sources,
     inputs: show.sound.inputs,
     faderDb: show.sound.buses[0]?.faderDb ?? 0,

@@ -1,10 +1,11 @@
+import { traitsOf } from '#core/show/source-kinds';
 import { type ReactNode, useState } from 'react';
-import { findSource } from '#core/desk/show';
+import { findSource } from '#core/desk/pictures';
 import { AT_END, type MediaSettings, type Source } from '#core/show/source';
 import { usesOf } from '#core/desk/uses';
 import { formatDuration } from '#core/time/duration';
 import { playerState } from '#core/media/player';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useSend, useLive } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { NumberField } from '../parts/number-field';
@@ -24,7 +25,7 @@ const END_WORDS = { hold: 'hold the last picture', loop: 'loop', black: 'go to b
 
 function MediaPart({ source, settings }: { source: Source; settings: MediaSettings }) {
   const send = useSend();
-  const position = useHostState(
+  const position = useLive(
     ({ desk: { show, air }, frame }) => Math.round(playerState(air, source.id, settings, frame, show.rate).position * 10) / 10,
   );
   const set = (change: Partial<MediaSettings>) => send('media.setPlayback', { source: source.id, ...change });
@@ -89,13 +90,13 @@ function MediaPart({ source, settings }: { source: Source; settings: MediaSettin
 
 /** Everything about one source: name, number, group, device or playing, and removing it. */
 export function SourceDialog({ sourceId, onClose }: { sourceId: string | null; onClose: () => void }) {
-  const { source, groups, uses, health } = useHostState(({ desk: { show, air }, frame, health }) => ({
+  const { source, groups, uses, health } = useLive(({ desk: { show, air }, frame, health }) => ({
     source: findSource(show, sourceId),
     groups: show.groups,
     uses:
       sourceId === null
         ? ''
-        : usesOf(show, air, sourceId, frame)
+        : usesOf(show, air, 'source', sourceId, frame)
             .map((u) => u.place)
             .join('; '),
     health: sourceId === null ? undefined : health[sourceId],
@@ -125,7 +126,7 @@ function Fields({
   uses: string;
   onClose: () => void;
 }) {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const [name, setName] = useState(source.name);
   const [sure, setSure] = useState(false);
@@ -206,7 +207,7 @@ function Fields({
           feeds lanes and layouts only: not in the switching list
         </label>
       </Row>
-      {settings.kind !== 'colour' && settings.kind !== 'test' && (
+      {traitsOf(source).people && (
         <Row label="Eyes">
           <EyeMark sourceId={source.id} />
           <span className="text-xs text-muted">press on the eyes, once: layouts can frame by them</span>

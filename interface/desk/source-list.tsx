@@ -3,7 +3,7 @@ import { rectSortingStrategy, SortableContext, sortableKeyboardCoordinates } fro
 import { ChevronDown, ChevronRight, FolderPlus, Plus } from 'lucide-react';
 import { type DragEvent, useState } from 'react';
 import { type Source } from '#core/show/source';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { AddSource, useAddFiles } from './add-source';
 import { SourceDialog } from './source-dialog';
@@ -18,7 +18,7 @@ interface Section {
 
 /** The switching list: groups that fold, sources in their order, material for lanes folded away at the end. */
 function useSections(): Section[] {
-  const { sources, groups } = useHostState(({ desk: { show } }) => ({ sources: show.sources, groups: show.groups }));
+  const { sources, groups } = useShow(({ desk: { show } }) => ({ sources: show.sources, groups: show.groups }));
   const listed = sources.filter((s) => !s.feedsOnly);
   return [
     ...groups.map((g) => ({ ...g, sources: listed.filter((s) => s.groupId === g.id) })),
@@ -47,7 +47,7 @@ function SectionHead({ section }: { section: Section }) {
 export function SourceList() {
   const send = useSend();
   const sections = useSections();
-  const { order, feeds } = useHostState(({ desk: { show } }) => ({
+  const { order, feeds } = useShow(({ desk: { show } }) => ({
     order: show.sources,
     feeds: show.sources.filter((s) => s.feedsOnly).length,
   }));

@@ -4,9 +4,9 @@ import { Pause, Pencil, Play, RotateCcw, TriangleAlert } from 'lucide-react';
 import { type MouseEvent } from 'react';
 import { playerState } from '#core/media/player';
 import { type Source } from '#core/show/source';
-import { startScreen } from '#engine/capture/device-driver';
-import { useHost, useHostState, useSend } from '../host/host-context';
-import { useTally } from '../host/use-tally';
+import { isKind, traitsOf } from '#core/show/source-kinds';
+import { useShowClient, useShow, useSend, useLive } from '../client/show-client';
+import { useTally } from '../client/use-tally';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame, tallyWords } from '../parts/tally-frame';
 import { TimeLeft } from '../parts/time-left';
@@ -15,8 +15,8 @@ const small = 'absolute grid h-7 w-7 place-items-center rounded-[3px] bg-deep/80
 
 function MediaKeys({ source }: { source: Source }) {
   const send = useSend();
-  const playing = useHostState(({ desk: { show, air }, frame }) =>
-    source.settings.kind === 'media' ? playerState(air, source.id, source.settings, frame, show.rate).playing : false,
+  const playing = useLive(
+    ({ desk: { show, air }, frame }) => isKind(source, 'media') && playerState(air, source.id, source.settings, frame, show.rate).playing,
   );
   return (
     <div className="absolute bottom-0 left-0 flex">
@@ -42,13 +42,13 @@ function MediaKeys({ source }: { source: Source }) {
 
 /** One source: its picture, number, name and tally. A press sets Next; with Shift it cuts to air. */
 export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: string) => void }) {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const tally = useTally(source.id);
-  const { state, cause } = useHostState(({ health }) => health[source.id] ?? { state: 'waiting', cause: '' });
+  const { state, cause } = useShow(({ health }) => health[source.id] ?? { state: 'waiting', cause: '' });
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: source.id });
-  const press = (event: MouseEvent) => send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { source: source.id });
-  const waitsForScreen = source.settings.kind === 'screen' && state === 'lost';
+  const press = (event: MouseEvent) => send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { picture: source.id });
+  const waitsForPress = traitsOf(source).needsPress && state === 'lost';
   return (
     <li ref={setNodeRef} className="group relative" style={{ transform: CSS.Transform.toString(transform), transition }}>
       <button
@@ -59,7 +59,7 @@ export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: st
         title={source.feedsOnly ? `${source.name}: feeds lanes` : `${source.name}: press for Next, Shift and press for air`}
       >
         <span className="relative block aspect-video bg-black">
-          <Monitor picture={{ kind: 'source', id: source.id }} label="" className="h-full w-full" />
+          <Monitor picture={{ kind: 'picture', id: source.id }} label="" className="h-full w-full" />
           <TallyFrame tally={tally} small />
         </span>
         <span className="flex items-center gap-1 border-l-4 bg-panel px-1 leading-6" style={{ borderColor: source.colour }}>
@@ -69,7 +69,7 @@ export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: st
         </span>
       </button>
       <TimeLeft sourceId={source.id} className="pointer-events-none absolute right-0 bottom-6 text-sm" />
-      {source.settings.kind === 'media' && (
+      {traitsOf(source).plays && (
         <div className="absolute bottom-6 left-0">
           <MediaKeys source={source} />
         </div>
@@ -79,9 +79,9 @@ export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: st
           type="button"
           className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 rounded-[3px] bg-straw px-2 py-1 text-[13px] font-semibold text-deep"
           title={cause}
-          onClick={() => (waitsForScreen ? startScreen(source.id) : host.restartSource(source.id))}
+          onClick={() => (waitsForPress ? host.pressSource(source.id) : host.restartSource(source.id))}
         >
-          {waitsForScreen ? 'Start' : 'Try again'}
+          {waitsForPress ? 'Start' : 'Try again'}
         </button>
       )}
       <button

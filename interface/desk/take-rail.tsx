@@ -3,14 +3,14 @@ import { transitionName, transitionWords } from '#core/picture/summary';
 import { parseLength } from '#core/time/duration';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend, useLive } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { TransitionMenu } from './transitions';
 
 /** A length typed in frames (25), seconds (1.5s) or both ways. */
 function LengthField() {
-  const { frames, rate } = useHostState(({ desk: { show } }) => ({ frames: show.transition.frames, rate: show.rate }));
+  const { frames, rate } = useShow(({ desk: { show } }) => ({ frames: show.transition.frames, rate: show.rate }));
   const send = useSend();
   const [text, setText] = useState(String(frames));
   useEffect(() => setText(String(frames)), [frames]);
@@ -44,7 +44,7 @@ function LengthField() {
 
 function Bar() {
   const send = useSend();
-  const position = useHostState(({ desk: { air }, frame }) => Math.round(barPosition(air, frame) * 200) / 200);
+  const position = useLive(({ desk: { air }, frame }) => Math.round(barPosition(air, frame) * 200) / 200);
   return (
     <input
       type="range"
@@ -63,7 +63,7 @@ function Bar() {
 /** Between Next and air: cut, take, the bar, the armed transition, black. */
 export function TakeRail() {
   const send = useSend();
-  const { transition, black, first, second } = useHostState(({ desk: { show, air } }) => ({
+  const { transition, black, first, second } = useShow(({ desk: { show, air } }) => ({
     transition: show.transition,
     black: air.black.to === 1,
     first: show.transitions[0],

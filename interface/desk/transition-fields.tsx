@@ -1,7 +1,7 @@
 import { transitionTrouble } from '#core/picture/change';
 import { DIRECTIONS, EASINGS, type Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES } from '#core/picture/document';
-import { useHostState } from '../host/host-context';
-import { PictureSelect } from '../layouts/picture-select';
+import { useShow } from '../client/show-client';
+import { PictureSelect } from '../parts/picture-select';
 import { NumberField } from '../parts/number-field';
 
 export const KIND_NAMES: Record<TransitionKind, string> = {
@@ -28,7 +28,7 @@ const ABOUT: Partial<Record<TransitionKind, string>> = {
 
 /** All settings of a transition of its kind. */
 export function TransitionFields({ value, onChange }: { value: Transition; onChange: (change: Partial<Transition>) => void }) {
-  const trouble = useHostState(({ desk: { show, air } }) => transitionTrouble(show, air, value));
+  const trouble = useShow(({ desk: { show, air } }) => transitionTrouble(show, air, value));
   const soft = value.kind === 'wipe' || value.kind === 'luma';
   return (
     <div className="flex flex-col gap-2">

@@ -3,7 +3,7 @@ import { useCallback, useState } from 'react';
 import { findPicture, pictureName } from '#core/desk/pictures';
 import { transitionWords } from '#core/picture/summary';
 import { type StoredTransition } from '#core/picture/document';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
 import { Sheet } from '../parts/sheet';
@@ -11,7 +11,7 @@ import { TransitionFields } from './transition-fields';
 
 /** Plays the armed transition between air and Next over and over, without touching either. */
 function Trial() {
-  const { transition, fromId, toId } = useHostState(({ desk: { show, air } }) => ({
+  const { transition, fromId, toId } = useShow(({ desk: { show, air } }) => ({
     transition: show.transition,
     fromId: air.onAirId,
     toId: air.nextId,
@@ -28,7 +28,7 @@ function Trial() {
 
 function StoredRow({ stored, index }: { stored: StoredTransition; index: number }) {
   const send = useSend();
-  const armed = useHostState(({ desk: { show } }) => JSON.stringify(show.transition) === JSON.stringify(stored.settings));
+  const armed = useShow(({ desk: { show } }) => JSON.stringify(show.transition) === JSON.stringify(stored.settings));
   return (
     <li className="flex items-center gap-1">
       <Button
@@ -64,7 +64,7 @@ function StoredRow({ stored, index }: { stored: StoredTransition; index: number 
 /** Transitions that Next, or Next after what is on air, has of its own. */
 function Overrides() {
   const send = useSend();
-  const { nextId, onAirId, next, onAir, own, pair, settings } = useHostState(({ desk: { show, air } }) => ({
+  const { nextId, onAirId, next, onAir, own, pair, settings } = useShow(({ desk: { show, air } }) => ({
     nextId: air.nextId,
     onAirId: air.onAirId,
     next: pictureName(show, air.nextId),
@@ -73,7 +73,7 @@ function Overrides() {
     pair: show.overrides.find((o) => o.toId === air.nextId && o.fromId === air.onAirId && o.fromId !== null),
     settings: show.transition,
   }));
-  const known = useHostState(({ desk: { show } }) => findPicture(show, nextId) !== null);
+  const known = useShow(({ desk: { show } }) => findPicture(show, nextId) !== null);
   if (!known || nextId === null) return null;
   const line = (label: string, from: string | null, current: { settings: StoredTransition['settings'] } | undefined) => (
     <div className="flex items-center gap-1.5">
@@ -105,7 +105,7 @@ function Overrides() {
 /** The armed transition with everything about it, the ones kept by name, and a place to try it. */
 export function TransitionMenu() {
   const send = useSend();
-  const { transition, stored } = useHostState(({ desk: { show } }) => ({ transition: show.transition, stored: show.transitions }));
+  const { transition, stored } = useShow(({ desk: { show } }) => ({ transition: show.transition, stored: show.transitions }));
   const [name, setName] = useState('');
   const [open, setOpen] = useState(false);
   const close = useCallback(() => setOpen(false), []);

@@ -3,11 +3,11 @@ import { type ReactNode, useMemo } from 'react';
 import { effectiveBox, sourceOfProperty } from '#core/layout/styles';
 import { type Rect } from '#core/show/geometry';
 import { type Box, type BoxChange, type Fit, FITS, type Layout, type StyleProperty } from '#core/layout/document';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { KeyFields } from './key-fields';
-import { ContentSelect } from './picture-select';
+import { ContentSelect } from '../parts/picture-select';
 
 const FIT_NAMES: Record<Fit, string> = {
   cover: 'fills the box',
@@ -31,7 +31,7 @@ function Governed({
   children: ReactNode;
 }) {
   const send = useSend();
-  const from = useHostState(({ desk: { show } }) => {
+  const from = useShow(({ desk: { show } }) => {
     const first = boxes[0];
     return first ? (properties.map((p) => sourceOfProperty(show, first, p)).find((name) => name !== null) ?? null) : null;
   });
@@ -74,7 +74,7 @@ export function BoxFields({
   onLock: (on: boolean) => void;
 }) {
   const send = useSend();
-  const show = useHostState(({ desk }) => desk.show);
+  const show = useShow(({ desk }) => desk.show);
   const { raster } = show;
   const firstSource = show.sources[0]?.id ?? null;
   const stored = boxes[0];

@@ -25,7 +25,7 @@ import {
 import { type ReactNode } from 'react';
 import { type Alignment } from '#core/layout/arrange';
 import { type Box, type Layout } from '#core/layout/document';
-import { useSend } from '../host/host-context';
+import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { type StageTools } from './stage';
 

@@ -1,17 +1,17 @@
 import { type PointerEvent } from 'react';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
 
 /** A source with the mark of its eyes: a press or a drag puts the mark there; arrow keys move it. */
 export function EyeMark({ sourceId }: { sourceId: string }) {
   const send = useSend();
-  const { eye, aspect } = useHostState(({ desk: { show }, sizes }) => {
+  const { eye, aspect } = useShow(({ desk: { show }, sizes }) => {
     const size = sizes[sourceId] ?? show.raster;
-    return { eye: show.eyes.find((e) => e.sourceId === sourceId) ?? null, aspect: size.width / size.height };
+    return { eye: show.eyes.find((e) => e.pictureId === sourceId) ?? null, aspect: size.width / size.height };
   });
   const share = (v: number) => Math.min(1, Math.max(0, v));
-  const put = (x: number, y: number) => send('source.setEyes', { source: sourceId, x: share(x), y: share(y) });
+  const put = (x: number, y: number) => send('source.setEyes', { picture: sourceId, x: share(x), y: share(y) });
   const drag = (event: PointerEvent<HTMLButtonElement>) => {
     if (event.buttons !== 1) return;
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -41,7 +41,7 @@ export function EyeMark({ sourceId }: { sourceId: string }) {
           put((eye?.x ?? 0.5) + move[0], (eye?.y ?? 0.4) + move[1]);
         }}
       >
-        <Monitor picture={{ kind: 'source', id: sourceId }} label="" className="h-full w-full" />
+        <Monitor picture={{ kind: 'picture', id: sourceId }} label="" className="h-full w-full" />
         {eye && (
           <span
             aria-hidden
@@ -50,7 +50,7 @@ export function EyeMark({ sourceId }: { sourceId: string }) {
           />
         )}
       </button>
-      {eye && <Button onClick={() => send('source.setEyes', { source: sourceId, x: null, y: null })}>Take the mark away</Button>}
+      {eye && <Button onClick={() => send('source.setEyes', { picture: sourceId, x: null, y: null })}>Take the mark away</Button>}
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { toast } from 'sonner';
 import { causeOf } from '#core/schema/cause';
 import { findWindowsInAsset } from '#engine/picture/find-windows';
 import { addFile } from '#engine/storage/assets';
-import { useHost, useSend } from '../host/host-context';
+import { useShowClient, useSend } from '../client/show-client';
 
 /** Pixels of the raster that boxes reach under the artwork when nothing else is said. */
 export const USUAL_BLEED = 2;
@@ -13,7 +13,7 @@ export function useFrameArt(layoutId: string): {
   fromFile: (file: File, bleed?: number) => Promise<void>;
   fromSource: (id: string, bleed?: number) => Promise<void>;
 } {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const fromSource = useCallback(
     async (id: string, bleed = USUAL_BLEED) => {

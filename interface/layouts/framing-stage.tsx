@@ -5,7 +5,7 @@ import { cropDrag, type Handle, handlePlace, HANDLES } from '#core/layout/handle
 import { framingWindow } from '#core/picture/view';
 import { type Point } from '#core/show/geometry';
 import { type Framing } from '#core/layout/document';
-import { useSend } from '../host/host-context';
+import { useSend } from '../client/show-client';
 import { Monitor } from '../parts/monitor';
 
 const STRAW = '#e2c48d';
@@ -84,7 +84,7 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
   return (
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[62vw]">
       <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
-        <Monitor picture={{ kind: 'source', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
+        <Monitor picture={{ kind: 'picture', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
         <KonvaStage
           width={width + 2 * MARGIN}
           height={height + 2 * MARGIN}
@@ -136,7 +136,7 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
               onDragMove={(event) => {
                 const p = event.target.position();
                 const share = (v: number, whole: number) => Math.min(1, Math.max(0, v / whole));
-                send('source.setEyes', { source: framing.id, x: share(p.x, width), y: share(p.y, height) });
+                send('source.setEyes', { picture: framing.id, x: share(p.x, width), y: share(p.y, height) });
               }}
             >
               <Circle radius={13} stroke="#4fd1a5" strokeWidth={2.5} fill="rgba(13,21,23,0.25)" />

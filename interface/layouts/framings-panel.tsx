@@ -2,13 +2,13 @@ import { Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { type Framing } from '#core/layout/document';
 import { type Grade, NO_CROP, PLAIN_GRADE } from '#core/layout/look';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
 import { NumberField } from '../parts/number-field';
 import { FramingStage } from './framing-stage';
 import { KeyFields } from './key-fields';
-import { PictureSelect } from './picture-select';
+import { PictureSelect } from '../parts/picture-select';
 
 const PROPORTIONS: [string, number | null][] = [
   ['as it comes', null],
@@ -37,9 +37,9 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 
 function FramingFields({ framing, picking, onPick }: { framing: Framing; picking: boolean; onPick: () => void }) {
   const send = useSend();
-  const { firstSource, eye } = useHostState(({ desk: { show } }) => ({
+  const { firstSource, eye } = useShow(({ desk: { show } }) => ({
     firstSource: show.sources[0]?.id ?? null,
-    eye: show.eyes.some((e) => e.sourceId === framing.id),
+    eye: show.eyes.some((e) => e.pictureId === framing.id),
   }));
   const set = (change: Partial<Framing>) => send('framing.set', { framing: framing.id, ...change });
   const { crop } = framing;
@@ -79,7 +79,7 @@ function FramingFields({ framing, picking, onPick }: { framing: Framing; picking
           value={framing.number ?? 0}
           onCommit={(v) => set({ number: v === 0 ? null : v })}
         />
-        <Button className="ml-auto" onClick={() => send('picture.setNext', { source: framing.id })}>
+        <Button className="ml-auto" onClick={() => send('picture.setNext', { picture: framing.id })}>
           To Next
         </Button>
       </div>
@@ -144,7 +144,7 @@ function FramingFields({ framing, picking, onPick }: { framing: Framing; picking
       </Section>
       <Section title="Eyes">
         <p className="text-xs text-muted">Drag the green mark onto the eyes, once. Boxes can then be framed by them.</p>
-        {eye && <Button onClick={() => send('source.setEyes', { source: framing.id, x: null, y: null })}>Take the mark away</Button>}
+        {eye && <Button onClick={() => send('source.setEyes', { picture: framing.id, x: null, y: null })}>Take the mark away</Button>}
       </Section>
     </aside>
   );
@@ -152,9 +152,9 @@ function FramingFields({ framing, picking, onPick }: { framing: Framing; picking
 
 /** The list of framings by source. */
 export function FramingsList({ openId, onOpen }: { openId: string | null; onOpen: (id: string) => void }) {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
-  const { sources, framings } = useHostState(({ desk: { show } }) => ({ sources: show.sources, framings: show.framings }));
+  const { sources, framings } = useShow(({ desk: { show } }) => ({ sources: show.sources, framings: show.framings }));
   const [source, setSource] = useState<string | null>(null);
   const add = () => {
     const id = source ?? sources[0]?.id;
@@ -190,7 +190,7 @@ export function FramingsList({ openId, onOpen }: { openId: string | null; onOpen
               aria-pressed={f.id === openId}
               onClick={() => onOpen(f.id)}
             >
-              <Monitor picture={{ kind: 'source', id: f.id }} label="" className="aspect-video w-24 shrink-0 bg-black" />
+              <Monitor picture={{ kind: 'picture', id: f.id }} label="" className="aspect-video w-24 shrink-0 bg-black" />
               <span className="line-clamp-2 text-[13px]">{f.name}</span>
             </button>
             <Button
@@ -211,12 +211,12 @@ export function FramingsList({ openId, onOpen }: { openId: string | null; onOpen
 /** One framing: the source with its crop, eyes and colour to pick; the result beside its key. */
 export function FramingEditor({ framingId }: { framingId: string | null }) {
   const send = useSend();
-  const { framing, size, eye } = useHostState(({ desk: { show }, sizes }) => {
+  const { framing, size, eye } = useShow(({ desk: { show }, sizes }) => {
     const found = show.framings.find((f) => f.id === framingId) ?? show.framings[0];
     return {
       framing: found,
       size: (found && sizes[found.sourceId]) ?? show.raster,
-      eye: show.eyes.find((e) => e.sourceId === found?.id) ?? null,
+      eye: show.eyes.find((e) => e.pictureId === found?.id) ?? null,
     };
   });
   const [picking, setPicking] = useState(false);
@@ -232,14 +232,14 @@ export function FramingEditor({ framingId }: { framingId: string | null }) {
         <div className="flex h-[32%] shrink-0 gap-3 border-t border-line p-2">
           <figure className="flex min-w-0 flex-1 flex-col">
             <Monitor
-              picture={{ kind: 'source', id: framing.id }}
+              picture={{ kind: 'picture', id: framing.id }}
               label="The framing"
               className="min-h-0 flex-1 bg-[repeating-conic-gradient(#1b2a2e_0_25%,#142023_0_50%)]"
             />
             <figcaption className="text-xs text-muted">The framing, as it is switched</figcaption>
           </figure>
           <figure className="flex min-w-0 flex-1 flex-col">
-            <Monitor picture={{ kind: 'source', id: framing.id, matte: true }} label="The key of the framing" className="min-h-0 flex-1" />
+            <Monitor picture={{ kind: 'picture', id: framing.id, matte: true }} label="The key of the framing" className="min-h-0 flex-1" />
             <figcaption className="text-xs text-muted">Its key: white stays, black goes</figcaption>
           </figure>
         </div>

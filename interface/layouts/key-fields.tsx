@@ -2,7 +2,7 @@ import { Pipette } from 'lucide-react';
 import { GREEN_KEY, type Key } from '#core/layout/look';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
-import { PictureSelect } from './picture-select';
+import { PictureSelect } from '../parts/picture-select';
 
 const percent = (share: number) => Math.round(share * 1000) / 10;
 

@@ -1,11 +1,11 @@
 import { Frame } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { type Layout } from '#core/layout/document';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { USUAL_BLEED, useFrameArt } from './frame-art';
-import { ContentSelect } from './picture-select';
+import { ContentSelect } from '../parts/picture-select';
 
 /** Name, number, background and frame artwork of a layout; storing its state. */
 export function LayoutPanel({ layout }: { layout: Layout }) {
@@ -14,7 +14,7 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
   const picker = useRef<HTMLInputElement>(null);
   const [bleed, setBleed] = useState(USUAL_BLEED);
   const [preset, setPreset] = useState('');
-  const { stills, presets } = useHostState(({ desk: { show } }) => ({ stills: show.sources, presets: show.presets }));
+  const { stills, presets } = useShow(({ desk: { show } }) => ({ stills: show.sources, presets: show.presets }));
   const edit = (change: Partial<Layout>) => send('layout.edit', { layout: layout.id, ...change });
   const own = presets.filter((p) => p.layoutId === layout.id);
   return (

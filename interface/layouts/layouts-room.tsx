@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { STARTER_NAMES, STARTERS, usualSpacing } from '#core/layout/starters';
 import { walkThrough } from '#core/layout/walk-through';
 import { type Box, type Layout } from '#core/layout/document';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { Popover } from '../parts/popover';
@@ -19,8 +19,8 @@ import { Stage, type StageTools } from './stage';
 import { StylesPanel } from './styles-panel';
 
 function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
-  const host = useHost();
-  const raster = useHostState(({ desk: { show } }) => show.raster);
+  const host = useShowClient();
+  const raster = useShow(({ desk: { show } }) => show.raster);
   const usual = usualSpacing(raster);
   const [open, setOpen] = useState(false);
   const [margin, setMargin] = useState(usual.margin);
@@ -71,7 +71,7 @@ function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
 
 /** What the pictures of the show still lack. */
 function WalkThrough() {
-  const { show, air, sizes } = useHostState(({ desk, sizes }) => ({ show: desk.show, air: desk.air, sizes }));
+  const { show, air, sizes } = useShow(({ desk, sizes }) => ({ show: desk.show, air: desk.air, sizes }));
   const findings = useMemo(() => walkThrough(show, air, sizes).map((f) => f.text), [show, air, sizes]);
   if (findings.length === 0) return <p className="p-2 text-xs text-next">Nothing is missing in seats and layouts.</p>;
   return (
@@ -92,7 +92,7 @@ function useLayoutKeys(
   act: { copy: () => void; paste: () => void; choose: (ids: string[]) => void; crop: () => void },
 ): void {
   const send = useSend();
-  const host = useHost();
+  const host = useShowClient();
   useEffect(() => {
     if (!layout) return undefined;
     const ids = chosen.map((b) => b.id);
@@ -230,7 +230,7 @@ function useCopied() {
 /** The room where pictures are built: layouts of boxes, framings, styles, seats. */
 export function LayoutsRoom() {
   const send = useSend();
-  const { layouts, presets } = useHostState(({ desk: { show } }) => ({ layouts: show.layouts, presets: show.presets }));
+  const { layouts, presets } = useShow(({ desk: { show } }) => ({ layouts: show.layouts, presets: show.presets }));
   const [mode, setMode] = useState('layouts');
   const [openId, setOpenId] = useState<string | null>(null);
   const [framingId, setFramingId] = useState<string | null>(null);
@@ -287,7 +287,7 @@ export function LayoutsRoom() {
             <Button
               className="ml-auto px-1.5!"
               title="Put this layout into Next"
-              onClick={() => send('picture.setNext', { source: layout.id })}
+              onClick={() => send('picture.setNext', { picture: layout.id })}
             >
               Next
             </Button>

@@ -1,6 +1,6 @@
 import { type MouseEvent } from 'react';
-import { useSend } from '../host/host-context';
-import { useTally } from '../host/use-tally';
+import { useSend } from '../client/show-client';
+import { useTally } from '../client/use-tally';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame, tallyWords } from '../parts/tally-frame';
 
@@ -21,7 +21,7 @@ export function PictureTile({
   const send = useSend();
   const tally = useTally(id);
   const press = (event: MouseEvent) =>
-    onPress && !event.shiftKey ? onPress() : send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { source: id });
+    onPress && !event.shiftKey ? onPress() : send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { picture: id });
   return (
     <button
       type="button"
@@ -32,7 +32,7 @@ export function PictureTile({
       onClick={press}
     >
       <span className="relative block aspect-video bg-black">
-        <Monitor picture={{ kind: 'source', id }} label="" className="h-full w-full" />
+        <Monitor picture={{ kind: 'picture', id }} label="" className="h-full w-full" />
         <TallyFrame tally={tally} small />
       </span>
       <span className="flex items-center gap-1 bg-panel px-1 leading-6">

@@ -1,10 +1,10 @@
 import { ArrowLeftRight, Plus, Trash2, UserRound } from 'lucide-react';
 import { useState } from 'react';
 import { type Seat } from '#core/layout/document';
-import { useHostState, useSend } from '../host/host-context';
-import { useTally } from '../host/use-tally';
+import { useShow, useSend } from '../client/show-client';
+import { useTally } from '../client/use-tally';
 import { Button } from '../parts/button';
-import { PictureSelect } from './picture-select';
+import { PictureSelect } from '../parts/picture-select';
 
 function SeatRow({ seat, swapping, onSwap }: { seat: Seat; swapping: string | null; onSwap: (id: string) => void }) {
   const send = useSend();
@@ -68,7 +68,7 @@ function SeatRow({ seat, swapping, onSwap }: { seat: Seat; swapping: string | nu
 /** The seats: who fills each; two may be swapped by pressing both. */
 export function SeatsPanel() {
   const send = useSend();
-  const seats = useHostState(({ desk: { show } }) => show.seats);
+  const seats = useShow(({ desk: { show } }) => show.seats);
   const [swapping, setSwapping] = useState<string | null>(null);
   const [name, setName] = useState('');
   const swap = (id: string) => {

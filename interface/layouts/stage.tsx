@@ -18,8 +18,8 @@ import { effectiveBox } from '#core/layout/styles';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Box } from '#core/layout/document';
 import { MOST_ZOOM } from '#core/layout/look';
-import { useHostState, useSend } from '../host/host-context';
-import { useTally } from '../host/use-tally';
+import { useShow, useSend } from '../client/show-client';
+import { useTally } from '../client/use-tally';
 import { Monitor } from '../parts/monitor';
 
 const STRAW = '#e2c48d';
@@ -59,7 +59,7 @@ interface StageProps {
 export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: StageProps) {
   const send = useSend();
   const tally = useTally(layoutId);
-  const { raster, show } = useHostState(({ desk: { show } }) => ({ raster: show.raster, show }));
+  const { raster, show } = useShow(({ desk: { show } }) => ({ raster: show.raster, show }));
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 640, height: 360 });
   const drag = useRef<Drag | null>(null);
@@ -191,7 +191,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
         onDrop={dropped}
         data-testid="stage"
       >
-        <Monitor picture={{ kind: 'source', id: layoutId }} label="The layout" className="absolute inset-0" />
+        <Monitor picture={{ kind: 'picture', id: layoutId }} label="The layout" className="absolute inset-0" />
         <KonvaStage
           width={size.width + 2 * MARGIN}
           height={size.height + 2 * MARGIN}

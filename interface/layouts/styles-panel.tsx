@@ -2,16 +2,16 @@ import { Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { placesOfStyle, type StylePlace } from '#core/layout/styles';
 import { type Box, type Layout, type Style, STYLE_PROPERTIES, type StyleProperty } from '#core/layout/document';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
-import { PictureSelect } from './picture-select';
+import { PictureSelect } from '../parts/picture-select';
 
 const FIRST_PROPERTIES: StyleProperty[] = ['radius', 'border', 'shadow'];
 
 /** Every box that follows a style, those on air first. */
 function usePlaces(styleId: string): StylePlace[] {
-  const { show, air } = useHostState(({ desk }) => desk);
+  const { show, air } = useShow(({ desk }) => desk);
   return useMemo(() => placesOfStyle(show, air, styleId), [show, air, styleId]);
 }
 
@@ -99,26 +99,52 @@ function StyleRow({ style, index, layout, boxes }: { style: Style; index: number
         onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
       />
       <p className="text-xs text-muted">{style.properties.join(', ')}</p>
-      <label className="flex items-center gap-1.5 text-xs text-muted">
-        tied to
-        <PictureSelect
-          className="min-w-0 flex-1"
-          label={`Framing that ${style.name} is tied to`}
-          kinds={['framing']}
-          none="no framing"
-          value={style.framingId}
-          onChange={(framingId) => send('style.edit', { style: style.id, framingId })}
-        />
-      </label>
+      <Ties style={style} />
       {asking && <PlacesDialog style={style} onClose={() => setAsking(false)} onGo={overwrite} />}
     </li>
+  );
+}
+
+/** The framings that a style is tied to: boxes that show one of them follow it. */
+function Ties({ style }: { style: Style }) {
+  const send = useSend();
+  const framings = useShow(({ desk: { show } }) => show.framings);
+  const tie = (framingIds: string[]) => send('style.edit', { style: style.id, framingIds });
+  return (
+    <div className="flex flex-wrap items-center gap-1 text-xs text-muted">
+      tied to
+      {style.framingIds.map((id) => {
+        const name = framings.find((f) => f.id === id)?.name ?? id;
+        return (
+          <button
+            key={id}
+            type="button"
+            className="rounded-[3px] bg-raised px-1.5 py-0.5 text-text hover:text-air"
+            aria-label={`Untie ${style.name} from ${name}`}
+            title="Press to untie"
+            onClick={() => tie(style.framingIds.filter((other) => other !== id))}
+          >
+            {name} ×
+          </button>
+        );
+      })}
+      <PictureSelect
+        className="min-w-0 flex-1"
+        label={`Tie ${style.name} to a framing`}
+        kinds={['framing']}
+        none={style.framingIds.length === 0 ? 'no framing' : 'one more…'}
+        keep={(framing) => !style.framingIds.includes(framing.id)}
+        value={null}
+        onChange={(id) => id !== null && tie([...style.framingIds, id])}
+      />
+    </div>
   );
 }
 
 /** Styles: store, apply, overwrite, tie. */
 export function StylesPanel({ layout, boxes }: { layout: Layout; boxes: readonly Box[] }) {
   const send = useSend();
-  const styles = useHostState(({ desk: { show } }) => show.styles);
+  const styles = useShow(({ desk: { show } }) => show.styles);
   const [name, setName] = useState('');
   const [properties, setProperties] = useState<StyleProperty[]>(FIRST_PROPERTIES);
   const first = boxes[0];

@@ -3,7 +3,7 @@ import { asRunCsv } from '#core/output/as-run';
 import { formatDuration } from '#core/time/duration';
 import { formatTimecode } from '#core/time/timecode';
 import { db } from '#engine/storage/db';
-import { useHostState } from '../host/host-context';
+import { useLive } from '../client/show-client';
 import { Button } from '../parts/button';
 import { saveFile } from '../parts/save-file';
 
@@ -11,7 +11,7 @@ const SHOWN = 40;
 
 /** What was on air, from when to when; the newest first. */
 export function AsRun() {
-  const { show, frame } = useHostState(({ desk, frame }) => ({ show: desk.show, frame: Math.floor(frame / 25) * 25 }));
+  const { show, frame } = useLive(({ desk, frame }) => ({ show: desk.show, frame: Math.floor(frame / 25) * 25 }));
   const log = useQuery({
     queryKey: ['as-run', show.id],
     queryFn: () => db.asRun.where('showId').equals(show.id).reverse().sortBy('startedAt'),

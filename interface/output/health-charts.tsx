@@ -4,8 +4,8 @@ import { type EChartsType, init, use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { framesPerSecond } from '#core/time/rate';
-import { type HealthSample } from '#engine/host/state';
-import { useHostState } from '../host/host-context';
+import { type HealthSample } from '#engine/client/state';
+import { useLive } from '../client/show-client';
 import { Figure } from './figure';
 
 register([LineChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
@@ -74,7 +74,7 @@ const RATE_LINES: Line[] = [
 
 /** How the engine fared over the last minutes. */
 export function HealthCharts() {
-  const { samples, mixer, encoder, working, rate, clock } = useHostState(({ samples, mixer, encoder, working, desk: { show } }) => ({
+  const { samples, mixer, encoder, working, rate, clock } = useLive(({ samples, mixer, encoder, working, desk: { show } }) => ({
     samples,
     mixer: `${mixer.dropped} ${mixer.late} ${mixer.monitorsSkipped}`,
     encoder,

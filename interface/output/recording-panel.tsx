@@ -3,23 +3,23 @@ import { recordingRoom } from '#core/output/storage-budget';
 import { type Codec } from '#core/output/document';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { supportedCodecs } from '#engine/output/codecs';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
-import { FeedSelect } from './feed-select';
+import { OutputSelect } from './output-select';
 import { bitrateText, Figure } from './figure';
 
 const NAMES: Record<Codec, string> = { h264: 'MP4 · H.264', vp9: 'WebM · VP9', av1: 'WebM · AV1' };
 
 /** Codecs this browser can really encode at the working size; null until it has said. */
 function useCodecs(): Codec[] | null {
-  const { working, rate } = useHostState(({ working, desk: { show } }) => ({ working, rate: show.rate }));
+  const { working, rate } = useShow(({ working, desk: { show } }) => ({ working, rate: show.rate }));
   const [codecs, setCodecs] = useState<Codec[] | null>(null);
   const { width, height } = working.raster;
   useEffect(() => {
     let gone = false;
-    void supportedCodecs({ bitrate: 4e6, raster: { width, height }, rate, frameStep: working.frameStep, feed: 'programme' }).then(
+    void supportedCodecs({ bitrate: 4e6, raster: { width, height }, rate, frameStep: working.frameStep }).then(
       (list) => !gone && setCodecs(list),
     );
     return () => {
@@ -32,7 +32,7 @@ function useCodecs(): Codec[] | null {
 export function RecordingPanel() {
   const send = useSend();
   const codecs = useCodecs();
-  const { settings, on, status, space } = useHostState(({ desk: { show, air }, encoder, space }) => ({
+  const { settings, on, status, space } = useShow(({ desk: { show, air }, encoder, space }) => ({
     settings: show.output.recording,
     on: air.recording !== null,
     status: encoder.recording,
@@ -71,11 +71,11 @@ export function RecordingPanel() {
             {!usable && <option value={settings.codec}>{NAMES[settings.codec]} (not here)</option>}
           </select>
         </label>
-        <FeedSelect
+        <OutputSelect
           label="Picture of the recording"
           disabled={on}
-          value={settings.feed}
-          onChange={(feed) => send('output.setRecording', { feed })}
+          value={settings.outputId}
+          onChange={(outputId) => send('output.setRecording', { outputId })}
         />
         <NumberField
           className="w-28"

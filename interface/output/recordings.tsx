@@ -6,7 +6,7 @@ import { causeOf } from '#core/schema/cause';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { type RecordingRow } from '#engine/storage/db';
 import { deleteRecording, listRecordings, recordingFile, renameRecording } from '#engine/storage/recordings';
-import { useHostState } from '../host/host-context';
+import { useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { HoldButton } from '../parts/hold-button';
@@ -97,7 +97,7 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
 export function Recordings() {
   const queries = useQueryClient();
   const [playing, setPlaying] = useState<RecordingRow | null>(null);
-  const recordingId = useHostState(({ desk: { air } }) => air.recording?.id ?? null);
+  const recordingId = useShow(({ desk: { air } }) => air.recording?.id ?? null);
   const list = useQuery({ queryKey: ['recordings', recordingId], queryFn: listRecordings, refetchInterval: 2000 });
   const refresh = () => void queries.invalidateQueries({ queryKey: ['recordings'] });
   return (

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { formatDuration } from '#core/time/duration';
 import { type StreamState } from '#engine/output/messages';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
-import { FeedSelect } from './feed-select';
+import { OutputSelect } from './output-select';
 import { bitrateText, Figure } from './figure';
 
 const WORDS: Record<StreamState, string> = { connecting: 'connecting', live: 'live', retrying: 'away, trying again', ending: 'ending' };
@@ -44,7 +44,7 @@ function TextSetting({
 
 export function StreamPanel() {
   const send = useSend();
-  const { settings, on, status, shared } = useHostState(({ desk: { show, air }, encoder }) => ({
+  const { settings, on, status, shared } = useShow(({ desk: { show, air }, encoder }) => ({
     settings: show.output.stream,
     on: air.stream !== null,
     status: encoder.stream,
@@ -84,11 +84,11 @@ export function StreamPanel() {
           disabled={on}
           onCommit={(key) => send('output.setStream', { key })}
         />
-        <FeedSelect
+        <OutputSelect
           label="Picture of the stream"
           disabled={on}
-          value={settings.feed}
-          onChange={(feed) => send('output.setStream', { feed })}
+          value={settings.outputId}
+          onChange={(outputId) => send('output.setStream', { outputId })}
         />
         <NumberField
           className="w-28"

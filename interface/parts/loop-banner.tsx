@@ -1,13 +1,13 @@
 import { RefreshCcw } from 'lucide-react';
 import { useEffect } from 'react';
-import { useHost } from '../host/host-context';
-import { forgetWarning, useLoopWarning } from '../host/loop-warning';
+import { useShowClient } from '../client/show-client';
+import { forgetWarning, useLoopWarning } from '../client/loop-warning';
 import { Button } from './button';
 import { HoldButton } from './hold-button';
 
 /** Says which loop a change would close, before it is made. Meaning it must be held. */
 export function LoopBanner() {
-  const host = useHost();
+  const host = useShowClient();
   const warning = useLoopWarning((s) => s.warning);
   useEffect(() => {
     if (!warning) return undefined;

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { type MonitorPicture } from '#engine/picture/messages';
-import { useHost } from '../host/host-context';
+import { useShowClient } from '../client/show-client';
 
 interface MonitorProps {
   picture: MonitorPicture;
@@ -10,7 +10,7 @@ interface MonitorProps {
 
 /** A picture from the mixer. The canvas belongs to the mixer's thread; React only makes room for it. */
 export function Monitor({ picture, label, className }: MonitorProps) {
-  const host = useHost();
+  const host = useShowClient();
   const box = useRef<HTMLDivElement>(null);
   const key = JSON.stringify(picture);
   useEffect(() => {

@@ -1,13 +1,12 @@
 import clsx from 'clsx';
 import { playerState } from '#core/media/player';
-import { picturesWithin } from '#core/desk/pictures';
-import { findSource } from '#core/desk/show';
+import { picturesWithin, findSource } from '#core/desk/pictures';
 import { formatTimeLeft } from '#core/time/duration';
-import { useHostState } from '../host/host-context';
+import { useLive } from '../client/show-client';
 
 /** Time left of a media source; empty for others. In its last ten seconds it becomes a filled block. */
 export function TimeLeft({ sourceId, className }: { sourceId: string | null; className?: string }) {
-  const { text, ending, state } = useHostState(({ desk: { show, air }, frame }) => {
+  const { text, ending, state } = useLive(({ desk: { show, air }, frame }) => {
     // Of a layout, the clip in it that plays, or else its first.
     const clips = [...picturesWithin(show, sourceId)]
       .flatMap((id) => findSource(show, id) ?? [])

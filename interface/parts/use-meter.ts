@@ -1,6 +1,6 @@
 import { type RefObject, useEffect } from 'react';
 import { METER_FLOOR_DB, type MeterReading } from '#core/sound/meter';
-import { useHost } from '../host/host-context';
+import { useShowClient } from '../client/show-client';
 
 /** Where the colours of the scale change, dBFS: working level ends, then little room is left. */
 const WARM_DB = -20.4;
@@ -43,7 +43,7 @@ function draw(canvas: HTMLCanvasElement, readings: readonly MeterReading[], upri
  * while it can be seen and has changed by a pixel: dozens of them must not cost the page its time. `over` is where a held peak turns red, dBFS.
  */
 export function useMeter(canvas: RefObject<HTMLCanvasElement | null>, id: string, upright: boolean, overDb: number): void {
-  const host = useHost();
+  const host = useShowClient();
   useEffect(() => {
     const element = canvas.current;
     if (!element) return undefined;

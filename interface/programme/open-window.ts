@@ -1,5 +1,8 @@
 /** The programme in a window of its own, for a second display. */
-/** Opens it, or brings it to the front. It finds the running show through its opener. */
-export function openProgrammeWindow(feed: 'programme' | 'clean' = 'programme'): void {
-  window.open(feed === 'clean' ? '/programme?feed=clean' : '/programme', `bivoca-${feed}`, 'popup,width=960,height=540')?.focus();
+import { PROGRAMME_OUTPUT } from '#core/screens/outputs';
+
+/** Opens the window of an output, or brings it to the front. It finds the show by its identity, wherever that runs in this browser. */
+export function openOutputWindow(showId: string, outputId = PROGRAMME_OUTPUT): void {
+  const address = `/programme?${new URLSearchParams({ show: showId, output: outputId }).toString()}`;
+  window.open(address, `bivoca-${outputId}`, 'popup,width=960,height=540')?.focus();
 }

@@ -1,47 +1,41 @@
+/** An output and nothing else, for a second display. */
 import { useEffect, useRef, useState } from 'react';
+import { findOutput, outputsOf, PROGRAMME_OUTPUT } from '#core/screens/outputs';
+import { viewOutput } from '#engine/panels/output-viewer';
 
-/** How often it looks for the show's window, milliseconds. */
-const LOOK = 1000;
+/** What the address asks for: a show, or whichever runs; an output, or the programme. */
+function asked(): { showId: string | null; outputId: string; name: string } {
+  const query = new URLSearchParams(window.location.search);
+  const output = findOutput({}, query.get('output') ?? PROGRAMME_OUTPUT) ?? outputsOf({})[0];
+  return { showId: query.get('show'), outputId: output?.id ?? PROGRAMME_OUTPUT, name: output?.name ?? '' };
+}
 
-/** The programme and nothing else; with `?feed=clean`, below its lanes. A double press, or F, fills the screen. */
+/** The programme and nothing else, or another output by `?output=`. A double press, or F, fills the screen. */
 export function ProgrammeWindow() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [shown, setShown] = useState(false);
   useEffect(() => {
-    const feed = new URLSearchParams(window.location.search).get('feed') === 'clean' ? 'clean' : 'programme';
-    document.title = `${feed === 'clean' ? 'Clean programme' : 'Programme'} · Bivoca`;
-    let stop: (() => void) | null = null;
-    let from: unknown = null;
-    const look = () => {
-      const host = (window.opener as Window | null)?.bivocaHost;
-      if (host === from) return;
-      stop?.();
-      stop = null;
-      from = host;
-      setShown(host !== undefined);
-      if (!host) return;
-      const context = canvas.current?.getContext('2d', { alpha: false });
-      stop = host.programmeFrames((frame) => {
-        const target = canvas.current;
-        if (target && (target.width !== frame.displayWidth || target.height !== frame.displayHeight)) {
-          target.width = frame.displayWidth;
-          target.height = frame.displayHeight;
-        }
-        context?.drawImage(frame, 0, 0);
-        frame.close();
-      }, feed);
+    const { showId, outputId, name } = asked();
+    document.title = `${name} · Bivoca`;
+    const context = canvas.current?.getContext('2d', { alpha: false });
+    const show = (frame: VideoFrame) => {
+      const target = canvas.current;
+      if (target && (target.width !== frame.displayWidth || target.height !== frame.displayHeight)) {
+        target.width = frame.displayWidth;
+        target.height = frame.displayHeight;
+      }
+      context?.drawImage(frame, 0, 0);
+      frame.close();
+      setShown(true);
     };
-    look();
-    const timer = setInterval(look, LOOK);
-    const leave = () => stop?.();
-    window.addEventListener('pagehide', leave);
+    const stop = viewOutput(showId, outputId, show, () => setShown(false));
+    window.addEventListener('pagehide', stop);
     const key = (event: KeyboardEvent) => event.code === 'KeyF' && toggleFull();
     window.addEventListener('keydown', key);
     return () => {
-      clearInterval(timer);
-      window.removeEventListener('pagehide', leave);
+      window.removeEventListener('pagehide', stop);
       window.removeEventListener('keydown', key);
-      stop?.();
+      stop();
     };
   }, []);
   return (
@@ -53,9 +47,7 @@ export function ProgrammeWindow() {
         className="max-h-full max-w-full"
         style={{ width: '100vw', height: '100vh', objectFit: 'contain' }}
       />
-      {!shown && (
-        <p className="absolute text-muted">The programme appears here while its show is open in the window that opened this one.</p>
-      )}
+      {!shown && <p className="absolute text-muted">The picture appears here while its show is open in a window of this browser.</p>}
     </main>
   );
 }

@@ -1,16 +1,17 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { type ReactNode } from 'react';
 import { MOST_ANGLES, PROGRAMME_SOUND, type ReplaySettings } from '#core/replay/document';
-import { pictureName } from '#core/desk/pictures';
-import { hasSound } from '#core/show/source';
+import { findSource, pictureName } from '#core/desk/pictures';
+import { hasSound, isKind, traitsOf } from '#core/show/source-kinds';
+import { PictureSelect } from '../parts/picture-select';
 import { formatBytes, formatDuration } from '#core/time/duration';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 
-function AngleRow({ index, sourceId, soundId }: { index: number; sourceId: string; soundId: string | null }) {
+function AngleRow({ index, pictureId, soundId }: { index: number; pictureId: string; soundId: string | null }) {
   const send = useSend();
-  const { show, track } = useHostState(({ desk, replay }) => ({ show: desk.show, track: replay?.tracks.find((t) => t.id === sourceId) }));
+  const { show, track } = useShow(({ desk, replay }) => ({ show: desk.show, track: replay?.tracks.find((t) => t.id === pictureId) }));
   const bad = track?.state === 'failed' || (track?.missed ?? 0) > 0;
   const state = !track
     ? 'not recording'
@@ -19,12 +20,12 @@ function AngleRow({ index, sourceId, soundId }: { index: number; sourceId: strin
     <li className="border-b border-line px-2 py-1.5">
       <div className="flex items-center gap-1.5">
         <span className="figures w-5 font-semibold">{index + 1}</span>
-        <span className="min-w-0 flex-1 truncate">{pictureName(show, sourceId)}</span>
+        <span className="min-w-0 flex-1 truncate">{pictureName(show, pictureId)}</span>
         <Button
           look="quiet"
           className="px-1!"
           aria-label={`Angle ${index + 1} up`}
-          onClick={() => send('replay.moveAngle', { source: sourceId, index: Math.max(0, index - 1) })}
+          onClick={() => send('replay.moveAngle', { angle: pictureId, index: Math.max(0, index - 1) })}
         >
           <ArrowUp size={14} />
         </Button>
@@ -32,16 +33,16 @@ function AngleRow({ index, sourceId, soundId }: { index: number; sourceId: strin
           look="quiet"
           className="px-1!"
           aria-label={`Angle ${index + 1} down`}
-          onClick={() => send('replay.moveAngle', { source: sourceId, index: Math.min(MOST_ANGLES - 1, index + 1) })}
+          onClick={() => send('replay.moveAngle', { angle: pictureId, index: Math.min(MOST_ANGLES - 1, index + 1) })}
         >
           <ArrowDown size={14} />
         </Button>
         <Button
           look="quiet"
           className="px-1!"
-          aria-label={`Record ${pictureName(show, sourceId)} no longer`}
+          aria-label={`Record ${pictureName(show, pictureId)} no longer`}
           title="Record it no longer; what is recorded stays"
-          onClick={() => send('replay.removeAngle', { source: sourceId })}
+          onClick={() => send('replay.removeAngle', { angle: pictureId })}
         >
           <Trash2 size={14} />
         </Button>
@@ -53,15 +54,15 @@ function AngleRow({ index, sourceId, soundId }: { index: number; sourceId: strin
             aria-label={`Sound of angle ${index + 1}`}
             className="w-40"
             value={soundId ?? ''}
-            onChange={(e) => send('replay.setAngleSound', { source: sourceId, sound: e.target.value || null })}
+            onChange={(e) => send('replay.setAngleSound', { angle: pictureId, sound: e.target.value || null })}
           >
             <option value="">none</option>
             <option value={PROGRAMME_SOUND}>the programme</option>
             {show.sources
-              .filter((s) => hasSound(s) && s.settings.kind !== 'deck')
+              .filter((s) => hasSound(s) && !isKind(s, 'deck'))
               .map((s) => (
                 <option key={s.id} value={s.id}>
-                  {s.id === sourceId ? 'its own' : s.name}
+                  {s.id === pictureId ? 'its own' : s.name}
                 </option>
               ))}
           </select>
@@ -74,30 +75,30 @@ function AngleRow({ index, sourceId, soundId }: { index: number; sourceId: strin
 
 function AddAngle() {
   const send = useSend();
-  const show = useHostState(({ desk }) => desk.show);
-  const taken = new Set(show.replay.angles.map((a) => a.sourceId));
-  const free = show.sources.filter((s) => !taken.has(s.id) && !['deck', 'still', 'colour'].includes(s.settings.kind));
+  const show = useShow(({ desk }) => desk.show);
+  const taken = new Set(show.replay.angles.map((a) => a.pictureId));
+  /** Decks play what is recorded, and what stands still needs no replay. */
+  const sensible = ({ id }: { id: string }) => {
+    const source = findSource(show, id);
+    return !taken.has(id) && (!source || (traitsOf(source).moves && !isKind(source, 'deck')));
+  };
   if (taken.size >= MOST_ANGLES) return <p className="p-2 text-muted">Eight angles are recorded, the most there can be.</p>;
   return (
-    <select
-      aria-label="Add an angle"
+    <PictureSelect
+      label="Add an angle"
       className="m-2"
-      value=""
-      onChange={(e) => e.target.value && send('replay.addAngle', { source: e.target.value })}
-    >
-      <option value="">Record another source…</option>
-      {free.map((s) => (
-        <option key={s.id} value={s.id}>
-          {s.name}
-        </option>
-      ))}
-    </select>
+      kinds={['source', 'output', 'layout', 'framing', 'seat', 'preset']}
+      none="Record another picture…"
+      keep={sensible}
+      value={null}
+      onChange={(picture) => picture !== null && send('replay.addAngle', { picture })}
+    />
   );
 }
 
 /** What is used of the budget, and how long it lasts. */
 export function BudgetLine() {
-  const { status, on, kind, hours } = useHostState(({ replay, desk: { show, air } }) => ({
+  const { status, on, kind, hours } = useShow(({ replay, desk: { show, air } }) => ({
     status: replay,
     hours: show.replay.settings.budget.value,
     on: air.replay.recording !== null,
@@ -133,7 +134,7 @@ export function BudgetLine() {
 /** Angles and settings of the recording and of the decks. */
 export function AnglesPanel() {
   const send = useSend();
-  const { angles, settings, on, transitions, files, show } = useHostState(({ desk: { show, air } }) => ({
+  const { angles, settings, on, transitions, files, show } = useShow(({ desk: { show, air } }) => ({
     angles: show.replay.angles,
     settings: show.replay.settings,
     on: air.replay.recording !== null,
@@ -141,7 +142,7 @@ export function AnglesPanel() {
     files: show.sources,
     show,
   }));
-  const cache = useHostState((s) => s.replayCache);
+  const cache = useShow((s) => s.replayCache);
   const set = (change: Partial<ReplaySettings>) => send('replay.set', { ...change });
   const { budget } = settings;
   const field = (label: string, control: ReactNode) => (
@@ -167,8 +168,8 @@ export function AnglesPanel() {
   return (
     <div className="flex flex-col pb-3">
       <ul aria-label="Angles">
-        {angles.map(({ sourceId, soundId }, i) => (
-          <AngleRow key={sourceId} index={i} sourceId={sourceId} soundId={soundId} />
+        {angles.map(({ pictureId, soundId }, i) => (
+          <AngleRow key={pictureId} index={i} pictureId={pictureId} soundId={soundId} />
         ))}
         {angles.length === 0 && (
           <li className="p-2 text-muted">No angles yet. Choose two to eight sources: they are recorded together, all the time.</li>
@@ -284,7 +285,7 @@ export function AnglesPanel() {
         >
           <option value="">none</option>
           {files
-            .filter((s) => s.settings.kind === 'media' && s.settings.hasSound)
+            .filter((s) => isKind(s, 'media') && hasSound(s))
             .map((s) => (
               <option key={s.id} value={s.id}>
                 {pictureName(show, s.id)}

@@ -4,7 +4,7 @@ import { frameOfDay } from '#core/replay/edit';
 import { TILE_COLOURS } from '#core/desk/create';
 import { pictureName } from '#core/desk/pictures';
 import { parseTimecode, TimecodeError, formatTimecode } from '#core/time/timecode';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { keyOf } from './keys';
@@ -44,10 +44,10 @@ function TextField({
 
 /** In or out by timecode, by nudges, and to the playhead. The out shown is the last frame of the clip. */
 function EdgeField({ clip, edge }: { clip: Clip; edge: 'in' | 'out' }) {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const deck = useRoom((s) => s.deck);
-  const rate = useHostState(({ desk: { show } }) => show.rate);
+  const rate = useShow(({ desk: { show } }) => show.rate);
   const shown = formatTimecode(edge === 'in' ? clip.in : clip.out - 1, rate);
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);
@@ -112,7 +112,7 @@ export function ClipEditor() {
   const send = useSend();
   const act = useAct();
   const chosen = useRoom((s) => s.chosen);
-  const show = useHostState(({ desk }) => desk.show);
+  const show = useShow(({ desk }) => desk.show);
   const clips = show.replay.clips.filter((c) => chosen.includes(c.id));
   const [clip] = clips;
   if (!clip)
@@ -156,7 +156,7 @@ export function ClipEditor() {
           onCommit={(speed) => send('clip.set', { clips: ids, speed: Math.round(speed) })}
         />
         <span className="ml-1 text-muted">Angles</span>
-        {show.replay.angles.map(({ sourceId }, i) => {
+        {show.replay.angles.map(({ pictureId: sourceId }, i) => {
           const order = clip.angleIds.indexOf(sourceId);
           return (
             <Button

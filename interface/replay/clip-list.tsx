@@ -5,7 +5,7 @@ import { type Angle, type Clip } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';
 import { filterClips } from '#core/replay/search';
 import { type Rate } from '#core/time/rate';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { useRoom } from './room-state';
 import { chooseClip, useAct } from './use-actions';
 import { lengthText } from './words';
@@ -24,7 +24,7 @@ interface RowProps {
 
 /** A row of the list: number, name, angles, speed, rating, running time. */
 const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }: RowProps) {
-  const lanes = clip.angleIds.map((id) => angles.findIndex((a) => a.sourceId === id) + 1);
+  const lanes = clip.angleIds.map((id) => angles.findIndex((a) => a.pictureId === id) + 1);
   return (
     <div
       role="option"
@@ -60,20 +60,20 @@ const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }
 
 /** The clips of the reel, or of all reels. Thousands scroll: only what is seen is drawn. */
 export function ClipList() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const act = useAct();
   const room = useRef<HTMLDivElement>(null);
   const chosen = useRoom((s) => s.chosen);
   const filter = useRoom((s) => s.filter);
-  const { clips, reelId, angles, rate, from } = useHostState(({ desk: { show, air } }) => ({
+  const { clips, reelId, angles, rate, from } = useShow(({ desk: { show, air } }) => ({
     clips: show.replay.clips,
     reelId: show.replay.reelId,
     angles: show.replay.angles,
     rate: show.rate,
     from: air.replay.kept?.from ?? null,
   }));
-  const playing = useHostState(({ desk: { air } }) =>
+  const playing = useShow(({ desk: { air } }) =>
     [air.replay.decks[1], air.replay.decks[2]].map((d) => d.roll?.items[d.roll.index]?.clipId ?? '').join(' '),
   );
   const list = useMemo(() => filterClips(clips, { ...filter, reelId: filter.everywhere ? null : reelId }), [clips, filter, reelId]);

@@ -7,8 +7,8 @@ import { totalFrames } from '#core/replay/roll';
 import { type Rate } from '#core/time/rate';
 import { formatTimecode } from '#core/time/timecode';
 import { pictureName } from '#core/desk/pictures';
-import { useHostState, useSend } from '../host/host-context';
-import { useTally } from '../host/use-tally';
+import { useShow, useSend, useLive } from '../client/show-client';
+import { useTally } from '../client/use-tally';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { Monitor } from '../parts/monitor';
@@ -19,7 +19,7 @@ import { behindText, lengthText, motionText } from './words';
 
 /** How far behind the present a deck is: a filled block when live, large figures when not. */
 function Sign({ deck }: { deck: DeckNumber }) {
-  const { live, behind, code, motion, left, all, ends, clip } = useHostState(({ desk: { show, air }, frame }) => {
+  const { live, behind, code, motion, left, all, ends, clip } = useLive(({ desk: { show, air }, frame }) => {
     const state = air.replay.decks[deck];
     const place = deckPlace(state, air.replay, frame, show.rate);
     const rest = rollLeft(state, place);
@@ -69,11 +69,11 @@ function Sign({ deck }: { deck: DeckNumber }) {
 
 function Angles({ deck }: { deck: DeckNumber }) {
   const send = useSend();
-  const shown = useHostState(({ desk: { show, air }, frame }) => deckPlace(air.replay.decks[deck], air.replay, frame, show.rate).angleId);
-  const show = useHostState(({ desk }) => desk.show);
+  const shown = useLive(({ desk: { show, air }, frame }) => deckPlace(air.replay.decks[deck], air.replay, frame, show.rate).angleId);
+  const show = useShow(({ desk }) => desk.show);
   return (
     <div className="flex min-w-0 flex-1 gap-1" role="group" aria-label={`Angle of deck ${deck}`}>
-      {show.replay.angles.map(({ sourceId }, i) => (
+      {show.replay.angles.map(({ pictureId: sourceId }, i) => (
         <Button
           key={sourceId}
           pressed={shown === sourceId}
@@ -98,7 +98,7 @@ function speedOf(replay: ReplayAir, number: DeckNumber, frame: number, rate: Rat
 
 function Transport({ deck }: { deck: DeckNumber }) {
   const send = useSend();
-  const { speed, rolling, sourceId } = useHostState(({ desk: { show, air }, frame }) => ({
+  const { speed, rolling, sourceId } = useLive(({ desk: { show, air }, frame }) => ({
     speed: speedOf(air.replay, deck, frame, show.rate),
     rolling: air.replay.decks[deck].roll !== null,
     sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
@@ -167,7 +167,7 @@ function Transport({ deck }: { deck: DeckNumber }) {
           className="px-2!"
           unusable={sourceId === null ? 'Add an angle first: the decks are then among the sources.' : null}
           title="Put this deck into Next"
-          onClick={() => sourceId !== null && send('picture.setNext', { source: sourceId })}
+          onClick={() => sourceId !== null && send('picture.setNext', { picture: sourceId })}
         >
           Next
         </Button>
@@ -184,7 +184,7 @@ function DeckTally({ id, name }: { id: string; name: string }) {
 export function DeckPanel({ deck }: { deck: DeckNumber }) {
   const send = useSend();
   const chosen = useRoom((s) => s.deck === deck);
-  const { sourceId, gang, total } = useHostState(({ desk: { show, air } }) => {
+  const { sourceId, gang, total } = useShow(({ desk: { show, air } }) => {
     const { roll } = air.replay.decks[deck];
     return {
       sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
@@ -228,7 +228,7 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
           </p>
         ) : (
           <>
-            <Monitor picture={{ kind: 'source', id: sourceId }} label={`Picture of deck ${deck}`} className="absolute inset-0" />
+            <Monitor picture={{ kind: 'picture', id: sourceId }} label={`Picture of deck ${deck}`} className="absolute inset-0" />
             <DeckTally id={sourceId} name="" />
           </>
         )}

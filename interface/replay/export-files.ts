@@ -8,7 +8,7 @@ import { type AngleFile, otioTimeline } from '#core/replay/otio';
 import { itemsOf } from '#core/replay/roll';
 import { pictureName, sourceBehind } from '#core/desk/pictures';
 import { type Show } from '#core/desk/show';
-import { type ShowHost } from '#engine/host/show-host';
+import { type ShowClient } from '#engine/client/show-client';
 import { db } from '#engine/storage/db';
 
 /** A name that every file system takes. */
@@ -24,11 +24,11 @@ export const fileName = (name: string, ending: string): string =>
 export type Container = 'mp4' | 'webm';
 
 const soundsOf = (show: Show): Record<string, string> =>
-  Object.fromEntries(show.replay.angles.flatMap((a) => (a.soundId === null ? [] : [[a.sourceId, `sound-${a.soundId}`]])));
+  Object.fromEntries(show.replay.angles.flatMap((a) => (a.soundId === null ? [] : [[a.pictureId, `sound-${a.soundId}`]])));
 
 /** Adds the clips to the exports: one file each, or all joined. Resolves with the files as they are done. */
 export function exportClips(
-  host: ShowHost,
+  host: ShowClient,
   name: string,
   clips: readonly Clip[],
   container: Container,
@@ -46,7 +46,7 @@ export function exportClips(
     blend,
     soundAtSpeed,
   });
-  const fallback = show.replay.angles[0]?.sourceId ?? null;
+  const fallback = show.replay.angles[0]?.pictureId ?? null;
   const parts = joined
     ? [{ name, items: clips.flatMap((c) => itemsOf(c, fallback)) }]
     : clips.map((c) => ({ name: `${c.number} ${c.name}`, items: itemsOf(c, fallback) }));
@@ -59,7 +59,7 @@ export function exportClips(
 }
 
 /** Adds the recordings of the angles that `events` use, each over all the time they use. */
-export function exportAngles(host: ShowHost, events: readonly EditEvent[], each: (file: File) => void): Promise<void> {
+export function exportAngles(host: ShowClient, events: readonly EditEvent[], each: (file: File) => void): Promise<void> {
   const { show } = host.state.desk;
   return Promise.all(
     [...anglesOf(show, events)].map(async ([angleId, { fileName: name, from, to }]) => {
@@ -87,7 +87,7 @@ function anglesOf(show: Show, events: readonly EditEvent[]): Map<string, AngleFi
 /** A reel as events of an edit list. */
 export function reelEvents(show: Show, clips: readonly Clip[]): EditEvent[] {
   const { join, joinFrames } = show.replay.settings;
-  const fallback = show.replay.angles[0]?.sourceId ?? null;
+  const fallback = show.replay.angles[0]?.pictureId ?? null;
   return eventsOf(
     clips.flatMap((c) => itemsOf(c, fallback)),
     join === 'dissolve' ? joinFrames : 0,
@@ -98,7 +98,7 @@ export function reelEvents(show: Show, clips: readonly Clip[]): EditEvent[] {
 /** What was on air, from the as-run log, as events against the angles. */
 export async function programmeEvents(show: Show, present: number): Promise<EditEvent[]> {
   const lines = await db.asRun.where('showId').equals(show.id).toArray();
-  const angles = new Map(show.replay.angles.map((a) => [a.sourceId, pictureName(show, a.sourceId)]));
+  const angles = new Map(show.replay.angles.map((a) => [a.pictureId, pictureName(show, a.pictureId)]));
   return eventsOfLog(
     lines.map((l) => ({ ...l, sourceId: sourceBehind(show, l.pictureId ?? null) })),
     angles,

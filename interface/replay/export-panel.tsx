@@ -5,8 +5,8 @@ import { useStore } from 'zustand';
 import { clipsOf } from '#core/replay/document';
 import { causeOf } from '#core/schema/cause';
 import { formatTimeLeft } from '#core/time/duration';
-import { type ExportTask } from '#engine/host/replay-export';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { type ExportTask } from '#engine/replay/export-messages';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { saveFile } from '../parts/save-file';
 import {
@@ -34,7 +34,7 @@ const STATES: Record<ExportTask['state'], string> = {
 };
 
 function Task({ task }: { task: ExportTask }) {
-  const host = useHost();
+  const host = useShowClient();
   const spent = (Date.now() - task.startedAt) / 1000;
   const left = task.share > 0.02 ? `${formatTimeLeft((spent / task.share) * (1 - task.share))} left` : 'begins';
   const words =
@@ -61,7 +61,7 @@ function Task({ task }: { task: ExportTask }) {
 
 /** Reads a list of clips into the chosen reel. */
 function ReadIn() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const read = async (file: File) => {
     const { desk, frame } = host.state;
@@ -92,9 +92,9 @@ function ReadIn() {
 
 /** Files, edit lists and clip lists of what is chosen, of the reel, or of the programme. */
 export function ExportPanel() {
-  const host = useHost();
+  const host = useShowClient();
   const chosen = useRoom((s) => s.chosen);
-  const show = useHostState(({ desk }) => desk.show);
+  const show = useShow(({ desk }) => desk.show);
   const tasks = useStore(host.exports.store, (s) => s.tasks);
   const [container, setContainer] = useState<Container>('mp4');
   const [whole, setWhole] = useState(false);

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { formatTimecode } from '#core/time/timecode';
-import { useHost, useHostState } from '../host/host-context';
+import { useShowClient, useShow } from '../client/show-client';
 
 /** An edge of a clip on its way. */
 export interface EdgeDrag {
@@ -15,8 +15,8 @@ const WIDTH = 116;
 
 /** The frames around a clip's edge while it is dragged: those in the clip are bright, those outside dimmed. */
 export function Magnifier({ drag }: { drag: EdgeDrag }) {
-  const host = useHost();
-  const { angle, rate } = useHostState(({ desk: { show } }) => ({
+  const host = useShowClient();
+  const { angle, rate } = useShow(({ desk: { show } }) => ({
     angle: show.replay.clips.find((c) => c.id === drag.clip)?.angleIds[0] ?? null,
     rate: show.rate,
   }));
@@ -42,7 +42,7 @@ export function Magnifier({ drag }: { drag: EdgeDrag }) {
 }
 
 /** One very frame. */
-function Exact({ host, angle, frame }: { host: ReturnType<typeof useHost>; angle: string; frame: number }) {
+function Exact({ host, angle, frame }: { host: ReturnType<typeof useShowClient>; angle: string; frame: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [gone, setGone] = useState(false);
   useEffect(() => {

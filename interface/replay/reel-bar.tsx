@@ -2,7 +2,7 @@ import { Pencil, Plus, Star, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { pictureName } from '#core/desk/pictures';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Popover } from '../parts/popover';
 import { keyOf } from './keys';
@@ -28,10 +28,10 @@ function NameForm({ label, first, verb, onDone }: { label: string; first: string
 
 /** Which reel is open, how it is named, and where copies go. */
 export function ReelBar() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const [open, setOpen] = useState<string | null>(null);
-  const { reels, reelId, counts } = useHostState(({ desk: { show } }) => ({
+  const { reels, reelId, counts } = useShow(({ desk: { show } }) => ({
     reels: show.replay.reels,
     reelId: show.replay.reelId,
     counts: show.replay.clips.length,
@@ -144,7 +144,7 @@ export function ReelBar() {
 /** Search over the reel, or over all. */
 export function ClipSearch() {
   const filter = useRoom((s) => s.filter);
-  const show = useHostState(({ desk }) => desk.show);
+  const show = useShow(({ desk }) => desk.show);
   const set = (change: Partial<typeof filter>) => setRoom({ filter: { ...filter, ...change } });
   return (
     <div className="flex items-center gap-1 border-b border-line px-1.5 py-1">
@@ -172,7 +172,7 @@ export function ClipSearch() {
       </select>
       <select aria-label="Angle" className="w-24" value={filter.angleId ?? ''} onChange={(e) => set({ angleId: e.target.value || null })}>
         <option value="">any angle</option>
-        {show.replay.angles.map(({ sourceId }, i) => (
+        {show.replay.angles.map(({ pictureId: sourceId }, i) => (
           <option key={sourceId} value={sourceId}>
             {i + 1} {pictureName(show, sourceId)}
           </option>
@@ -190,7 +190,7 @@ export function ClipTools() {
   const act = useAct();
   const none = useRoom((s) => s.chosen.length === 0);
   const why = none ? 'Choose a clip first.' : null;
-  const { look, rolls } = useHostState(({ desk: { air } }) => ({
+  const { look, rolls } = useShow(({ desk: { air } }) => ({
     look: air.replay.lookBack !== null,
     rolls: air.replay.takeBack !== null,
   }));

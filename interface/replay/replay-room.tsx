@@ -1,6 +1,6 @@
 import { Circle } from 'lucide-react';
 import { useState } from 'react';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { type ControlDriver } from '#engine/control/driver';
 import { ControllersPanel } from '../control/controllers-panel';
 import { JogPanel } from '../control/jog-panel';
@@ -21,7 +21,7 @@ import { useReplayKeys } from './use-actions';
 /** Starts and stops the recording of the angles; says what is wrong with any of them. */
 function RecordAngles() {
   const send = useSend();
-  const { on, angles, troubles } = useHostState(({ desk: { show, air }, replay }) => ({
+  const { on, angles, troubles } = useShow(({ desk: { show, air }, replay }) => ({
     on: air.replay.recording !== null,
     angles: show.replay.angles.length,
     troubles: (replay?.tracks ?? [])

@@ -1,5 +1,5 @@
 /** Small pictures of the timeline: asked for as they come into view, kept while there is room. */
-import { type ShowHost } from '#engine/host/show-host';
+import { type ShowClient } from '#engine/client/show-client';
 import { TILE } from './timeline-draw';
 
 /** Pictures kept; at 72×40 about 12 kB each. */
@@ -14,7 +14,7 @@ export class Thumbnails {
   private closed = false;
 
   constructor(
-    private readonly host: ShowHost,
+    private readonly host: ShowClient,
     private readonly came: () => void,
   ) {}
 

@@ -4,11 +4,10 @@ import { DECKS } from '#core/replay/air';
 import { placeClips, type PlacedClip } from '#core/replay/clip-rows';
 import { deckPlace } from '#core/replay/deck';
 import { type Clip } from '#core/replay/document';
-import { pictureName } from '#core/desk/pictures';
-import { findSource } from '#core/desk/show';
+import { pictureName, findSource } from '#core/desk/pictures';
 import { formatTimecode } from '#core/time/timecode';
-import { type ShowHost } from '#engine/host/show-host';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { type ShowClient } from '#engine/client/show-client';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { keyOf } from './keys';
 import { type EdgeDrag, Magnifier } from './magnifier';
@@ -23,7 +22,7 @@ const FOLLOW_AT = 0.9;
 const EDGE = 6;
 
 function draw(
-  host: ShowHost,
+  host: ShowClient,
   canvas: HTMLCanvasElement,
   clips: readonly PlacedClip[],
   thumbnails: Thumbnails,
@@ -60,7 +59,7 @@ function draw(
     rate: show.rate,
     now: frame,
     recording: air.replay.recording !== null,
-    lanes: show.replay.angles.map(({ sourceId }) => ({
+    lanes: show.replay.angles.map(({ pictureId: sourceId }) => ({
       id: sourceId,
       name: pictureName(show, sourceId),
       colour: findSource(show, sourceId)?.colour ?? '#8fa5a3',
@@ -91,12 +90,12 @@ function follow(
 
 /** The timeline of the angles: scrub, zoom, choose clips and drag their edges. */
 export function Timeline() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const canvas = useRef<HTMLCanvasElement>(null);
   const box = useRef<HTMLDivElement>(null);
-  const clips = useHostState(({ desk: { show } }) => show.replay.clips);
-  const reelId = useHostState(({ desk: { show } }) => show.replay.reelId);
+  const clips = useShow(({ desk: { show } }) => show.replay.clips);
+  const reelId = useShow(({ desk: { show } }) => show.replay.reelId);
   const { follow: follows } = useRoom((s) => s.view);
   const [drag, setDrag] = useState<EdgeDrag | null>(null);
   const placed = useMemo(() => placeClips(clips.filter((c) => c.reelId === reelId)), [clips, reelId]);
@@ -294,7 +293,7 @@ function GoTo() {
 function Marks() {
   const send = useSend();
   const deck = useRoom((s) => s.deck);
-  const { markIn, markOut, rate, settings } = useHostState(({ desk: { show, air } }) => ({
+  const { markIn, markOut, rate, settings } = useShow(({ desk: { show, air } }) => ({
     markIn: air.replay.markIn,
     markOut: air.replay.markOut,
     rate: show.rate,

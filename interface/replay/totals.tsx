@@ -4,7 +4,7 @@ import { rollLeft, deckPlace } from '#core/replay/deck';
 import { DECKS } from '#core/replay/air';
 import { clipsOf } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';
-import { useHostState } from '../host/host-context';
+import { useShow, useLive } from '../client/show-client';
 import { useRoom } from './room-state';
 import { lengthText } from './words';
 
@@ -25,7 +25,7 @@ function Total({ label, count, frames, tone }: { label: string; count?: number; 
 /** Time left of whatever plays out on air, else on the chosen deck. */
 function Left() {
   const deck = useRoom((s) => s.deck);
-  const { text, ends, onAir } = useHostState(({ desk: { show, air }, frame }) => {
+  const { text, ends, onAir } = useLive(({ desk: { show, air }, frame }) => {
     const isOnAir = (n: 1 | 2) => show.sources.some((s) => s.id === air.onAirId && s.settings.kind === 'deck' && s.settings.deck === n);
     const shown = DECKS.find((n) => isOnAir(n) && air.replay.decks[n].roll) ?? deck;
     const state = air.replay.decks[shown];
@@ -46,7 +46,7 @@ function Left() {
 /** "How much have you got?": running times of the chosen clips and of the reel, and what is left. */
 export function Totals() {
   const chosen = useRoom((s) => s.chosen);
-  const { replay, rate } = useHostState(({ desk: { show } }) => ({ replay: show.replay, rate: show.rate }));
+  const { replay, rate } = useShow(({ desk: { show } }) => ({ replay: show.replay, rate: show.rate }));
   const { clips, reelId, settings } = replay;
   const join = settings.join === 'dissolve' ? settings.joinFrames : 0;
   const reel = useMemo(() => clipsOf(replay, reelId), [replay, reelId]);

@@ -3,7 +3,7 @@ import { toast } from 'sonner';
 import { type Clip } from '#core/replay/document';
 import { filterClips } from '#core/replay/search';
 import { type Show } from '#core/desk/show';
-import { useHost, useSend } from '../host/host-context';
+import { useShowClient, useSend } from '../client/show-client';
 import { argsFor, findAction } from './actions';
 import { replayKeyFor } from './keys';
 import { setRoom, useRoom, zoomView } from './room-state';
@@ -69,7 +69,7 @@ const focusOn = (selector: string) => document.querySelector<HTMLInputElement>(s
 
 /** Does an action of Replay, by its name. */
 export function useAct(): (id: string) => void {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   return useCallback(
     (id) => {

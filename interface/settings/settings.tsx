@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { COMMON_RATES, rateLabel } from '#core/time/rate';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { RasterField } from '../shows/raster-field';
 import { NumberField } from '../parts/number-field';
 
 /** Settings of the show as a whole. */
 export function ShowSettings() {
   const send = useSend();
-  const { show, working, renderer } = useHostState(({ desk, working, renderer }) => ({ show: desk.show, working, renderer }));
+  const { show, working, renderer } = useShow(({ desk, working, renderer }) => ({ show: desk.show, working, renderer }));
   const [name, setName] = useState(show.name);
   const known = COMMON_RATES.some((c) => c.label === rateLabel(show.rate));
   return (

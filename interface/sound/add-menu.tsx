@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Popover } from '../parts/popover';
 import { setSoundRoom } from './room-state';
@@ -33,7 +33,7 @@ function NameLine({ label, placeholder, onAdd }: { label: string; placeholder: s
 /** Adds what the desk can have more of: the channel of a seat, a tone, a bus, a fader group. */
 export function AddMenu() {
   const send = useSend();
-  const { seats, inputs } = useHostState(({ desk: { show } }) => ({ seats: show.seats, inputs: show.sound.inputs }));
+  const { seats, inputs } = useShow(({ desk: { show } }) => ({ seats: show.seats, inputs: show.sound.inputs }));
   const free = seats.filter((s) => !inputs.some((c) => c.feed.kind === 'seat' && c.feed.seatId === s.id));
   return (
     <Popover

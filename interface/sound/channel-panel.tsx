@@ -4,7 +4,7 @@ import { channelsOf, type Channel } from '#core/sound/channels';
 import { type Bus, type Feed } from '#core/sound/document';
 import { BAND_KINDS, type EqBand, PICKS } from '#core/sound/strip';
 import { framesPerSecond } from '#core/time/rate';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
@@ -117,7 +117,7 @@ function Bands({ id, bands }: { id: string; bands: readonly EqBand[] }) {
 
 function Presets({ id }: { id: string }) {
   const send = useSend();
-  const presets = useHostState(({ desk: { show } }) => show.sound.presets);
+  const presets = useShow(({ desk: { show } }) => show.sound.presets);
   return (
     <div className="flex items-center gap-1">
       <select
@@ -167,7 +167,7 @@ const feedWords = (feed: Feed, seat: string): string => {
 
 function ChannelSettings({ channel }: { channel: Channel }) {
   const send = useSend();
-  const { rate, groups, seats } = useHostState(({ desk: { show } }) => ({
+  const { rate, groups, seats } = useShow(({ desk: { show } }) => ({
     rate: framesPerSecond(show.rate),
     groups: show.sound.groups,
     seats: show.seats,
@@ -361,7 +361,7 @@ function ChannelSettings({ channel }: { channel: Channel }) {
 
 function BusSettings({ bus }: { bus: Bus }) {
   const send = useSend();
-  const { rate, listeners } = useHostState(({ desk: { show } }) => ({ rate: framesPerSecond(show.rate), listeners: show.sound.listeners }));
+  const { rate, listeners } = useShow(({ desk: { show } }) => ({ rate: framesPerSecond(show.rate), listeners: show.sound.listeners }));
   const set = (change: Record<string, unknown>) => send('sound.setBus', { bus: bus.id, ...change });
   const heard = listeners.filter((l) => l.busId === bus.id).map((l) => l.name);
   return (
@@ -441,7 +441,7 @@ function BusSettings({ bus }: { bus: Bus }) {
 
 /** How loud the channel is before its fader, as people hear it. */
 function LoudnessLine({ id }: { id: string }) {
-  const host = useHost();
+  const host = useShowClient();
   const reading = useStore(host.sound.store, (s) => s.loudness[id]);
   useEffect(() => {
     host.sound.watch(id);
@@ -458,9 +458,9 @@ function LoudnessLine({ id }: { id: string }) {
 
 /** Every setting of the chosen channel or bus. */
 export function ChannelPanel() {
-  const host = useHost();
+  const host = useShowClient();
   const chosen = useSoundRoom((s) => s.chosen);
-  useHostState(({ desk: { show } }) => ({ sound: show.sound, sources: show.sources }));
+  useShow(({ desk: { show } }) => ({ sound: show.sound, sources: show.sources }));
   const { show } = host.state.desk;
   const channel = channelsOf(show).find((c) => c.id === chosen);
   const bus = show.sound.buses.find((b) => b.id === chosen);

@@ -4,8 +4,8 @@ import { channelsOf } from '#core/sound/channels';
 import { type Listener, LISTENER_KINDS, type ListenerKind, RULES } from '#core/sound/document';
 import { routingReport } from '#core/sound/routing/findings';
 import { hearsOf } from '#core/sound/routing/hears';
-import { useHost, useHostState, useSend } from '../host/host-context';
-import { setTalkTarget, talkTarget, useTalkTarget } from '../host/talk-target';
+import { useShowClient, useShow, useSend } from '../client/show-client';
+import { setTalkTarget, talkTarget, useTalkTarget } from '../client/talk-target';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
@@ -16,7 +16,7 @@ import { dbWords, KIND_WORDS, pairWords, RULE_WORDS } from './words';
 /** Speaks while it is held, with mouse, finger or key. */
 function TalkButton({ ids, name, label }: { ids: string[]; name: string; label: string }) {
   const send = useSend();
-  const talking = useHostState(({ desk: { air } }) => ids.some((id) => air.sound.talkback?.listenerIds.includes(id)));
+  const talking = useShow(({ desk: { air } }) => ids.some((id) => air.sound.talkback?.listenerIds.includes(id)));
   const begin = () => send('talkback.start', { listeners: ids });
   const end = () => talking && send('talkback.stop');
   return (
@@ -39,8 +39,8 @@ function TalkButton({ ids, name, label }: { ids: string[]; name: string; label: 
 
 /** What somebody hears, loudest first, by which path and why. */
 function Hears({ id }: { id: string }) {
-  const host = useHost();
-  useHostState(({ desk: { show } }) => ({ sound: show.sound, sources: show.sources, seats: show.seats }));
+  const host = useShowClient();
+  useShow(({ desk: { show } }) => ({ sound: show.sound, sources: show.sources, seats: show.seats }));
   const { graph } = routingReport(host.state.desk.show);
   const ear = graph.index.get(`ear:${id}`);
   const heard = ear === undefined ? [] : hearsOf(graph, ear);
@@ -73,9 +73,9 @@ function Hears({ id }: { id: string }) {
 }
 
 function OwnChannels({ listener }: { listener: Listener }) {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
-  useHostState(({ desk: { show } }) => ({ inputs: show.sound.inputs, sources: show.sources }));
+  useShow(({ desk: { show } }) => ({ inputs: show.sound.inputs, sources: show.sources }));
   const channels = channelsOf(host.state.desk.show);
   const names = channels.filter((c) => listener.ownIds.includes(c.id)).map((c) => c.name);
   return (
@@ -112,7 +112,7 @@ function OwnChannels({ listener }: { listener: Listener }) {
 function ListenerRow({ listener }: { listener: Listener }) {
   const send = useSend();
   const open = useSoundRoom((s) => s.listener === listener.id);
-  const sound = useHostState(({ desk: { show } }) => show.sound);
+  const sound = useShow(({ desk: { show } }) => show.sound);
   const { id, name, kind, busId, rule, place, talkback } = listener;
   const keyed = useTalkTarget((s) => talkTarget(sound.listeners, s.chosen)?.id === id);
   const set = (change: Record<string, unknown>) => send('listener.set', { listener: id, ...change });
@@ -216,11 +216,11 @@ function ListenerRow({ listener }: { listener: Listener }) {
 
 /** Who listens, what each should hear and does hear, and talkback. */
 export function ListenersPanel() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const [name, setName] = useState('');
   const [kind, setKind] = useState<ListenerKind>('guest');
-  const { listeners, talkbackId, dimDb } = useHostState(({ desk: { show } }) => ({
+  const { listeners, talkbackId, dimDb } = useShow(({ desk: { show } }) => ({
     listeners: show.sound.listeners,
     talkbackId: show.sound.talkbackId,
     dimDb: show.sound.dimDb,

@@ -7,7 +7,7 @@ import { useStore } from 'zustand';
 import { loudnessCsv, PEAK_LIMIT, TOLERANCE_LU, verdict } from '#core/sound/loudness/report';
 import { type LoudnessReading, SILENT_READING } from '#core/sound/loudness/loudness-meter';
 import { formatDuration } from '#core/time/duration';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { saveFile } from '../parts/save-file';
@@ -26,7 +26,7 @@ const TARGETS = [
 const FLOOR = -60;
 
 function Chart({ busId, target }: { busId: string; target: number }) {
-  const host = useHost();
+  const host = useShowClient();
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const element = box.current;
@@ -107,10 +107,10 @@ const shown = (r: LoudnessReading | undefined) => r ?? SILENT_READING;
 
 /** Loudness of a bus after ITU-R BS.1770 and EBU R 128, now and over time. */
 export function LoudnessPanel() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const busId = useSoundRoom((s) => s.loudnessBus);
-  const { buses, target, run, name } = useHostState(({ desk: { show, air } }) => ({
+  const { buses, target, run, name } = useShow(({ desk: { show, air } }) => ({
     buses: show.sound.buses,
     target: show.sound.targetLufs,
     run: air.sound.loudness[busId],

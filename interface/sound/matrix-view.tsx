@@ -5,7 +5,7 @@ import { channelsOf } from '#core/sound/channels';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
 import { routingReport } from '#core/sound/routing/findings';
 import { type Crosspoint, matrixOf } from '#core/sound/routing/matrix';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { setSoundRoom, useSoundRoom } from './room-state';
@@ -101,10 +101,10 @@ function CellEditor({ point, fromName, busName }: { point: Crosspoint; fromName:
 
 /** Channels and buses against buses: who is sent where, by rule or by hand. */
 export function MatrixView() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const cell = useSoundRoom((s) => s.cell);
-  useHostState(({ desk: { show } }) => ({ sound: show.sound, sources: show.sources, seats: show.seats, framings: show.framings }));
+  useShow(({ desk: { show } }) => ({ sound: show.sound, sources: show.sources, seats: show.seats, framings: show.framings }));
   const { show } = host.state.desk;
   const matrix = matrixOf(show);
   const looped = new Set(routingReport(show).loops.loops.flatMap((l) => l.crosspoints));

@@ -1,11 +1,11 @@
 import { useEffect, useRef } from 'react';
 import { METER_FLOOR_DB } from '#core/sound/meter';
-import { useHost } from '../host/host-context';
+import { useShowClient } from '../client/show-client';
 import { useMeter } from '../parts/use-meter';
 
 /** Upright peak meter, left and right, with held peaks, and a lamp that stays lit after full scale until it is pressed. */
 export function MeterColumn({ id, label }: { id: string; label: string }) {
-  const host = useHost();
+  const host = useShowClient();
   const canvas = useRef<HTMLCanvasElement>(null);
   const lamp = useRef<HTMLButtonElement>(null);
   useMeter(canvas, id, true, -0.1);

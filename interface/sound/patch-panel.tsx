@@ -7,7 +7,7 @@ import { type Pair, type Sound } from '#core/sound/document';
 import { exportRouting } from '#core/sound/routing-file';
 import { type DeviceState } from '#engine/sound/device-board';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { saveFile } from '../parts/save-file';
 import { useDevices, usePairs } from './use-devices';
@@ -16,7 +16,7 @@ import { WaysBack } from './ways-back';
 const STATE_WORDS = { opening: 'opening', live: 'plays', lost: 'lost' };
 
 function DeviceNote({ deviceId, side }: { deviceId: string; side: 'input' | 'output' }) {
-  const host = useHost();
+  const host = useShowClient();
   const state = useStore(host.sound.store, (s): DeviceState | undefined =>
     s.devices.find((d) => d.deviceId === deviceId && d.side === side),
   );
@@ -136,7 +136,7 @@ function Inputs({ device, sound }: { device: SoundDeviceInfo; sound: Sound }) {
 }
 
 function Monitor({ device }: { device: SoundDeviceInfo }) {
-  const host = useHost();
+  const host = useShowClient();
   const pairs = usePairs(device, 'output');
   return (
     <label className="flex items-center gap-2 text-[13px] text-muted">
@@ -158,7 +158,7 @@ function Monitor({ device }: { device: SoundDeviceInfo }) {
 }
 
 function RoutingFiles({ devices }: { devices: SoundDeviceInfo[] }) {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   const save = () => {
     const { show } = host.state.desk;
@@ -201,7 +201,7 @@ function RoutingFiles({ devices }: { devices: SoundDeviceInfo[] }) {
 
 /** The device on which the operator of this machine listens; kept in this browser. */
 function EarsDevice() {
-  const host = useHost();
+  const host = useShowClient();
   const [outputs, setOutputs] = useState<MediaDeviceInfo[]>([]);
   useEffect(() => {
     void navigator.mediaDevices
@@ -237,7 +237,7 @@ function EarsDevice() {
 /** What is plugged in where: devices, their sockets, their own mixers, and the room. */
 export function PatchPanel() {
   const devices = useDevices();
-  const sound = useHostState(({ desk: { show } }) => show.sound);
+  const sound = useShow(({ desk: { show } }) => show.sound);
   const named = [
     ...sound.patches.map((p) => ({ ...p.to, side: 'output' as const })),
     ...sound.inputs.flatMap((c) => (c.feed.kind === 'device' ? [{ ...c.feed, side: 'input' as const }] : [])),

@@ -1,6 +1,6 @@
 import { CircleCheck, Info, RefreshCcw, TriangleAlert } from 'lucide-react';
 import { breakWords, type Finding, routingReport } from '#core/sound/routing/findings';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { setSoundRoom } from './room-state';
 
@@ -49,9 +49,9 @@ function Line({ finding }: { finding: Finding }) {
 
 /** Loops and everything else that is wrong with the routing, with what would put it right. */
 export function RoutingPanel() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
-  const { held } = useHostState(({ desk: { show, air } }) => ({
+  const { held } = useShow(({ desk: { show, air } }) => ({
     sound: show.sound,
     sources: show.sources,
     seats: show.seats,

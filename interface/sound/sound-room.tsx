@@ -1,7 +1,7 @@
 import { TriangleAlert } from 'lucide-react';
 import { useStore } from 'zustand';
 import { routingReport } from '#core/sound/routing/findings';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Tabs } from '../parts/tabs';
 import { ChannelPanel } from './channel-panel';
@@ -16,7 +16,7 @@ import { useSoundKeys } from './use-sound-keys';
 
 /** How many troubles the routing has now. */
 function RoutingLabel() {
-  const { count, held } = useHostState(({ desk: { show, air } }) => ({
+  const { count, held } = useShow(({ desk: { show, air } }) => ({
     count: routingReport(show).findings.filter((f) => f.tone === 'trouble').length,
     held: Object.keys(air.sound.held).length,
   }));
@@ -30,9 +30,9 @@ function RoutingLabel() {
 
 /** What the operator hears, and everything that is unusual now. */
 function EarsLine() {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
-  const { awake, solos, ears, lost, talking } = useHostState(({ desk: { show, air }, soundAwake }) => {
+  const { awake, solos, ears, lost, talking } = useShow(({ desk: { show, air }, soundAwake }) => {
     const name = (id: string) => [...show.sources, ...show.sound.inputs, ...show.sound.buses].find((x) => x.id === id)?.name ?? '';
     return {
       awake: soundAwake,

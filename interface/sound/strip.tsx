@@ -3,7 +3,7 @@ import { Ear, Film, Headphones, Volume2, VolumeX } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Fader } from '../parts/fader';
 import { NumberField } from '../parts/number-field';
@@ -29,7 +29,7 @@ interface StripFrameProps {
 /** Solo: for the operator's ears only. With Shift before the fader. */
 function Solo({ id, name }: { id: string; name: string }) {
   const send = useSend();
-  const tap = useHostState(({ desk: { air } }) => air.sound.solos.find((s) => s.id === id)?.tap);
+  const tap = useShow(({ desk: { air } }) => air.sound.solos.find((s) => s.id === id)?.tap);
   return (
     <Button
       className={clsx('min-h-8! flex-1 px-0! pointer-coarse:min-h-11!', tap && 'bg-straw/20')}
@@ -46,7 +46,7 @@ function Solo({ id, name }: { id: string; name: string }) {
 
 /** How far gate, compressor or limiter turn it down now. */
 function Reduction({ id }: { id: string }) {
-  const host = useHost();
+  const host = useShowClient();
   const db = useStore(host.sound.store, (s) => s.reduction[id] ?? 0);
   return (
     <div
@@ -126,7 +126,7 @@ export function MuteButton({ name, muted, onPress }: { name: string; muted: bool
 
 /** The marks of what is switched on in a channel, in words short enough for a strip. */
 function Marks({ id }: { id: string }) {
-  const words = useHostState(({ desk: { show } }) => {
+  const words = useShow(({ desk: { show } }) => {
     const s = show.sources.find((x) => x.id === id)?.sound ?? show.sound.inputs.find((x) => x.id === id)?.sound;
     if (!s) return '';
     return [
@@ -224,8 +224,8 @@ export const BusStrip = memo(function BusStrip({
   heard: string;
 }) {
   const send = useSend();
-  const ears = useHostState(({ desk: { air } }) => air.sound.earsId === id && air.sound.solos.length === 0);
-  const held = useHostState(({ desk: { air } }) => air.sound.held[id]?.db ?? 0);
+  const ears = useShow(({ desk: { air } }) => air.sound.earsId === id && air.sound.solos.length === 0);
+  const held = useShow(({ desk: { air } }) => air.sound.held[id]?.db ?? 0);
   return (
     <StripFrame
       id={id}

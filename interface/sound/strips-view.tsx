@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { channelsOf } from '#core/sound/channels';
-import { useHost, useHostState, useSend } from '../host/host-context';
+import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Fader } from '../parts/fader';
 import { HoldButton } from '../parts/hold-button';
@@ -11,7 +11,7 @@ import { BusStrip, ChannelStrip, MuteButton, STRIP_WIDTH } from './strip';
 
 /** Names of those who hear a bus. */
 function useHeard(): Record<string, string> {
-  const { listeners } = useHostState(({ desk: { show } }) => ({ listeners: show.sound.listeners }));
+  const { listeners } = useShow(({ desk: { show } }) => ({ listeners: show.sound.listeners }));
   const heard: Record<string, string> = {};
   for (const { busId, name } of listeners) heard[busId] = heard[busId] ? `${heard[busId]}, ${name}` : name;
   return heard;
@@ -20,7 +20,7 @@ function useHeard(): Record<string, string> {
 /** A group's fader across: small, as there are few moves with it. */
 function Groups() {
   const send = useSend();
-  const groups = useHostState(({ desk: { show } }) => show.sound.groups);
+  const groups = useShow(({ desk: { show } }) => show.sound.groups);
   if (groups.length === 0) return null;
   return (
     <div
@@ -57,10 +57,10 @@ function Groups() {
 
 /** As many strips as fit; the others are a bank away. Buses stay at the right. */
 export function StripsView() {
-  const host = useHost();
+  const host = useShowClient();
   const box = useRef<HTMLDivElement>(null);
   const { first, fits } = useSoundRoom();
-  const { buses, count } = useHostState(({ desk: { show } }) => ({
+  const { buses, count } = useShow(({ desk: { show } }) => ({
     buses: show.sound.buses,
     sources: show.sources,
     inputs: show.sound.inputs,

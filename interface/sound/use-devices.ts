@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';
-import { useHost, useHostState } from '../host/host-context';
+import { useShowClient, useShow } from '../client/show-client';
 
 /** Devices of this machine, found again when one comes or goes. */
 export function useDevices(): SoundDeviceInfo[] {
-  const host = useHost();
+  const host = useShowClient();
   const [devices, setDevices] = useState<SoundDeviceInfo[]>([]);
   useEffect(() => {
     const look = () => void host.sound.devices.list().then(setDevices);
@@ -18,10 +18,10 @@ export function useDevices(): SoundDeviceInfo[] {
 
 /** Pairs of one side of a device: as it tells once it is open, and never fewer than the show uses or names. */
 export function usePairs(device: SoundDeviceInfo, side: 'input' | 'output'): number[] {
-  const host = useHost();
+  const host = useShowClient();
   const { deviceId } = device;
   const told = useStore(host.sound.store, (s) => s.devices.find((d) => d.deviceId === deviceId && d.side === side)?.pairs ?? 0);
-  const used = useHostState(
+  const used = useShow(
     ({
       desk: {
         show: { sound },

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { channelsOf } from '#core/sound/channels';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
-import { useHost, useSend } from '../host/host-context';
+import { useShowClient, useSend } from '../client/show-client';
 import { setSoundRoom, stripRoom, useSoundRoom } from './room-state';
 
 /** Keys of the room Sound, for its sheet. */
@@ -28,7 +28,7 @@ const TABS = { KeyC: 'channel', KeyL: 'listeners', KeyH: 'patch', KeyO: 'routing
 
 /** Keys of this room while it is mounted. */
 export function useSoundKeys(): void {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   useEffect(() => {
     const down = (event: KeyboardEvent) => {

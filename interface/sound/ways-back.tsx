@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from 'react';
 import { type Sound } from '#core/sound/document';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';
-import { useSend } from '../host/host-context';
+import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { usePairs } from './use-devices';

@@ -30,6 +30,13 @@ interface Waiting {
   timer: NodeJS.Timeout;
 }
 
+/** Somebody who wants something of the host once. */
+interface Wanted {
+  resolve: (value: Snapshot | Record<string, unknown>) => void;
+  reject: (error: Error) => void;
+  timer: NodeJS.Timeout;
+}
+
 /** What a host line tells its relay. */
 export interface HostListener {
   /** It has said which show it runs. */
@@ -47,6 +54,9 @@ export class HostLine {
   private readonly reader = new PartReader(MESSAGE_LIMIT);
   private nextId = 1;
   private asked = false;
+  /** The host tells each change: somebody listens. */
+  private following = false;
+  private readonly wanted: Record<'snapshot' | 'status', Wanted[]> = { snapshot: [], status: [] };
 
   constructor(
     private readonly socket: WebSocket,
@@ -68,6 +78,10 @@ export class HostLine {
         reject(new NoHostError(503, 'no-host', 'The window that runs the show was closed.'));
       }
       this.waiting.clear();
+      for (const { reject, timer } of [...this.wanted.snapshot.splice(0), ...this.wanted.status.splice(0)]) {
+        clearTimeout(timer);
+        reject(new NoHostError(503, 'no-host', 'The window that runs the show was closed.'));
+      }
       listener.closed(this);
     });
   }
@@ -83,7 +97,9 @@ export class HostLine {
     if (message.kind === 'status' && isRecord(message.status) && Number.isFinite(message.frame)) {
       const status = message as unknown as Extract<FromHost, { kind: 'status' }>;
       if (this.state) this.state = { ...this.state, frame: status.frame, status: status.status };
-      return this.listener.told(this, status);
+      this.give('status', status.status);
+      if (this.following) this.listener.told(this, status);
+      return;
     }
     throw new Error('not a message');
   }
@@ -106,14 +122,17 @@ export class HostLine {
   private replace(state: Snapshot): void {
     if (!isRecord(state.show) || !isRecord(state.air) || !Number.isSafeInteger(state.revision)) throw new Error('no state');
     this.asked = false;
-    this.state = state;
     if (this.show && typeof state.show.name === 'string') this.show = { ...this.show, name: state.show.name.slice(0, 200) };
+    this.give('snapshot', state);
+    if (!this.following) return;
+    this.state = state;
     this.listener.told(this, state);
   }
 
   private change(change: Change): void {
     const { state } = this;
-    if (state && change.revision <= state.revision) return;
+    // A change that was on its way when the last listener left.
+    if (!this.following || (state && change.revision <= state.revision)) return;
     if (!state || change.revision !== state.revision + 1) return this.askAgain();
     try {
       const { show, air } = applyPatches({ show: state.show, air: state.air }, change.patches);
@@ -135,7 +154,52 @@ export class HostLine {
     this.socket.send(JSON.stringify(message));
   }
 
-  /** The state as it is known now; null before the first. */
+  /** Lets the host tell each change, as somebody listens; or nothing, as nobody does. */
+  follow(on: boolean): void {
+    if (this.following === on) return;
+    this.following = on;
+    this.asked = on;
+    if (!on) this.state = null;
+    this.send({ kind: 'follow', on });
+  }
+
+  private give(what: 'snapshot' | 'status', value: Snapshot | Record<string, unknown>): void {
+    for (const { resolve, timer } of this.wanted[what].splice(0)) {
+      clearTimeout(timer);
+      resolve(value);
+    }
+  }
+
+  /** Asks the host once; those who ask meanwhile share its answer. */
+  private want<T extends Snapshot | Record<string, unknown>>(what: 'snapshot' | 'status'): Promise<T> {
+    const list = this.wanted[what];
+    if (list.length >= WAITING_LIMIT)
+      return Promise.reject(new NoHostError(503, 'busy', 'Too many ask the window that runs the show. Try again in a moment.'));
+    return new Promise((resolve, reject) => {
+      const wanted: Wanted = {
+        resolve: resolve as Wanted['resolve'],
+        reject,
+        timer: setTimeout(() => {
+          list.splice(list.indexOf(wanted), 1);
+          reject(new NoHostError(504, 'no-answer', 'The window that runs the show did not answer.'));
+        }, ANSWER_MS),
+      };
+      list.push(wanted);
+      if (list.length === 1) this.send({ kind: what });
+    });
+  }
+
+  /** Show and air as they are now. @throws NoHostError when the window is closed or does not answer. */
+  current(): Promise<Snapshot> {
+    return this.state ? Promise.resolve(this.state) : this.want<Snapshot>('snapshot');
+  }
+
+  /** The host's figures as they are now. @throws NoHostError as `current` does. */
+  figures(): Promise<Record<string, unknown>> {
+    return this.want<Record<string, unknown>>('status');
+  }
+
+  /** The state that listeners have been told; null before the first, and while nobody listens. */
   get snapshot(): Snapshot | null {
     return this.state;
   }

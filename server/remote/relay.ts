@@ -55,11 +55,21 @@ export class Relay {
     }
     const listener: Listener = { socket, showId, line: null, behind: false, askedAt: -Infinity };
     this.listeners.add(listener);
-    socket.on('close', () => this.listeners.delete(listener));
+    socket.on('close', () => {
+      this.listeners.delete(listener);
+      this.follow();
+    });
     socket.on('error', () => socket.terminate());
     socket.on('message', (data) => this.hear(listener, String(data as Buffer)));
     listener.line = this.find(showId);
     this.greet(listener);
+    this.follow();
+  }
+
+  /** Hosts tell their changes only while somebody hears them. */
+  private follow(): void {
+    const heard = new Set([...this.listeners].map((l) => l.line));
+    for (const line of this.lines) if (line.show) line.follow(heard.has(line));
   }
 
   /** All that a listener may say is that it missed something. */
@@ -80,6 +90,7 @@ export class Relay {
         this.greet(listener);
       }
     }
+    this.follow();
   }
 
   private greet(listener: Listener): void {
@@ -127,11 +138,13 @@ export class Relay {
     return this.line(showId).command(command);
   }
 
-  /** Show and air as their host told them last. @throws NoHostError */
-  state(showId: string | null): Snapshot {
-    const { snapshot } = this.line(showId);
-    if (!snapshot)
-      throw new NoHostError(503, 'no-host', 'The window that runs the show has not told its state yet. Try again in a moment.');
-    return snapshot;
+  /** Show and air as they are now. @throws NoHostError */
+  async state(showId: string | null): Promise<Snapshot> {
+    return this.line(showId).current();
+  }
+
+  /** The host's figures as they are now. @throws NoHostError */
+  async status(showId: string | null): Promise<Record<string, unknown>> {
+    return this.line(showId).figures();
   }
 }

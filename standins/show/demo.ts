@@ -68,11 +68,11 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
   add('deck-2', 'Deck 2', { kind: 'deck', deck: 2 }, 'replay');
   // Four angles at the show's size are more than two cores encode beside everything else.
   show.replay = createReplay(Math.min(raster.height, ANGLE_HEIGHT));
-  show.replay.angles = CAMERAS.map(([sourceId]) => ({ sourceId, soundId: sourceId }));
+  show.replay.angles = CAMERAS.map(([sourceId]) => ({ pictureId: sourceId, soundId: sourceId }));
   show.cards = CARDS.map(([name, role], i) => ({ id: `card-${i + 1}`, name, role }));
   const [names, bugs] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'card', id: 'card-1' }, holdSeconds: 8 });
-  if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'source', id: 'bug' } });
+  if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'picture', id: 'bug' } });
   addDemoSound(show);
   const air = createAir(show);
   air.onAirId = 'shore';
@@ -91,9 +91,9 @@ function addPictures(show: Show): void {
   framing('analyst', 'Wind analyst, keyed', 'hut', { key: { ...GREEN_KEY, similarity: 0.3, softness: 0.2, garbageTop: 0.1 } });
   framing('kite', 'Kite close', 'line', { zoom: 1.6, panY: -0.3 });
   show.eyes = [
-    { sourceId: 'ilse', x: 172 / 640, y: 170 / 360 },
-    { sourceId: 'bram', x: 468 / 640, y: 170 / 360 },
-    { sourceId: 'analyst', x: 0.5, y: 213 / 360 },
+    { pictureId: 'ilse', x: 172 / 640, y: 170 / 360 },
+    { pictureId: 'bram', x: 468 / 640, y: 170 / 360 },
+    { pictureId: 'analyst', x: 0.5, y: 213 / 360 },
   ];
   const seat = (id: string, name: string, colour: string, occupantId: string | null) => show.seats.push({ id, name, colour, occupantId });
   seat('host', 'Host', '#5aa9c9', 'ilse');
@@ -108,7 +108,7 @@ function addPictures(show: Show): void {
     border: { width: 3 * k, colour: '#e2c48d' },
     shadow: { x: 4 * k, y: 6 * k, blur: 14 * k, opacity: 0.6 },
   };
-  show.styles = [{ id: 'regatta', name: 'Regatta box', properties: ['radius', 'border', 'shadow'], look, framingId: null }];
+  show.styles = [{ id: 'regatta', name: 'Regatta box', properties: ['radius', 'border', 'shadow'], look, framingIds: [] }];
 
   const boxes = (starter: Starter, contents: (BoxContent & { name: string; zoom?: number })[]) =>
     starterBoxes(starter, show.raster).map((rect, i) => {

@@ -65,7 +65,7 @@ async function latency(page: Page): Promise<{ p50: number; p95: number; framesP9
     const w = window as unknown as { waits: number[]; pressed: number; bright: boolean };
     Object.assign(w, { waits: [], pressed: 0, bright: false });
     window.addEventListener('keydown', (event) => (w.pressed = event.timeStamp), true);
-    window.bivocaHost?.programmeFrames((frame) => {
+    window.bivocaHost?.outputFrames((frame) => {
       const arrived = performance.now();
       const luma = new Uint8Array(frame.allocationSize());
       void frame.copyTo(luma).then(() => {
@@ -99,7 +99,7 @@ async function heap(page: Page): Promise<number> {
 }
 
 async function soak(page: Page, minutes: number, troubles: string[]) {
-  await send(page, 'picture.cut', { source: 'shore' });
+  await send(page, 'picture.cut', { picture: 'shore' });
   await send(page, 'output.startRecording');
   await send(page, 'output.startStream');
   await wait(15_000);
@@ -107,7 +107,7 @@ async function soak(page: Page, minutes: number, troubles: string[]) {
   const end = Date.now() + minutes * 60_000;
   const cameras = ['line', 'mast', 'desk', 'shore'];
   for (let i = 0; Date.now() < end; i += 1) {
-    await send(page, 'picture.setNext', { source: cameras[i % 4] });
+    await send(page, 'picture.setNext', { picture: cameras[i % 4] });
     await wait(4000);
     await send(page, i % 3 === 0 ? 'picture.cut' : 'picture.take');
     if (i % 2 === 0) await send(page, 'lane.toggle', { lane: 'lane-1' });

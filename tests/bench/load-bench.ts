@@ -28,7 +28,7 @@ export async function benchEverything(page: Page, app: App, minutes: number, pro
   const run = async () => {
     const end = Date.now() + minutes * 60_000;
     for (let i = 0; Date.now() < end; i += 1) {
-      await send(page, 'picture.setNext', { source: CAMERAS[i % 4] });
+      await send(page, 'picture.setNext', { picture: CAMERAS[i % 4] });
       await wait(1000);
       await send(page, i % 3 === 0 ? 'picture.cut' : 'picture.take');
       if (i % 2 === 0) await send(page, 'clip.grab', { deck: 1, seconds: 4 });
@@ -84,7 +84,7 @@ export interface BusyFigures {
 /** The page does nothing else for `seconds`, monitors on, recording, a programme window's frames wanted too. */
 export async function benchBusyPage({ page, browser }: TestBrowser, app: App, seconds: number): Promise<BusyFigures> {
   await openDemo(page, app);
-  await page.evaluate(() => void window.bivocaHost?.programmeFrames((frame) => frame.close()));
+  await page.evaluate(() => void window.bivocaHost?.outputFrames((frame) => frame.close()));
   await send(page, 'output.startRecording');
   await wait(8000);
   const pid = browser.process()?.pid ?? 0;

@@ -38,7 +38,7 @@ async function recording(page: Page, minutes: number) {
   const before = await counts(page);
   const started = Date.now();
   for (let i = 0; Date.now() - started < minutes * 60_000; i += 1) {
-    await send(page, 'picture.setNext', { source: ['line', 'mast', 'desk', 'shore'][i % 4] });
+    await send(page, 'picture.setNext', { picture: ['line', 'mast', 'desk', 'shore'][i % 4] });
     await send(page, i % 2 === 0 ? 'picture.cut' : 'picture.take');
     await wait(4000);
   }
@@ -123,7 +123,7 @@ async function stepOnAir(page: Page, frames: number): Promise<number> {
           context?.drawImage(frame, 16, 32, 256, 12, 0, 0, 256, 12);
           return new Uint8Array(context?.getImageData(0, 0, 256, 12).data.buffer ?? new ArrayBuffer(0));
         };
-        const end = host.programmeFrames((frame) => {
+        const end = host.outputFrames((frame) => {
           const arrived = performance.now();
           const now = strip(frame);
           frame.close();
@@ -175,7 +175,7 @@ async function decks(page: Page) {
     newest,
     places.map((f) => (f - oldest) / 25),
   );
-  await send(page, 'picture.cut', { source: 'deck-1' });
+  await send(page, 'picture.cut', { picture: 'deck-1' });
   await send(page, 'deck.setAngle', { deck: 1, angle: 'line' });
   await send(page, 'deck.goTo', { deck: 1, frame: newest - 200 });
   await wait(500);

@@ -31,7 +31,7 @@ export async function benchSize(page: Page, app: App, height: number, seconds: n
   const run = async () => {
     const end = Date.now() + seconds * 1000;
     for (let i = 0; Date.now() < end; i += 1) {
-      await send(page, 'picture.setNext', { source: CAMERAS[i % 4] });
+      await send(page, 'picture.setNext', { picture: CAMERAS[i % 4] });
       await wait(1000);
       await send(page, i % 3 === 0 ? 'picture.cut' : 'picture.take');
       if (i % 4 === 0) await send(page, 'lane.toggle', { lane: 'lane-1' });

@@ -168,7 +168,7 @@ export async function benchSoundRun(page: Page, browser: TestBrowser, minutes: n
   for (let i = (await count()).buses; i < 8; i += 1) await send(page, 'sound.addBus', { name: `Bus ${i}` });
   for (const bus of await pick(page, (s) => s.desk.show.sound.buses.map((b) => b.id))) await send(page, 'loudness.start', { bus });
   await send(page, 'output.setRecording', { megabits: 0.3 });
-  await send(page, 'picture.cut', { source: 'sync' });
+  await send(page, 'picture.cut', { picture: 'sync' });
   await wait(3000);
   const { channels, buses } = await count();
   const stats = () =>

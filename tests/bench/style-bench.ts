@@ -23,7 +23,7 @@ export function benchStyle(presets: number, rounds: number): { median: number; s
   const style = String(run('style.store', { layout, box: boxes[0], name: 'Shared', properties: ['radius', 'border', 'shadow'] }).id);
   run('style.apply', { style, layout, boxes });
   for (let i = 0; i < presets; i += 1) run('preset.store', { layout, name: `Preset ${i}` });
-  run('picture.cut', { source: layout });
+  run('picture.cut', { picture: layout });
   const times: number[] = [];
   let places = 0;
   for (let i = 0; i < rounds; i += 1) {

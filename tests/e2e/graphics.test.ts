@@ -24,8 +24,8 @@ it('records a dissolve between two colours, a card over it, and shows it on the 
   const ids: string[] = [];
   for (const colour of ['#c02020', '#2020c0'])
     ids.push(String((await post(app, 'source.add', { name: colour, settings: { kind: 'colour', colour } })).body.id));
-  await send(page, 'picture.cut', { source: ids[0] });
-  await send(page, 'picture.setNext', { source: ids[1] });
+  await send(page, 'picture.cut', { picture: ids[0] });
+  await send(page, 'picture.setNext', { picture: ids[1] });
   await wait(500);
   const recording = await startRecording(page);
   await records(page, 700);

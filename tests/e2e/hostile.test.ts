@@ -106,14 +106,14 @@ it('reads damaged media as far as they are whole, and says of others what is wro
   expect(await add('half.webm', webm.subarray(0, Math.round(webm.length * 0.7)))).toContain('is in the list');
   const half = await until(() => pick(page, (s) => s.desk.show.sources.find((x) => x.name === 'half')), 'the cut file');
   expect((half.settings as { duration: number }).duration).toBeGreaterThan(0.5);
-  await send(page, 'picture.cut', { source: half.id });
+  await send(page, 'picture.cut', { picture: half.id });
   await until(() => page.evaluate((id) => window.bivocaHost?.state.health[id]?.state === 'live', half.id), 'the cut file to play');
   expect(await page.evaluate(() => document.body.textContent)).not.toMatch(/Assertion failed|report (it|this)/);
 });
 
 it('goes on while the page stands still, and nothing piles up meanwhile', async () => {
   const { page } = browser;
-  await send(page, 'picture.cut', { source: 'shore' });
+  await send(page, 'picture.cut', { picture: 'shore' });
   const before = await pick(page, (s) => s.mixer);
   await page.evaluate(() => {
     const end = performance.now() + 6000;

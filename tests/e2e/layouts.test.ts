@@ -104,7 +104,7 @@ describe('a two-box from artwork', () => {
     await page.keyboard.press('KeyX');
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe(id);
     const one = String((await post(app, 'layout.add', { starter: 'one', name: 'Host alone' })).body.id);
-    await send(page, 'picture.setNext', { source: one });
+    await send(page, 'picture.setNext', { picture: one });
     await wait(400);
     const recording = await startRecording(page);
     await records(page, 900);
@@ -324,8 +324,8 @@ describe('a framing', () => {
 describe('transitions', () => {
   it('are tried out without touching air, kept, and put at hand', async () => {
     await room('desk');
-    await send(page, 'picture.cut', { source: colours.red });
-    await send(page, 'picture.setNext', { source: colours.blue });
+    await send(page, 'picture.cut', { picture: colours.red });
+    await send(page, 'picture.setNext', { picture: colours.blue });
     await press(page, 'All transitions');
     await page.select('select[aria-label="Kind of transition"]', 'wipe');
     await page.select('select[aria-label="Shape of the wipe"]', 'iris');
@@ -410,7 +410,7 @@ describe('transitions', () => {
       to: colours.green,
       settings: { ...(await pick(page, (s) => s.desk.show.transition)), kind: 'cut' },
     });
-    await send(page, 'picture.setNext', { source: colours.green });
+    await send(page, 'picture.setNext', { picture: colours.green });
     await until(
       () => page.evaluate(() => document.querySelector('ul[aria-label="The take will change"]')?.textContent?.includes('(cut)')),
       'the summary to say cut',
@@ -427,7 +427,7 @@ describe('lanes', () => {
       page.evaluate(
         (which) =>
           new Promise<number[]>((resolve) => {
-            const stop = window.bivocaHost?.programmeFrames((frame) => {
+            const stop = window.bivocaHost?.outputFrames((frame) => {
               const context = new OffscreenCanvas(640, 360).getContext('2d');
               context?.drawImage(frame, 0, 0, 640, 360);
               frame.close();
@@ -440,9 +440,9 @@ describe('lanes', () => {
     await until(async () => ((await colour('programme'))[1] ?? 255) < 110, 'the bug in the programme');
     expect((await colour('clean'))[1]).toBeGreaterThan(130);
     // Recorded clean, the card in its lane is not there.
-    await send(page, 'lane.setContent', { lane: 'lane-1', content: { kind: 'source', id: colours.blue } });
+    await send(page, 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: colours.blue } });
     await send(page, 'lane.show', { lane: 'lane-1' });
-    await send(page, 'output.setRecording', { feed: 'clean' });
+    await send(page, 'output.setRecording', { outputId: 'clean' });
     await wait(700);
     const recording = await startRecording(page);
     await records(page, 1500, 22);

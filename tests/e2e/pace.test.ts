@@ -23,7 +23,7 @@ const nextFrame = (page: Page): Promise<{ width: number; height: number; luma: n
     () =>
       new Promise<{ width: number; height: number; luma: number }>((resolve) => {
         let asked = false;
-        const end = window.bivocaHost?.programmeFrames((frame) => {
+        const end = window.bivocaHost?.outputFrames((frame) => {
           if (asked) return frame.close();
           asked = true;
           const bytes = new Uint8Array(frame.allocationSize());

@@ -57,7 +57,7 @@ const cutsUntilStored = (page: Page): Promise<number[]> =>
     const times: number[] = [];
     for (const source of ['line', 'mast', 'line', 'mast', 'line', 'mast', 'line', 'mast']) {
       const from = performance.now();
-      host.dispatch({ type: 'picture.cut', args: { source } });
+      host.dispatch({ type: 'picture.cut', args: { picture: source } });
       while ((await stored()) !== source);
       times.push(performance.now() - from);
       await new Promise((resolve) => setTimeout(resolve, 100));
@@ -71,7 +71,7 @@ it('after a kill the same picture is on air, the document has its last edit, and
   await openDemo(page, app);
   await keepOnly(page, 'shore', 'line', 'mast', 'desk');
   const address = page.url();
-  await send(page, 'picture.cut', { source: 'mast' });
+  await send(page, 'picture.cut', { picture: 'mast' });
   await send(page, 'lane.show', { lane: 'lane-2' });
   const id = await startRecording(page);
   await records(page, 5000);
@@ -80,7 +80,7 @@ it('after a kill the same picture is on air, the document has its last edit, and
   const seconds = await pick(page, (s) => s.encoder.recording?.seconds ?? 0);
   console.log(`acts on air were on disk after ${(await cutsUntilStored(page)).map(Math.round).join(', ')} ms`);
   // What the remote has been told is done is done: not a moment is left before the kill.
-  expect((await post(app, 'picture.cut', { source: 'line' })).status).toBe(200);
+  expect((await post(app, 'picture.cut', { picture: 'line' })).status).toBe(200);
   const killedAt = performance.now();
   browser.browser.process()?.kill('SIGKILL');
   await until(() => browser.browser.process()?.signalCode !== null, 'the browser to die');
@@ -116,7 +116,7 @@ it('after a kill the same picture is on air, the document has its last edit, and
 it('after a reload in the middle of a dissolve the new picture is on air and time has gone on', async () => {
   const { page } = browser;
   await page.bringToFront();
-  await send(page, 'picture.setNext', { source: 'desk' });
+  await send(page, 'picture.setNext', { picture: 'desk' });
   const frame = await pick(page, (s) => s.frame);
   await send(page, 'picture.take');
   await onDisk(page, (row) => row.air.onAirId === 'desk', 'airs');
@@ -162,7 +162,7 @@ it('keeps all that was written when the disk refuses a write without warning', a
   const origin = new URL(page.url()).origin;
   const { usage } = (await session.send('Storage.getUsageAndQuota', { origin })) as { usage: number };
   await send(page, 'output.setRecording', { megabits: 20 });
-  await send(page, 'picture.cut', { source: 'line' });
+  await send(page, 'picture.cut', { picture: 'line' });
   await session.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: Math.round(usage + 1.5e6) });
   const id = await startRecording(page);
   await until(

@@ -13,7 +13,7 @@ beforeAll(async () => {
   browser = await startBrowser();
   ({ page } = browser);
   await openReplay(page, app);
-  await send(page, 'picture.cut', { source: 'shore' });
+  await send(page, 'picture.cut', { picture: 'shore' });
   await send(page, 'clip.grab', { deck: 1, seconds: 3 });
 });
 afterAll(async () => {

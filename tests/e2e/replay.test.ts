@@ -37,7 +37,7 @@ const fileOf = (
   page.evaluate(
     async (fileName, pieces, form, join, mix) => {
       const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
-      const sounds = Object.fromEntries(host.state.desk.show.replay.angles.map((a) => [a.sourceId, `sound-${a.soundId}`]));
+      const sounds = Object.fromEntries(host.state.desk.show.replay.angles.map((a) => [a.pictureId, `sound-${a.soundId}`]));
       const file = await host.exports.add(
         fileName,
         { kind: 'clips', items: pieces, joinFrames: join, container: form, bitrate: 4e6, blend: mix, soundAtSpeed: false },
@@ -97,7 +97,7 @@ describe('the decks', () => {
   });
 
   it('play forwards at normal speed without leaving a frame out, and backwards at full speed', async () => {
-    await send(page, 'picture.cut', { source: 'deck-1' });
+    await send(page, 'picture.cut', { picture: 'deck-1' });
     await send(page, 'deck.goTo', { deck: 1, frame: (await deskNow(page)).frame - 150 });
     await send(page, 'deck.setSpeed', { deck: 1, speed: 100 });
     await wait(200);
@@ -160,7 +160,7 @@ describe('the decks', () => {
 
 describe('hands', () => {
   it('the main job by keys alone: grab, choose, play in slow motion, stop, step, roll to air and return', async () => {
-    await send(page, 'picture.cut', { source: 'shore' });
+    await send(page, 'picture.cut', { picture: 'shore' });
     await send(page, 'replay.set', { transitionId: 'tr-dissolve', grab1: 2 });
     await page.keyboard.press('End');
     await page.keyboard.press('KeyG');
@@ -304,7 +304,7 @@ describe('hands', () => {
   });
 
   it('looks back from what is on air, and returns', async () => {
-    await send(page, 'picture.cut', { source: 'mast' });
+    await send(page, 'picture.cut', { picture: 'mast' });
     await send(page, 'replay.set', { transitionId: null, lookBackSeconds: 4 });
     await send(page, 'picture.arm', { kind: 'cut' });
     await send(page, 'replay.lookBack', { deck: 2 });

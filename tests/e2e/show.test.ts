@@ -113,21 +113,21 @@ describe('switching by hand', () => {
 
 describe('recording', () => {
   beforeAll(async () => {
-    await send(browser.page, 'picture.cut', { source: 'harbour' });
+    await send(browser.page, 'picture.cut', { picture: 'harbour' });
     await keepOnly(browser.page, 'bars', 'sync');
   });
 
   it('holds the very colours that were on air, in order, at the show’s rate, with a card over them', async () => {
     const { page } = browser;
     const [red, green] = [await addColour('#c02020'), await addColour('#20a040')];
-    await send(page, 'picture.cut', { source: red });
+    await send(page, 'picture.cut', { picture: red });
     await wait(300);
     await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     await records(page, 1500);
     await send(page, 'lane.show', { lane: 'lane-1' });
     await records(page, 1000);
-    await send(page, 'picture.cut', { source: green });
+    await send(page, 'picture.cut', { picture: green });
     await records(page, 1500);
     const file = await finishRecording(page, String(body.id));
     const found = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
@@ -148,7 +148,7 @@ describe('recording', () => {
 
   it('keeps picture and sound of flash and beep together within 40 ms', async () => {
     const { page } = browser;
-    await send(page, 'picture.cut', { source: 'sync' });
+    await send(page, 'picture.cut', { picture: 'sync' });
     await wait(500);
     await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
@@ -173,7 +173,7 @@ describe('recording', () => {
 
   it('offers only what this browser encodes, and makes WebM too', async () => {
     const { page } = browser;
-    const bars = await send(page, 'picture.cut', { source: 'bars' });
+    const bars = await send(page, 'picture.cut', { picture: 'bars' });
     expect(bars.ok).toBe(true);
     await send(page, 'output.setRecording', { codec: 'vp9' });
     await endLeftover(page);
@@ -197,7 +197,7 @@ describe('sound', () => {
       await send(page, 'sound.setFader', { channel: source, db: 12 });
     }
     await send(page, 'sound.setBus', { bus: 'programme', faderDb: 12 });
-    await send(page, 'picture.cut', { source: 'bars' });
+    await send(page, 'picture.cut', { picture: 'bars' });
     await wait(500);
     await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
@@ -230,7 +230,7 @@ describe('sound', () => {
   it('moves the meters of what is heard', async () => {
     const { page } = browser;
     const level = () => page.evaluate(() => window.bivocaHost?.sound.readings.get('programme')?.[0].level ?? -99);
-    await send(page, 'picture.cut', { source: 'bars' });
+    await send(page, 'picture.cut', { picture: 'bars' });
     await until(async () => Math.abs((await level()) - -24) < 3, 'the tone at −18 dBFS under a fader at −6 dB');
     await send(page, 'sound.mute', { channel: 'bars', on: true });
     await until(async () => (await level()) < -55, 'silence');
@@ -273,7 +273,7 @@ describe('streaming', () => {
   it('is watched in another window, survives the server going away, and goes on', async () => {
     const { page } = browser;
     const blue = await addColour('#2040d0');
-    await send(page, 'picture.cut', { source: blue });
+    await send(page, 'picture.cut', { picture: blue });
     expect((await post(app, 'output.startStream')).status).toBe(200);
     await until(() => pick(page, (s) => s.encoder.stream?.state === 'live'), 'the stream to be live');
     const viewer = await browser.browser.newPage();
@@ -313,7 +313,7 @@ describe('streaming', () => {
     expect(await pick(page, (s) => [s.encoder.stream?.dropped, (s.encoder.stream?.reconnects ?? 0) > 0])).toEqual([0, true]);
 
     const orange = await addColourWhenBack();
-    await send(page, 'picture.cut', { source: orange });
+    await send(page, 'picture.cut', { picture: orange });
     await until(async () => near((await seen())?.pixel ?? [0, 0, 0], [0xe0, 0x80, 0x20], 24), 'the new colour at the viewer', 40_000);
     await viewer.close();
     await page.bringToFront();
@@ -352,7 +352,7 @@ describe('streaming', () => {
 describe('the programme window', () => {
   it('shows the clean programme of the window that opened it', async () => {
     const { page } = browser;
-    await send(page, 'picture.cut', { source: 'harbour' });
+    await send(page, 'picture.cut', { picture: 'harbour' });
     const opened = new Promise<void>((resolve) => browser.browser.once('targetcreated', () => resolve()));
     await press(page, 'Programme in a window of its own');
     await opened;

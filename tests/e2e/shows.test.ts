@@ -173,10 +173,10 @@ describe('the remote', () => {
       if (message.kind === 'state' || message.kind === 'patches') revision = message.revision;
     });
     await until(() => desk, 'the line');
-    expect((await post(app, 'picture.cut', { source: 'line' })).status).toBe(200);
+    expect((await post(app, 'picture.cut', { picture: 'line' })).status).toBe(200);
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('line');
     await until(() => desk?.air.onAirId === 'line' && revision > 0, 'what a listener makes of it');
-    expect(await post(app, 'picture.cut', { source: 'none' })).toMatchObject({
+    expect(await post(app, 'picture.cut', { picture: 'none' })).toMatchObject({
       status: 422,
       body: { code: 'unknown-source', field: 'source' },
     });
@@ -190,10 +190,10 @@ describe('the remote', () => {
 
   it('keeps an as-run log that is saved as CSV', async () => {
     const { page } = browser;
-    await post(app, 'picture.cut', { source: 'mast' });
+    await post(app, 'picture.cut', { picture: 'mast' });
     await post(app, 'lane.show', { lane: 'lane-1' });
     await wait(800);
-    await post(app, 'picture.cut', { source: 'shore' });
+    await post(app, 'picture.cut', { picture: 'shore' });
     await wait(300);
     await page.click('a[href$="/output"]');
     await until(() => page.evaluate(() => document.body.textContent?.includes('Mast overhead')), 'the log');

@@ -91,7 +91,7 @@ describe('talkback', () => {
   it('is heard by the guests while its key is held, and never by the programme', async () => {
     const { page } = browser;
     await quietPier(page);
-    await send(page, 'picture.cut', { source: 'harbour' });
+    await send(page, 'picture.cut', { picture: 'harbour' });
     // A tone stands for the producer's voice.
     await send(page, 'talkback.set', { channel: 'line-up-tone' });
     await send(page, 'sound.setSend', { from: 'line-up-tone', bus: 'programme', on: false });
@@ -131,7 +131,7 @@ describe('loudness', () => {
   it('measures a tone in the running show, and begins anew', async () => {
     const { page } = browser;
     await quietPier(page);
-    await send(page, 'picture.cut', { source: 'harbour' });
+    await send(page, 'picture.cut', { picture: 'harbour' });
     await send(page, 'sound.mute', { channel: 'line-up-tone', on: true });
     await until(async () => (await level(page, 'programme')) < -55, 'the programme to be silent');
     await send(page, 'sound.mute', { channel: 'line-up-tone', on: false });
@@ -304,7 +304,7 @@ describe('sound tracks of a recording', () => {
   it('begin on the same sample, each with its own sound at its own level', async () => {
     const { page } = browser;
     await quietPier(page);
-    await send(page, 'picture.cut', { source: 'sync' });
+    await send(page, 'picture.cut', { picture: 'sync' });
     await send(page, 'sound.setChannel', { channels: ['sync'], faderDb: -6, iso: true });
     await send(page, 'sound.setChannel', { channels: ['bars', 'music'], iso: true });
     await send(page, 'sound.setBus', { bus: 'programme', record: true });

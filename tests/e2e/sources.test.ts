@@ -42,7 +42,7 @@ async function choose(...paths: string[]): Promise<void> {
 /** A short recording of a source on air, taken apart. */
 async function recordSource(id: string, ms: number) {
   const { page } = browser;
-  await send(page, 'picture.cut', { source: id });
+  await send(page, 'picture.cut', { picture: id });
   await wait(400);
   const recording = await startRecording(page);
   await records(browser.page, ms);
@@ -155,12 +155,12 @@ describe('a media file', () => {
     // A camera's microphone stays open by itself; here only the file is to be heard.
     const camera = await page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')?.id);
     if (camera) await send(page, 'sound.mute', { channel: camera, on: true });
-    await send(page, 'picture.cut', { source: 'harbour' });
+    await send(page, 'picture.cut', { picture: 'harbour' });
     await wait(300);
     const recording = await startRecording(page);
     await records(page, 300);
     const before = await gaveUp(page);
-    await send(page, 'picture.cut', { source: source.id });
+    await send(page, 'picture.cut', { picture: source.id });
     await records(page, 4200);
     // By what the machine gave up a change may be seen late.
     const slack = 0.15 + (await gaveUp(page)) - before;
@@ -284,8 +284,8 @@ describe('a screen', () => {
 describe('deleting', () => {
   it('says where a source is used before it goes, and goes when pressed again', async () => {
     const { page } = browser;
-    await send(page, 'picture.cut', { source: 'shore' });
-    await send(page, 'picture.setNext', { source: 'bars' });
+    await send(page, 'picture.cut', { picture: 'shore' });
+    await send(page, 'picture.setNext', { picture: 'bars' });
     await page.hover('button[aria-label^="5 Bars and tone"]');
     await press(page, 'Edit Bars and tone');
     await until(() => page.evaluate(() => document.querySelector('[role=dialog]')?.textContent?.includes('In use: Next')), 'its uses');

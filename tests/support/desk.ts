@@ -1,9 +1,9 @@
 /** What the browser tests do at the Desk. */
 import { type Page } from 'puppeteer-core';
 import { type Command } from '#core/commands/command';
-import { type DispatchResult } from '#engine/host/show-host';
-import { type HostState } from '#engine/host/state';
-import type {} from '#interface/host/open-show';
+import { type DispatchResult } from '#engine/client/show-client';
+import { type LiveState } from '#engine/client/state';
+import type {} from '#interface/shell/open-show';
 import { type App } from './browser';
 
 export const wait = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
@@ -70,7 +70,7 @@ export async function hold(page: Page, selector: string, done: () => Promise<boo
 }
 
 /** Part of the host's state, picked inside the page. */
-export const pick = <T>(page: Page, select: (state: HostState) => T): Promise<T> =>
+export const pick = <T>(page: Page, select: (state: LiveState) => T): Promise<T> =>
   page.evaluate(`(${select.toString()})(window.bivocaHost.state)`) as Promise<T>;
 
 /** Sends a command in the host window. */

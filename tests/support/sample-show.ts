@@ -52,6 +52,6 @@ export function must(desk: Desk, type: string, args: Record<string, unknown> = {
 
 /** The sample with cameras a and b recorded as angles from frame 0 on; the present is the frame of the commands. */
 export function replayDesk(): Desk {
-  const angles = must(must(sampleDesk(), 'replay.addAngle', { source: 'a' }), 'replay.addAngle', { source: 'b' });
+  const angles = must(must(sampleDesk(), 'replay.addAngle', { picture: 'a' }), 'replay.addAngle', { picture: 'b' });
   return must(angles, 'replay.start', {}, 0);
 }

@@ -38,7 +38,7 @@ export async function programmeShows(page: Page, ms: number): Promise<{ stamp: n
         const found: { stamp: number; levels: number[] }[] = [];
         const canvas = new OffscreenCanvas(640, 360);
         const context = canvas.getContext('2d', { willReadFrequently: true });
-        const end = window.bivocaHost?.programmeFrames((frame) => {
+        const end = window.bivocaHost?.outputFrames((frame) => {
           context?.drawImage(frame, 0, 0, 640, 360);
           const stamp = frame.timestamp;
           frame.close();

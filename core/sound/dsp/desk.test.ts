@@ -223,7 +223,7 @@ describe('the desk', () => {
   it('fades in its own time when its picture comes', () => {
     let desk = must(sampleDesk(), 'sound.setChannel', { channels: ['b'], inFrames: 25, outFrames: 0 });
     const before = runDesk(desk, TONES);
-    desk = must(desk, 'picture.cut', { source: 'b' });
+    desk = must(desk, 'picture.cut', { picture: 'b' });
     const { buses } = runDesk(desk, TONES, { processor: before.processor, seconds: 1.2 });
     const x = buses.programme?.left ?? [];
     // Halfway through the second it is halfway up.

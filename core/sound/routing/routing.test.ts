@@ -143,7 +143,7 @@ describe('the rules', () => {
     expect(heard(analyst)).toEqual(['b', 'c', 'clip']);
     expect(heard(judge)).toEqual(['a', 'c', 'clip']);
     expect(matrixOf(desk.show).at('a', analyst)).toMatchObject({ on: false, by: 'rule', why: 'Analyst would hear themself' });
-    const gone = must(must(desk, 'picture.setNext', { source: 'c' }), 'source.remove', { source: 'b', force: true });
+    const gone = must(must(desk, 'picture.setNext', { picture: 'c' }), 'source.remove', { source: 'b', force: true });
     expect(gone.show.sound.buses.map((b) => b.name)).toEqual(['Programme', 'Analyst']);
     expect(heard(analyst, gone)).toEqual(['c', 'clip']);
   });

@@ -1,10 +1,10 @@
 import { useEffect } from 'react';
-import { useHost, useSend } from './host-context';
-import { talkTarget, useTalkTarget } from './talk-target';
+import { useShowClient, useSend } from '../client/show-client';
+import { talkTarget, useTalkTarget } from '../client/talk-target';
 
 /** Talkback while the key left of 1 is held, in every room: to all guests, with Shift to the room, with Alt to one person. Letting go anywhere closes the microphone. */
 export function useTalkKeys(): void {
-  const host = useHost();
+  const host = useShowClient();
   const send = useSend();
   useEffect(() => {
     let talking = false;

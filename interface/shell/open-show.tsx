@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { causeOf } from '#core/schema/cause';
-import { type Drivers } from '#engine/capture/driver';
+import { type OutsideDrivers } from '#engine/capture/driver';
 import { type ControlDriver } from '#engine/control/driver';
 import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { becomeHost } from '#engine/host/host-lock';
@@ -9,9 +9,9 @@ import { ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
 import { useControllers } from '../control/use-controllers';
 import { Button } from '../parts/button';
-import { RoomGuard } from '../parts/room-guard';
-import { Bar } from '../parts/top-bar';
-import { HostContext } from './host-context';
+import { RoomGuard } from './room-guard';
+import { Bar } from './top-bar';
+import { ShowClientContext } from '../client/show-client';
 import { useTalkKeys } from './use-talk-keys';
 
 type Opening =
@@ -35,7 +35,7 @@ export function OpenShow({
   soundDrivers,
   controls,
 }: {
-  drivers: Drivers;
+  drivers: OutsideDrivers;
   soundDrivers: readonly SoundDeviceDriver[];
   controls: readonly ControlDriver[];
 }) {
@@ -74,7 +74,7 @@ export function OpenShow({
 
   if (opening.state === 'open') {
     return (
-      <HostContext value={opening.host}>
+      <ShowClientContext value={opening.host}>
         <Wakes host={opening.host} />
         <Controllers drivers={controls} />
         <TalkKeys />
@@ -82,7 +82,7 @@ export function OpenShow({
         <RoomGuard key={room}>
           <Outlet />
         </RoomGuard>
-      </HostContext>
+      </ShowClientContext>
     );
   }
   return (

@@ -2,13 +2,14 @@ import { ChevronsDown, Circle, CircleHelp, Radio, Redo2, Search, Settings, Trian
 import { useEffect, useState } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';
 import { formatDuration } from '#core/time/duration';
-import { CommandFinder } from '../commands/command-finder';
-import { KeysSheet } from '../commands/keys-sheet';
-import { useHost, useHostState, useSend } from '../host/host-context';
-import { openProgrammeWindow } from '../programme/open-window';
-import { Button } from './button';
-import { HoldButton } from './hold-button';
-import { LoopBanner } from './loop-banner';
+import { CommandFinder } from './command-finder';
+import { KeysSheet } from './keys-sheet';
+import { useShowClient, useShow, useSend, useLive } from '../client/show-client';
+import { openOutputWindow } from '../programme/open-window';
+import { CLEAN_OUTPUT } from '#core/screens/outputs';
+import { Button } from '../parts/button';
+import { HoldButton } from '../parts/hold-button';
+import { LoopBanner } from '../parts/loop-banner';
 
 function TimeOfDay() {
   const [now, setNow] = useState(() => new Date());
@@ -25,7 +26,7 @@ function TimeOfDay() {
 
 function RecordingState() {
   const send = useSend();
-  const { on, seconds } = useHostState(({ desk: { air }, encoder }) => ({
+  const { on, seconds } = useShow(({ desk: { air }, encoder }) => ({
     on: air.recording !== null,
     seconds: Math.floor(encoder.recording?.seconds ?? 0),
   }));
@@ -45,7 +46,7 @@ function RecordingState() {
 
 function StreamState() {
   const send = useSend();
-  const { on, seconds, state, queued } = useHostState(({ desk: { air }, encoder }) => ({
+  const { on, seconds, state, queued } = useShow(({ desk: { air }, encoder }) => ({
     on: air.stream !== null,
     seconds: Math.floor(encoder.stream?.seconds ?? 0),
     state: encoder.stream?.state ?? 'connecting',
@@ -76,7 +77,7 @@ function StreamState() {
 
 /** One glance at the engine: the cost of a frame, and what was given up. */
 function EngineState() {
-  const { ms, dropped, late, failure, notice, brief } = useHostState(({ mixer, samples, failure, working }) => {
+  const { ms, dropped, late, failure, notice, brief } = useLive(({ mixer, samples, failure, working }) => {
     const minute = samples.at(-60)?.dropped ?? samples[0]?.dropped ?? 0;
     return {
       ms: Math.round(samples.at(-1)?.drawMs ?? mixer.drawMs),
@@ -108,9 +109,9 @@ function EngineState() {
 }
 
 function Notices() {
-  const host = useHost();
-  const notices = useHostState((s) => s.notices);
-  const failure = useHostState((s) => s.failure);
+  const host = useShowClient();
+  const notices = useShow((s) => s.notices);
+  const failure = useShow((s) => s.failure);
   if (notices.length === 0 && !failure) return null;
   const tone = { info: 'border-next', caution: 'border-caution', trouble: 'border-air' };
   return (
@@ -136,7 +137,7 @@ function Notices() {
 /** Leaving ends the show's outputs: a press is enough when there are none, otherwise it must be held. */
 function LeaveShow() {
   const navigate = useNavigate();
-  const running = useHostState(({ desk: { air } }) => air.recording !== null || air.stream !== null);
+  const running = useShow(({ desk: { air } }) => air.recording !== null || air.stream !== null);
   useEffect(() => {
     if (!running) return undefined;
     const ask = (event: BeforeUnloadEvent) => event.preventDefault();
@@ -162,10 +163,11 @@ const room = ({ isActive }: { isActive: boolean }) =>
 
 /** The bar over every room: show, rooms, time, outputs, engine. */
 export function Bar() {
+  const client = useShowClient();
   const send = useSend();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
-  const { name, past, future } = useHostState(({ desk, history }) => ({
+  const { name, past, future } = useShow(({ desk, history }) => ({
     name: desk.show.name,
     past: history.past.at(-1)?.title,
     future: history.future.at(-1)?.title,
@@ -233,7 +235,7 @@ export function Bar() {
           className="px-1.5!"
           aria-label="Programme in a window of its own"
           title="Programme in a window of its own"
-          onClick={() => openProgrammeWindow()}
+          onClick={() => openOutputWindow(client.showId)}
         >
           <Tv size={16} />
         </Button>
@@ -242,7 +244,7 @@ export function Bar() {
           className="px-1.5!"
           aria-label="Clean programme in a window of its own"
           title="Clean programme, below the lanes, in a window of its own"
-          onClick={() => openProgrammeWindow('clean')}
+          onClick={() => openOutputWindow(client.showId, CLEAN_OUTPUT)}
         >
           <TvMinimal size={16} />
         </Button>

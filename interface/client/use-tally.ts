@@ -1,6 +1,6 @@
 import { NO_TALLY, type Tally, tallyOf } from '#core/picture/tally';
 import { type Desk } from '#core/desk/air';
-import { useHostState } from './host-context';
+import { useLive } from './show-client';
 
 /** Worked out once for each frame, however many tiles ask. */
 let known: { desk: Desk; frame: number; tally: Record<string, Tally> } | null = null;
@@ -11,4 +11,4 @@ function tallyNow(desk: Desk, frame: number): Record<string, Tally> {
 }
 
 /** Tally of one picture. */
-export const useTally = (id: string): Tally => useHostState(({ desk, frame }) => tallyNow(desk, frame)[id] ?? NO_TALLY);
+export const useTally = (id: string): Tally => useLive(({ desk, frame }) => tallyNow(desk, frame)[id] ?? NO_TALLY);

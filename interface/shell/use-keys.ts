@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { useSend } from '../host/host-context';
+import { useSend } from '../client/show-client';
 import { bindingFor } from './keymap';
 
 /** Milliseconds. */

@@ -1,7 +1,7 @@
-/** What the interface reads of a running show. */
+/** What a room reads of a running show. */
+import { type Desk } from '#core/desk/air';
 import { type History } from '#core/desk/history';
 import { type WorkingFormat } from '#core/picture/capability';
-import { type Desk } from '#core/desk/air';
 import { type EncoderStatus } from '../output/messages';
 import { type MixerStats, type SourceHealth } from '../picture/messages';
 import { type ReplayStatus } from '../replay/messages';
@@ -23,14 +23,12 @@ export interface HealthSample {
   streamBitrate: number;
 }
 
-export interface HostState {
+/** What changes with acts and reports. What changes with every frame is in `FrameState`, so that nobody is asked 25 times a second for nothing. */
+export interface ShowState {
   desk: Desk;
   history: History;
-  /** The frame last mixed. */
-  frame: number;
   health: Record<string, SourceHealth>;
   sizes: Record<string, { width: number; height: number }>;
-  mixer: MixerStats;
   encoder: EncoderStatus;
   /** Null until replay is used. */
   replay: ReplayStatus | null;
@@ -48,3 +46,13 @@ export interface HostState {
   /** The mixer cannot run at all; why. */
   failure: string | null;
 }
+
+/** What changes with every frame. */
+export interface FrameState {
+  /** The frame last mixed. */
+  frame: number;
+  mixer: MixerStats;
+}
+
+/** Everything that is known at a moment. */
+export type LiveState = ShowState & FrameState;

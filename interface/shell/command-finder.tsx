@@ -4,7 +4,7 @@ import { type CommandSpec } from '#core/commands/command';
 import { COMMANDS } from '#core/desk/registry';
 import { type FieldInfo, fieldsOf } from '#core/schema/fields';
 import { type Show } from '#core/desk/show';
-import { useHostState, useSend } from '../host/host-context';
+import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 
@@ -60,7 +60,7 @@ function parseValue(text: string, field: FieldInfo): unknown {
 
 /** Arguments of a command, asked for one under the other. */
 function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () => void }) {
-  const show = useHostState((s) => s.desk.show);
+  const show = useShow((s) => s.desk.show);
   const send = useSend();
   const [texts, setTexts] = useState<Record<string, string>>({});
   const fields = fieldsOf(spec.args);

@@ -1,6 +1,6 @@
 import { Component, type ReactNode } from 'react';
 import { causeOf } from '#core/schema/cause';
-import { Button } from './button';
+import { Button } from '../parts/button';
 
 /** Holds a fault of one room back from the show: what is on air, recorded and streamed goes on, and the room can be opened again. */
 export class RoomGuard extends Component<{ children: ReactNode }, { fault: string | null }> {

@@ -1,0 +1,85 @@
+/** Everything in a show that has an identity: which class it is of, and where the show keeps it. */
+import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
+import { Lane, Override, StoredTransition } from '../picture/document';
+import { Angle, Clip, Reel } from '../replay/document';
+import { type Constructor } from '../schema/fields';
+import { type EntityKind, kindsOf, type RefTarget } from '../schema/kinds';
+import { outputsOf } from '../screens/outputs';
+import { NameCard, SourceGroup } from '../show/document';
+import { Source } from '../show/source';
+import { AirPath, Bus, CardMix, FaderGroup, InputChannel, Listener, Patch, StripPreset } from '../sound/document';
+import { type Show } from './show';
+
+/** A thing with an identity, and its name where it has one. */
+export interface Entity {
+  id: string;
+  name: string;
+}
+
+interface EntityTraits {
+  /** Its class in the document; null for what is not stored there. */
+  of: Constructor | null;
+  list: (show: Show) => readonly Entity[];
+  /** The object and its field that hold the list of them; null where they are not stored in one list. */
+  home: ((show: Show) => Home) | null;
+}
+
+type Home = { in: Record<string, unknown>; field: string };
+
+const homeIn =
+  <T extends object>(of: (show: Show) => T, field: keyof T & string) =>
+  (show: Show): Home => ({ in: of(show) as Record<string, unknown>, field });
+const inShow = (field: keyof Show) => homeIn((show) => show, field);
+const inSound = (field: keyof Show['sound']) => homeIn((show) => show.sound, field);
+const inReplay = (field: keyof Show['replay']) => homeIn((show) => show.replay, field);
+
+const bySound = (item: { id: string; name?: string }): Entity => ({ id: item.id, name: item.name ?? '' });
+
+export const ENTITIES: Record<EntityKind, EntityTraits> = {
+  source: { of: Source, list: (show) => show.sources, home: inShow('sources') },
+  framing: { of: Framing, list: (show) => show.framings, home: inShow('framings') },
+  layout: { of: Layout, list: (show) => show.layouts, home: inShow('layouts') },
+  preset: { of: Preset, list: (show) => show.presets, home: inShow('presets') },
+  seat: { of: Seat, list: (show) => show.seats, home: inShow('seats') },
+  output: { of: null, list: outputsOf, home: null },
+  card: { of: NameCard, list: (show) => show.cards, home: inShow('cards') },
+  lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },
+  group: { of: SourceGroup, list: (show) => show.groups, home: inShow('groups') },
+  style: { of: Style, list: (show) => show.styles, home: inShow('styles') },
+  transition: { of: StoredTransition, list: (show) => show.transitions, home: inShow('transitions') },
+  override: { of: Override, list: (show) => show.overrides.map(({ id }) => ({ id, name: '' })), home: inShow('overrides') },
+  box: { of: Box, list: (show) => [...show.layouts, ...show.presets].flatMap((l) => l.boxes), home: null },
+  angle: {
+    of: Angle,
+    list: (show) => show.replay.angles.map((a) => ({ id: a.pictureId, name: nameOf(show, 'view', a.pictureId) })),
+    home: inReplay('angles'),
+  },
+  reel: { of: Reel, list: (show) => show.replay.reels, home: inReplay('reels') },
+  clip: { of: Clip, list: (show) => show.replay.clips, home: inReplay('clips') },
+  input: { of: InputChannel, list: (show) => show.sound.inputs, home: inSound('inputs') },
+  bus: { of: Bus, list: (show) => show.sound.buses, home: inSound('buses') },
+  listener: { of: Listener, list: (show) => show.sound.listeners, home: inSound('listeners') },
+  patch: { of: Patch, list: (show) => show.sound.patches.map(bySound), home: inSound('patches') },
+  'fader-group': { of: FaderGroup, list: (show) => show.sound.groups, home: inSound('groups') },
+  'strip-preset': { of: StripPreset, list: (show) => show.sound.presets, home: inSound('presets') },
+  'card-mix': { of: CardMix, list: (show) => show.sound.cards.flatMap((c) => c.mixes).map(bySound), home: null },
+  'air-path': { of: AirPath, list: (show) => show.sound.paths.map(bySound), home: inSound('paths') },
+  asset: { of: null, list: () => [], home: null },
+};
+
+/** Everything that a reference of this target may point at, in the order of the show. */
+export const entitiesOf = (show: Show, to: RefTarget): readonly Entity[] => kindsOf(to).flatMap((kind) => ENTITIES[kind].list(show));
+
+/** The name of what a reference points at; its identity where it has none, or is gone. */
+export function nameOf(show: Show, to: RefTarget, id: string): string {
+  return entitiesOf(show, to).find((e) => e.id === id)?.name || id;
+}
+
+const kindByClass = new Map(Object.entries(ENTITIES).flatMap(([kind, { of }]) => (of ? [[of, kind as EntityKind] as const] : [])));
+
+/** The kind of thing that objects of this class are; undefined for parts of things. */
+export const kindOfClass = (of: Constructor): EntityKind | undefined => kindByClass.get(of);
+
+/** The identity of an entity of the document: an angle's is that of its picture. */
+export const identityOf = (kind: EntityKind, value: Record<string, unknown>): string =>
+  String(kind === 'angle' ? value.pictureId : value.id);

@@ -1,0 +1,55 @@
+/** A desk with its history: what a host runs. Commands come in one by one or several as one step; undo and redo are commands too. */
+import { type Patch } from 'immer';
+import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
+import { type Desk } from './air';
+import { executeAll, prepare, type Refusal, refusalOf } from './execute';
+import { type History, redo, remember, undo } from './history';
+
+export interface Session {
+  desk: Desk;
+  history: History;
+}
+
+export type Performed =
+  { ok: true; session: Session; patches: Patch[]; results: Record<string, unknown>[] } | { ok: false; error: Refusal };
+
+/** Commands of the same merge key within a second make one step of undo; of several, all must have one. */
+function mergeKeyOf(specs: readonly CommandSpec[], commands: readonly Command[]): string | null {
+  const keys = specs.map((spec, i) => spec.mergeKey?.((commands[i]?.args ?? {}) as never) ?? null);
+  return keys.length === 0 || keys.includes(null) ? null : specs.map((spec, i) => `${spec.type} ${keys[i]}`).join('\n');
+}
+
+function titleOf(specs: readonly CommandSpec[]): string {
+  const [first] = specs;
+  const alike = specs.every((s) => s === first);
+  return specs.length < 2 ? (first?.title ?? '') : `${first?.title}${alike ? '' : ' and more'} (${specs.length})`;
+}
+
+/**
+ * Performs commands as one step. `at` is in milliseconds of any clock that only goes forward: it tells which edits belong together.
+ * Pure: a refusal has changed nothing.
+ */
+export function perform(session: Session, commands: readonly Command[], context: CommandContext, at: number): Performed {
+  const { desk, history } = session;
+  try {
+    const [only] = commands;
+    const step = commands.length === 1 && only ? prepare(only) : null;
+    if (step?.spec.step) {
+      const walked = (step.spec.step === 'undo' ? undo : redo)(history, desk, step.args.anyway === true);
+      return {
+        ok: true,
+        session: { desk: walked.desk, history: walked.history },
+        patches: walked.patches,
+        results: [{ title: walked.title }],
+      };
+    }
+  } catch (error) {
+    if (error instanceof CommandError) return { ok: false, error: refusalOf(error) };
+    throw error;
+  }
+  const outcome = executeAll(desk, commands, context);
+  if (!outcome.ok) return outcome;
+  const { specs, patches, inverse, results } = outcome;
+  const next = remember(history, titleOf(specs), patches, inverse, mergeKeyOf(specs, commands), at);
+  return { ok: true, session: { desk: outcome.desk, history: next }, patches, results };
+}

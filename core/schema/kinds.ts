@@ -1,0 +1,74 @@
+/** The kinds of things in a show that have an identity, and what a reference may point at: their names only; core/desk/entities.ts has the things. */
+
+export const ENTITY_KINDS = [
+  'source',
+  'framing',
+  'layout',
+  'preset',
+  'seat',
+  'output',
+  'card',
+  'lane',
+  'group',
+  'style',
+  'transition',
+  'override',
+  'box',
+  'angle',
+  'reel',
+  'clip',
+  'input',
+  'bus',
+  'listener',
+  'patch',
+  'fader-group',
+  'strip-preset',
+  'card-mix',
+  'air-path',
+  'asset',
+] as const;
+/** A kind of thing that has an identity. */
+export type EntityKind = (typeof ENTITY_KINDS)[number];
+
+/** Things of one show that are kept outside of it, so a show cannot say whether they are there. */
+export const OUTSIDE: readonly EntityKind[] = ['asset'];
+
+/** What a reference may point at: how it is said to people, and the kinds that are meant. */
+export const REF_TARGETS = {
+  source: { words: 'source', kinds: ['source'] },
+  framing: { words: 'framing', kinds: ['framing'] },
+  /** A preset is a stored layout: wherever a layout may stand, it may too. */
+  layout: { words: 'layout', kinds: ['layout', 'preset'] },
+  preset: { words: 'preset', kinds: ['preset'] },
+  seat: { words: 'seat', kinds: ['seat'] },
+  /** Anything that can be switched. */
+  picture: { words: 'picture', kinds: ['source', 'framing', 'layout', 'preset', 'seat'] },
+  /** Anything that can be seen, what leaves the mixer included. */
+  view: { words: 'picture or output', kinds: ['source', 'framing', 'layout', 'preset', 'seat', 'output'] },
+  occupant: { words: 'source or framing', kinds: ['source', 'framing'] },
+  output: { words: 'output', kinds: ['output'] },
+  card: { words: 'card', kinds: ['card'] },
+  lane: { words: 'lane', kinds: ['lane'] },
+  group: { words: 'group', kinds: ['group'] },
+  style: { words: 'style', kinds: ['style'] },
+  transition: { words: 'transition', kinds: ['transition'] },
+  box: { words: 'box', kinds: ['box'] },
+  angle: { words: 'angle', kinds: ['angle'] },
+  reel: { words: 'reel', kinds: ['reel'] },
+  clip: { words: 'clip', kinds: ['clip'] },
+  channel: { words: 'channel', kinds: ['source', 'input'] },
+  /** Whatever can be sent to a bus. */
+  'channel-or-bus': { words: 'channel or bus', kinds: ['source', 'input', 'bus'] },
+  bus: { words: 'bus', kinds: ['bus'] },
+  listener: { words: 'listener', kinds: ['listener'] },
+  patch: { words: 'patch', kinds: ['patch'] },
+  'fader-group': { words: 'fader group', kinds: ['fader-group'] },
+  'strip-preset': { words: 'preset of a channel', kinds: ['strip-preset'] },
+  'card-mix': { words: 'path in the card', kinds: ['card-mix'] },
+  'air-path': { words: 'way through the air', kinds: ['air-path'] },
+  asset: { words: 'asset', kinds: ['asset'] },
+} as const satisfies Record<string, { words: string; kinds: readonly EntityKind[] }>;
+export type RefTarget = keyof typeof REF_TARGETS;
+
+/** The kinds that a reference of this target may point at. */
+export const kindsOf = (to: RefTarget): readonly EntityKind[] => REF_TARGETS[to].kinds;

@@ -1,0 +1,84 @@
+/**
+ * A client of a show: all that a room sees of it, wherever the show runs. The host of this window is one make of it; a panel on another
+ * machine can be the second.
+ */
+import { type StoreApi } from 'zustand/vanilla';
+import { type Command } from '#core/commands/command';
+import { type Refusal } from '#core/desk/execute';
+import { type MeterReading } from '#core/sound/meter';
+import { type ExportJob, type ExportTask } from '../replay/export-messages';
+import { type MonitorPicture } from '../picture/messages';
+import { type SoundDeviceInfo } from '../sound/device-driver';
+import { type LoudnessPoint } from '../sound/loudness-history';
+import { type DeskState } from '../sound/sound-desk';
+import { type FrameState, type LiveState, type ShowState } from './state';
+
+export type DispatchResult = { ok: true; result: Record<string, unknown> } | { ok: false; error: Refusal };
+export type DispatchAllResult = { ok: true; results: Record<string, unknown>[] } | { ok: false; error: Refusal };
+
+/** A store that is only read. */
+export type ReadStore<T> = Pick<StoreApi<T>, 'getState' | 'subscribe' | 'getInitialState'>;
+
+/** A monitor's canvas while it is attached. */
+export interface AttachedMonitor {
+  /** Pixels that it is shown at. */
+  resize(width: number, height: number): void;
+  detach(): void;
+}
+
+/** What is heard and measured. */
+export interface ShowSound {
+  readonly store: ReadStore<DeskState>;
+  /** Levels of channels and buses, left and right, by identity. */
+  readonly readings: ReadonlyMap<string, readonly [MeterReading, MeterReading]>;
+  /** Channels and buses that have reached full scale, until they are taken out by hand. */
+  readonly clipped: Set<string>;
+  readonly history: { of(busId: string): readonly LoudnessPoint[] };
+  readonly devices: { list(): Promise<SoundDeviceInfo[]> };
+  /** Measures the loudness of a channel before its fader too; null for none. */
+  watch(id: string | null): void;
+  /** Lets sound start, after a press or a key. */
+  wake(): Promise<void>;
+  /** How loud the operator hears it on this machine, 0 to 1. */
+  setListening(level: number): void;
+  setEarsDevice(deviceId: string): Promise<void>;
+  listenAt(deviceId: string, pair: number | null): void;
+}
+
+/** Small pictures of what replay has recorded. */
+export interface ShowReplay {
+  thumbnail(trackId: string, frame: number, width: number, exact?: boolean): Promise<ImageBitmap | null>;
+}
+
+/** Files made of replay material. */
+export interface ShowExports {
+  readonly store: ReadStore<{ tasks: ExportTask[] }>;
+  /** Resolves with the file, or with null when it failed or was cancelled; the list of tasks says why. `sounds` are the sounds of angles. */
+  add(name: string, job: ExportJob, sounds: Record<string, string>): Promise<File | null>;
+  cancel(id: string): void;
+}
+
+export interface ShowClient {
+  readonly showId: string;
+  readonly store: ReadStore<ShowState>;
+  readonly frames: ReadStore<FrameState>;
+  /** Both stores together, as they are now. */
+  readonly state: LiveState;
+  readonly sound: ShowSound;
+  readonly replay: ShowReplay;
+  readonly exports: ShowExports;
+  /** Sends a command; never throws. */
+  dispatch(command: Command): DispatchResult;
+  /** Sends several as one step: all of them are done, or none; undone together. */
+  dispatchAll(commands: readonly Command[]): DispatchAllResult;
+  /** Calls `listener` at every mixed frame. Returns how to stop. */
+  onTick(listener: (frame: number) => void): () => void;
+  /** Gives a canvas over, in which `picture` is shown from now on. */
+  attachMonitor(canvas: HTMLCanvasElement, picture: MonitorPicture): AttachedMonitor;
+  /** The press that a source needs before it may be opened, as a screen does. Call it within the press itself. */
+  pressSource(id: string): void;
+  /** Opens a lost source anew. */
+  restartSource(id: string): void;
+  /** Takes a notice off the screen. */
+  dismiss(noticeId: string): void;
+}

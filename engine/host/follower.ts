@@ -1,0 +1,25 @@
+/** What follows a show: everything that makes a part of the engine do what show and air ask for has this one shape. */
+import { type Command } from '#core/commands/command';
+import { type Desk } from '#core/desk/air';
+import { type LiveState, type Notice, type ShowState } from '../client/state';
+import { type MixerPort } from './mixer-port';
+
+export interface Follower {
+  /** Show or air have changed. Called with every act, before anything else hears of it. */
+  follow?(desk: Desk): void;
+  /** The mixer has mixed this frame. */
+  tick?(desk: Desk, frame: number): void;
+  /** The show ends: ends what it has begun. Resolves when that is done, or will not be. */
+  close?(): void | Promise<void>;
+}
+
+/** What a follower may know, and ask of the host. */
+export interface HostAccess {
+  state(): LiveState;
+  /** Sends a command of the engine's own, so that log and remote see it. */
+  command(command: Command): void;
+  notify(tone: Notice['tone'], text: string): void;
+  /** Puts what it has found out where rooms read it. */
+  set(change: Partial<Omit<ShowState, 'desk' | 'history'>>): void;
+  readonly mixer: MixerPort;
+}

@@ -1,0 +1,96 @@
+/** The host's side of the mixer's thread: its desk, its monitors, and whoever takes its pictures. */
+import { nanoid } from 'nanoid';
+import { type Desk } from '#core/desk/air';
+import { type Show } from '#core/desk/show';
+import { type Output } from '#core/screens/outputs';
+import { type AttachedMonitor } from '../client/show-client';
+import { takeFrames, WINDOW_FRAMES } from '../picture/frame-outlet';
+import { type FromMixer, type MixerStats, type MonitorPicture, type ToMixer, type Working } from '../picture/messages';
+import { preferredMixer } from '../picture/mixer-choice';
+
+/** What the mixer tells. */
+export interface MixerEvents {
+  tick(frame: number, stats: MixerStats): void;
+  ready(renderer: { renderer: string; software: boolean; mixer: string }): void;
+  /** A source's first frame since it was connected: its size, pixels. */
+  seen(id: string, size: { width: number; height: number }): void;
+  thumbnail(blob: Blob): void;
+  /** Pictures cannot be drawn, and why; null when they can again. */
+  failed(message: string | null): void;
+}
+
+/** The show without its clips, which may be thousands: play-outs hold their own copies. */
+function forMixer(show: Show): Show {
+  return show.replay.clips.length === 0 ? show : { ...show, replay: { ...show.replay, clips: [] } };
+}
+
+export class MixerPort {
+  constructor(
+    private readonly worker: Worker,
+    events: MixerEvents,
+  ) {
+    worker.onmessage = ({ data }: MessageEvent<FromMixer>) => this.receive(data, events);
+    worker.onerror = (event) => events.failed(`The picture mixer stopped: ${event.message}`);
+  }
+
+  private receive(message: FromMixer, events: MixerEvents): void {
+    switch (message.type) {
+      case 'tick':
+        events.tick(message.frame, message.stats);
+        // The next one is sent when this one has been dealt with.
+        return this.send({ type: 'tick-taken' });
+      case 'ready': {
+        const { renderer, software, mixer } = message;
+        return events.ready({ renderer, software, mixer });
+      }
+      case 'source-seen':
+        return events.seen(message.id, { width: message.width, height: message.height });
+      case 'thumbnail':
+        return events.thumbnail(message.blob);
+      case 'failed':
+        return events.failed(message.message);
+    }
+  }
+
+  start({ show, air }: Desk, clock: SharedArrayBuffer, working: Working): void {
+    this.send({ type: 'start', clock, working, desk: { show: forMixer(show), air }, prefer: preferredMixer() });
+  }
+
+  send(message: ToMixer, transfer: Transferable[] = []): void {
+    this.worker.postMessage(message, transfer);
+  }
+
+  /** Takes effect at the next frame. */
+  setDesk({ show, air }: Desk): void {
+    this.send({ type: 'desk', show: forMixer(show), air });
+  }
+
+  /** Sends an output's frames to `port`; at most `waiting` are on their way. Returns how to end it. The mixer closes the port after its last frame. */
+  sendOutput(output: Output, port: MessagePort, waiting: number, as: 'frames' | 'planes' = 'frames'): () => void {
+    const key = nanoid();
+    this.send({ type: 'output-port', key, port, output, waiting, as }, [port]);
+    return () => this.send({ type: 'output-gone', key });
+  }
+
+  /** Frames of an output for this window; `receive` owns each. Returns how to end it. */
+  takeOutput(output: Output, receive: (frame: VideoFrame) => void): () => void {
+    const { port1, port2 } = new MessageChannel();
+    takeFrames(port2, ({ frame }) => receive(frame));
+    return this.sendOutput(output, port1, WINDOW_FRAMES);
+  }
+
+  /** Gives a canvas over to the mixer, which shows `picture` in it. */
+  attachMonitor(canvas: HTMLCanvasElement, picture: MonitorPicture): AttachedMonitor {
+    const key = nanoid();
+    const offscreen = canvas.transferControlToOffscreen();
+    this.send({ type: 'monitor', key, canvas: offscreen, picture }, [offscreen]);
+    return {
+      resize: (width, height) => this.send({ type: 'monitor-size', key, width, height }),
+      detach: () => this.send({ type: 'monitor-gone', key }),
+    };
+  }
+
+  close(): void {
+    this.worker.terminate();
+  }
+}

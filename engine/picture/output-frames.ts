@@ -1,0 +1,104 @@
+/** The frames of all outputs that somebody takes: each drawn once, and only when it is another picture than before. */
+import { type PicturePlan } from '#core/picture/draw';
+import { type Output, PROGRAMME_OUTPUT, type View } from '#core/screens/outputs';
+import { type Raster } from '#core/show/raster';
+import { type RefPicture, type Renderer } from './renderer';
+
+/** Takes an output's frames over; each consumer is given a frame of its own to close. */
+export interface OutputSink {
+  output: Output;
+  take: (frame: VideoFrame, stamp: number) => void;
+  /** After this nothing more is given to it. */
+  end: () => void;
+}
+
+interface Drawn {
+  frame: VideoFrame;
+  /** What was drawn, so that it is not drawn again. */
+  content: string;
+  serial: number;
+}
+
+/** The frame of the programme is always drawn: monitors show it, and the thumbnail of the show. */
+const ALWAYS: Pick<Output, 'id' | 'shows' | 'raster'> = { id: PROGRAMME_OUTPUT, shows: { kind: 'programme' }, raster: null };
+
+export class OutputFrames {
+  private readonly sinks = new Map<string, OutputSink>();
+  private readonly drawn = new Map<string, Drawn>();
+  private serials = 0;
+  private canvas: OffscreenCanvas | null = null;
+
+  constructor(
+    private readonly renderer: Renderer,
+    /** Names the content of a plan's pictures. */
+    private readonly versionOf: (plan: PicturePlan) => string,
+  ) {}
+
+  add(key: string, sink: OutputSink): void {
+    this.remove(key);
+    this.sinks.set(key, sink);
+  }
+
+  remove(key: string): void {
+    this.sinks.get(key)?.end();
+    this.sinks.delete(key);
+  }
+
+  /** The frame that an output showed last; the programme's while it has none of its own. */
+  last(id: string): RefPicture | null {
+    const drawn = this.drawn.get(id) ?? this.drawn.get(PROGRAMME_OUTPUT);
+    if (!drawn) return null;
+    const { frame, serial } = drawn;
+    return { image: frame, width: frame.displayWidth, height: frame.displayHeight, opaque: true, version: `drawn ${serial}` };
+  }
+
+  /** Draws what is wanted, the programme first, and hands it over. `raster` is that of the plans' coordinates; times in show microseconds. */
+  async draw(planOf: (view: View) => PicturePlan, raster: Raster, stamp: number, duration: number): Promise<void> {
+    const wanted = new Map([[ALWAYS.id, ALWAYS]]);
+    for (const { output } of this.sinks.values()) wanted.set(output.id, output);
+    for (const [id, drawn] of this.drawn) if (!wanted.has(id)) this.drop(id, drawn);
+    for (const output of wanted.values()) {
+      const frame = await this.frameOf(output, planOf(output.shows), raster, stamp, duration);
+      for (const sink of this.sinks.values())
+        if (sink.output.id === output.id) sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
+    }
+  }
+
+  private async frameOf(output: typeof ALWAYS, plan: PicturePlan, raster: Raster, stamp: number, duration: number): Promise<VideoFrame> {
+    const before = this.drawn.get(output.id);
+    const content = JSON.stringify(plan) + this.versionOf(plan);
+    if (before?.content === content) return before.frame;
+    // The programme below its lanes is the programme while no lane is up.
+    const programme = this.drawn.get(PROGRAMME_OUTPUT);
+    const frame =
+      output.raster === null && programme?.content === content
+        ? programme.frame.clone()
+        : await this.render(output.raster, plan, raster, stamp, duration);
+    before?.frame.close();
+    this.serials += 1;
+    this.drawn.set(output.id, { frame, content, serial: this.serials });
+    return frame;
+  }
+
+  /** A frame in the size that the renderer works in, or in one of its own. */
+  private async render(size: Raster | null, plan: PicturePlan, raster: Raster, timestamp: number, duration: number): Promise<VideoFrame> {
+    if (!size) return this.renderer.programme(plan, raster, timestamp, duration);
+    this.canvas ??= new OffscreenCanvas(size.width, size.height);
+    const { canvas } = this;
+    if (canvas.width !== size.width || canvas.height !== size.height) Object.assign(canvas, { width: size.width, height: size.height });
+    const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
+    if (!context) throw new Error('a canvas for an output cannot be had');
+    await this.renderer.monitors([{ plan, context, ...size, done: () => undefined }], raster, () => true);
+    return new VideoFrame(canvas, { timestamp, duration });
+  }
+
+  private drop(id: string, { frame }: Drawn): void {
+    frame.close();
+    this.drawn.delete(id);
+  }
+
+  /** Closes every frame that is kept. */
+  forget(): void {
+    for (const [id, drawn] of this.drawn) this.drop(id, drawn);
+  }
+}

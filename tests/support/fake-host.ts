@@ -1,0 +1,88 @@
+/** A host for followers in tests: it holds a desk, does what they ask at once, and writes down what it is told. */
+import { type Command } from '#core/commands/command';
+import { type Desk } from '#core/desk/air';
+import { EMPTY_HISTORY } from '#core/desk/history';
+import { type LiveState } from '#engine/client/state';
+import { type Follower, type HostAccess } from '#engine/host/follower';
+import { MixerPort } from '#engine/host/mixer-port';
+import { IDLE_ENCODER } from '#engine/host/output-control';
+import { type FromMixer, type ToMixer } from '#engine/picture/messages';
+import { FakeWorker } from './fake-worker';
+import { must, sampleDesk } from './sample-show';
+
+export class FakeHost implements HostAccess {
+  readonly commands: Command[] = [];
+  readonly notices: string[] = [];
+  readonly mixerWorker = new FakeWorker<ToMixer, FromMixer>();
+  readonly mixer: MixerPort;
+  frame = 0;
+  /** Told of every change, once it is set. */
+  follower: Follower | null = null;
+  private now: LiveState;
+
+  constructor(desk: Desk = sampleDesk()) {
+    // It is the host's own, and none of those that a follower starts.
+    FakeWorker.started = FakeWorker.started.filter((w) => (w as unknown) !== this.mixerWorker);
+    this.now = {
+      desk,
+      history: EMPTY_HISTORY,
+      health: {},
+      sizes: {},
+      encoder: IDLE_ENCODER,
+      replay: null,
+      replayCache: 0,
+      samples: [],
+      renderer: null,
+      working: { raster: { width: 64, height: 36 }, frameStep: 1 } as LiveState['working'],
+      space: null,
+      soundAwake: true,
+      remote: false,
+      notices: [],
+      failure: null,
+      frame: 0,
+      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 },
+    };
+    this.mixer = new MixerPort(this.mixerWorker as unknown as Worker, {
+      tick: () => undefined,
+      ready: () => undefined,
+      seen: () => undefined,
+      thumbnail: () => undefined,
+      failed: () => undefined,
+    });
+  }
+
+  get desk(): Desk {
+    return this.now.desk;
+  }
+
+  set desk(desk: Desk) {
+    this.now = { ...this.now, desk };
+  }
+
+  // Followers take these out of the host, so they are bound to it.
+  readonly state = (): LiveState => ({ ...this.now, frame: this.frame });
+
+  readonly set = (change: Partial<LiveState>): void => {
+    this.now = { ...this.now, ...change };
+  };
+
+  readonly notify = (tone: string, text: string): void => void this.notices.push(`${tone}: ${text}`);
+
+  readonly command = (command: Command): void => {
+    this.commands.push(command);
+    this.run(command.type, command.args);
+  };
+
+  /** Runs a command that must succeed, and tells the follower. */
+  readonly run = (type: string, args: Record<string, unknown> = {}): void => {
+    this.desk = must(this.desk, type, args, this.frame);
+    this.follower?.follow?.(this.desk);
+  };
+
+  /** What the mixer was told, in short: kind, and what of. */
+  get mixed(): string[] {
+    return this.mixerWorker.told.map((m) =>
+      m.type === 'output-port' ? `${m.type} ${m.output.id}` : `${m.type} ${'id' in m ? m.id : ''}`.trim(),
+    );
+  }
+}
