@@ -8,9 +8,7 @@ import { type Fade, restingFade } from '../time/fade';
 import { type RunningTransition, type AirLane, createAirLane } from '../picture/air';
 import { createReplayAir, type ReplayAir } from '../replay/air';
 import { createSoundAir, type SoundAir } from '../sound/air';
-import { type NameCard } from '../show/document';
 import { type Show } from './show';
-import { type Transition } from '../picture/document';
 
 export interface Air {
   onAirId: string | null;

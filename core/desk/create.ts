@@ -6,7 +6,7 @@ import { createReplay } from '../replay/document';
 import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
 import { type Rate } from '../time/rate';
-import { LANE_COUNT, type Lane, type StoredTransition, type Transition } from '../picture/document';
+import { LANE_COUNT } from '../picture/document';
 import { type Raster } from '../show/raster';
 import { SHOW_VERSION, type Show } from './show';
 import { type Source, type SourceSettings } from '../show/source';

@@ -1,5 +1,5 @@
 /** How a picture is cut, corrected and keyed: the parts that framings and boxes share. */
-import { Colour, type Constructor, Flag, Id, Num, OneOf, Ref } from '../schema/fields';
+import { Colour, type Constructor, Flag, Num, OneOf, Ref } from '../schema/fields';
 
 /** Cut away on four sides, as shares of the picture. */
 export class Crop {

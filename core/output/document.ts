@@ -1,12 +1,5 @@
 /** Recording and stream in the show document. */
-import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole, Ref } from '../schema/fields';
-import { type Rate } from '../time/rate';
-import { type Rect, RectField } from '../show/geometry';
-import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
-import { type Key, keyClass } from '../layout/look';
-import { Replay } from '../replay/document';
-import { Sound } from '../sound/document';
-import { Source } from '../show/source';
+import { Nested, Num, OneOf, Text, Ref } from '../schema/fields';
 
 export const CODECS = ['h264', 'vp9', 'av1'] as const;
 

@@ -1,9 +1,6 @@
 /** What mixer and lanes are doing now. Frames are show frames: counts since the air began. */
 import { type Fade, restingFade, turnFade, fadeLevel } from '../time/fade';
-import { createReplayAir, type ReplayAir } from '../replay/air';
-import { createSoundAir, type SoundAir } from '../sound/air';
 import { type NameCard } from '../show/document';
-import { type Show } from '../desk/show';
 import { type Transition } from './document';
 
 /** A transition under way. `toId` is already the picture on air, `fromId` what it replaces. */

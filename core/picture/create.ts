@@ -1,12 +1,5 @@
 /** Lanes and transitions with sensible first settings. */
-import { createReplay } from '../replay/document';
-import { createSound } from '../sound/document';
-import { plainStrip } from '../sound/strip';
-import { type Rate } from '../time/rate';
-import { LANE_COUNT, type Lane, type StoredTransition, type Transition } from './document';
-import { type Raster } from '../show/raster';
-import { SHOW_VERSION, type Show } from '../desk/show';
-import { type Source, type SourceSettings } from '../show/source';
+import { type Lane, type StoredTransition, type Transition } from './document';
 
 export function createLane(index: number): Lane {
   return {

@@ -1,12 +1,7 @@
 /** Lanes and transitions in the show document. */
-import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole, RefBy, Ref } from '../schema/fields';
-import { type Rate } from '../time/rate';
+import { Colour, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, RefBy, Ref } from '../schema/fields';
 import { type Rect, RectField } from '../show/geometry';
-import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { type Key, keyClass } from '../layout/look';
-import { Replay } from '../replay/document';
-import { Sound } from '../sound/document';
-import { Source } from '../show/source';
 
 /** Lanes of a new show. */
 export const LANE_COUNT = 4;

@@ -1,7 +1,6 @@
 /** What must hold between the parts of replay in a show. */
 import { type Problem } from '../schema/check';
 import { type Show } from '../desk/show';
-import { PROGRAMME_SOUND } from './document';
 
 function twice(ids: readonly (string | number)[], path: (index: number) => string, what: string): Problem[] {
   const seen = new Set<string | number>();

@@ -1,12 +1,5 @@
 /** Groups of sources and name cards in the show document. */
-import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
-import { type Rate } from '../time/rate';
-import { type Rect, RectField } from './geometry';
-import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
-import { type Key, keyClass } from '../layout/look';
-import { Replay } from '../replay/document';
-import { Sound } from '../sound/document';
-import { Source } from './source';
+import { Flag, Id, Text } from '../schema/fields';
 
 export class SourceGroup {
   @Id('identity') id!: string;

@@ -1,12 +1,6 @@
 /** Size and rate of a picture as they are saved. */
-import { Colour, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import { Whole } from '../schema/fields';
 import { type Rate } from '../time/rate';
-import { type Rect, RectField } from './geometry';
-import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
-import { type Key, keyClass } from '../layout/look';
-import { Replay } from '../replay/document';
-import { Sound } from '../sound/document';
-import { Source } from './source';
 
 export class Raster {
   @Whole(16, 7680, 'width in pixels, even') width!: number;

@@ -1,5 +1,5 @@
 /** What is true of each kind of source, said once. */
-import { type Source, type SourceKind, type SourceSettings, SimulatedSettings, DeckSettings } from './source';
+import { type Source, type SourceKind, type SourceSettings } from './source';
 
 type SettingsOf<K extends SourceKind> = Extract<SourceSettings, { kind: K }>;
 

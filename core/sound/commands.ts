@@ -215,7 +215,6 @@ export const soundCommands = [
     args: GroupRemoveArgs,
     run: (desk, { faderGroup, anyway }) => {
       faderGroupOf(desk, faderGroup);
-      const { show } = desk;
       remove(desk, 'fader-group', faderGroup);
       guardLoops(desk, anyway);
     },

@@ -5,7 +5,6 @@ import {
   DeviceId,
   Flag,
   Id,
-  Ids,
   ListOf,
   Nested,
   Num,

@@ -1,5 +1,5 @@
 /** What a channel does to its sound, in the order in which the sound goes through it. */
-import { Flag, Id, ListOf, Nested, Num, OneOf, Whole, Ref } from '../schema/fields';
+import { Flag, ListOf, Nested, Num, OneOf, Whole, Ref } from '../schema/fields';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 
 export const PICKS = ['stereo', 'mono', 'left', 'right'] as const;

@@ -1,9 +1,4 @@
 /** Fades as data: where one began, and its level at any frame. */
-import { createReplayAir, type ReplayAir } from '../replay/air';
-import { createSoundAir, type SoundAir } from '../sound/air';
-import { type NameCard } from '../show/document';
-import { type Show } from '../desk/show';
-import { type Transition } from '../picture/document';
 
 /** A fade between 0 and 1 that began at `start` from `from` and takes `frames`. */
 export interface Fade {

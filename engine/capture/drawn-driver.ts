@@ -1,5 +1,4 @@
 /** A driver for sources drawn in one shared worker. */
-import { type SourceKind } from '#core/show/source';
 import { type Raster } from '#core/show/raster';
 import { type AnyDriver, type EngineFormat } from './driver';
 import { type ToDrawn } from './drawn-source';

@@ -19,7 +19,7 @@ beforeEach(async () => {
 });
 
 afterEach(() => {
-  control?.close();
+  void control?.close();
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });

@@ -1,5 +1,4 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { FakeHost } from '#tests/support/fake-host';
 import { FakeWorker, useFakeWorkers, workerOf } from '#tests/support/fake-worker';

@@ -1,5 +1,4 @@
 /** Makes the replay recorder and the decks do what show and air ask for, and tells air what the disk keeps. */
-import { type DeckNumber } from '#core/replay/air';
 import { type Angle, PROGRAMME_SOUND } from '#core/replay/document';
 import { deckPlace, rollLeft } from '#core/replay/deck';
 import { rollTransition } from '#core/replay/roll-commands';

@@ -2,7 +2,6 @@
 import { type Air, type Desk } from '#core/desk/air';
 import { isKind, traitsOf } from '#core/show/source-kinds';
 import { type Raster } from '#core/show/raster';
-import { type Show } from '#core/desk/show';
 import { type Source } from '#core/show/source';
 import { type DrivenKind, type AnyDriver, type DriverHandle, type Drivers, type EngineFormat, type SourceLink } from '../capture/driver';
 import { secondOf, type SourceHealth } from '../picture/messages';

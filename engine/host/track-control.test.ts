@@ -108,7 +108,7 @@ describe('sound tracks beside a recording', () => {
   });
 
   it('of a recording that is stopped at once are ended too, and the next has its own', async () => {
-    const { taps, run, made } = setup();
+    const { taps, run } = setup();
     run('output.startRecording', {}, 0);
     run('output.stopRecording', {}, 1);
     run('output.startRecording', {}, 2);
@@ -150,7 +150,7 @@ describe('sound tracks beside a recording', () => {
   });
 
   it('are none where nobody wants one', async () => {
-    const { made, taps, run } = setup(sampleDesk());
+    const { taps, run } = setup(sampleDesk());
     run('output.startRecording');
     await new Promise((resolve) => setTimeout(resolve, 5));
     expect([taps, FakeWorker.started]).toEqual([[], []]);
