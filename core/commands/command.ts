@@ -1,4 +1,5 @@
 /** What a command is. Every change of show or air is one; buttons, keys, the remote and tests all send these. */
+import { type ErrorCode } from './codes';
 import { type Constructor } from '../schema/fields';
 import { type Desk } from '../desk/air';
 
@@ -12,7 +13,7 @@ export interface CommandContext {
 /** A refusal: nothing has changed. `code` is for programs, `message` for people, `field` names the argument at fault. */
 export class CommandError extends Error {
   constructor(
-    readonly code: string,
+    readonly code: ErrorCode,
     message: string,
     readonly field?: string,
   ) {

@@ -1,5 +1,6 @@
 /** Runs commands against show and air: checked, atomic, with patches for undo, panels and the journal. */
 import { enablePatches, type Patch, produceWithPatches } from 'immer';
+import { type ErrorCode } from '../commands/codes';
 import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
 import { guardWeight } from '../layout/weight';
 import { guardAngles } from '../replay/guard';
@@ -14,7 +15,7 @@ enablePatches();
 export const MOST_TOGETHER = 256;
 
 export interface Refusal {
-  code: string;
+  code: ErrorCode;
   message: string;
   field?: string;
   /** Which of several commands is at fault, from 0. */
@@ -53,7 +54,7 @@ export function prepare(command: Command): { spec: CommandSpec; args: Record<str
 }
 
 /**
- * The outcome of several commands as one: one draft, one set of patches, all or nothing. Each sees what those before it have done. Pure:
+ * The outcome of several commands as one: one change with one set of patches, all or nothing. Each sees what those before it have done. Pure:
  * `desk` is never changed; a refusal of one refuses all, and says which it was.
  */
 export function executeAll(desk: Desk, commands: readonly Command[], context: CommandContext): OutcomeOfAll {
@@ -61,16 +62,25 @@ export function executeAll(desk: Desk, commands: readonly Command[], context: Co
     return { ok: false, error: { code: 'too-many', message: `At most ${MOST_TOGETHER} commands can be one step.` } };
   const specs: CommandSpec[] = [];
   const results: Record<string, unknown>[] = [];
+  let next = desk;
+  let patches: Patch[] = [];
+  let inverse: Patch[] = [];
   let index = 0;
   try {
-    const [next, patches, inverse] = produceWithPatches(desk, (draft: Desk) => {
-      for (const command of commands) {
-        const { spec, args } = prepare(command);
-        specs.push(spec);
-        results.push(spec.run(draft, args, context) ?? {});
-        index += 1;
-      }
-    });
+    for (const command of commands) {
+      const { spec, args } = prepare(command);
+      let result: Record<string, unknown> = {};
+      // A draft for each: handlers read lists of thousands as they are stored, which a command before in the same draft would have made stale.
+      const [after, forward, back] = produceWithPatches(next, (draft: Desk) => {
+        result = spec.run(draft, args, context) ?? {};
+      });
+      next = after;
+      patches = index === 0 ? forward : patches.concat(forward);
+      inverse = index === 0 ? back : back.concat(inverse);
+      specs.push(spec);
+      results.push(result);
+      index += 1;
+    }
     guardWeight(desk.show, next.show);
     guardAngles(desk.show, next.show);
     return { ok: true, desk: next, patches, inverse, specs, results };

@@ -22,7 +22,8 @@ export interface History {
 export const EMPTY_HISTORY: History = { past: [], future: [] };
 
 const LIMIT = 500;
-const MERGE_MS = 1000;
+/** Edits of the same key make one step while no more than this lies between two of them, milliseconds. */
+export const MERGE_MS = 1000;
 
 const ofShow = (patches: Patch[]) => patches.filter((p) => p.path[0] === 'show');
 
@@ -34,12 +35,13 @@ export function remember(
   inverse: Patch[],
   mergeKey: string | null,
   at: number,
+  mergeMs = MERGE_MS,
 ): History {
   const forward = ofShow(patches);
   if (forward.length === 0) return history;
   const back = ofShow(inverse);
   const last = history.past.at(-1);
-  if (last && mergeKey !== null && last.mergeKey === mergeKey && at - last.at < MERGE_MS) {
+  if (last && mergeKey !== null && last.mergeKey === mergeKey && at - last.at < mergeMs) {
     const merged = { ...last, forward: [...last.forward, ...forward], inverse: [...back, ...last.inverse], at };
     return { past: [...history.past.slice(0, -1), merged], future: [] };
   }

@@ -1,4 +1,5 @@
 /** The command reference as Markdown, made from the registry. */
+import { ERROR_CODES } from '../commands/codes';
 import { fieldsOf } from '../schema/fields';
 import { COMMANDS } from './registry';
 
@@ -25,5 +26,15 @@ export function commandReference(): string {
     }
     parts.push('');
   }
+  parts.push(
+    '# Codes of refusals',
+    '',
+    'A refusal says `{code, message, field?}`; of several commands, `index` says which one.',
+    '',
+    '| code | means |',
+    '|---|---|',
+  );
+  for (const [code, about] of Object.entries(ERROR_CODES)) parts.push(`| \`${code}\` | ${escape(about)} |`);
+  parts.push('');
   return parts.join('\n');
 }

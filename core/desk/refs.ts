@@ -32,27 +32,26 @@ interface Walk {
   holders: Holder[];
 }
 
-const reached = new Map<Constructor, ReadonlySet<EntityKind> | null>();
+const reached = new Map<Constructor, ReadonlySet<EntityKind>>();
 
-/** Kinds that references anywhere in objects of this class may point at; null when that depends on the values. */
-function reach(of: Constructor): ReadonlySet<EntityKind> | null {
+/** Kinds that references anywhere in objects of this class may point at. */
+function reach(of: Constructor): ReadonlySet<EntityKind> {
   const known = reached.get(of);
-  if (known !== undefined) return known;
-  reached.set(of, null);
-  let kinds: Set<EntityKind> | null = new Set();
-  for (const field of fieldMap(of).values()) {
-    const inner = field.variant ? null : field.nested ? reach(field.nested.of()) : (field.ref?.to.flatMap(kindsOf) ?? []);
-    if (inner === null) kinds = null;
-    for (const kind of inner ?? []) kinds?.add(kind);
-  }
+  if (known) return known;
+  const kinds = new Set<EntityKind>();
+  // Before its fields are looked at: a class may hold itself.
   reached.set(of, kinds);
+  for (const field of fieldMap(of).values()) {
+    for (const kind of field.ref?.to.flatMap(kindsOf) ?? []) kinds.add(kind);
+    for (const inner of field.variant?.classes ?? (field.nested ? [field.nested.of()] : []))
+      for (const kind of reach(inner)) kinds.add(kind);
+  }
   return kinds;
 }
 
 function matters(of: Constructor, wanted: ReadonlySet<EntityKind> | null): boolean {
   if (!wanted) return true;
   const kinds = reach(of);
-  if (!kinds) return true;
   for (const kind of wanted) if (kinds.has(kind)) return true;
   return false;
 }

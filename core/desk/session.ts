@@ -3,7 +3,7 @@ import { type Patch } from 'immer';
 import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
 import { type Desk } from './air';
 import { executeAll, prepare, type Refusal, refusalOf } from './execute';
-import { type History, redo, remember, undo } from './history';
+import { type History, MERGE_MS, redo, remember, undo } from './history';
 
 export interface Session {
   desk: Desk;
@@ -12,6 +12,14 @@ export interface Session {
 
 export type Performed =
   { ok: true; session: Session; patches: Patch[]; results: Record<string, unknown>[] } | { ok: false; error: Refusal };
+
+/** Who sends the commands, as far as the history cares. */
+export interface Sent {
+  /** Milliseconds of any clock that only goes forward: it tells which edits belong together. */
+  at: number;
+  /** One movement of a hand, from its beginning to its end: all edits of the same one are one step of undo, however long it takes. */
+  gesture?: string | undefined;
+}
 
 /** Commands of the same merge key within a second make one step of undo; of several, all must have one. */
 function mergeKeyOf(specs: readonly CommandSpec[], commands: readonly Command[]): string | null {
@@ -25,11 +33,8 @@ function titleOf(specs: readonly CommandSpec[]): string {
   return specs.length < 2 ? (first?.title ?? '') : `${first?.title}${alike ? '' : ' and more'} (${specs.length})`;
 }
 
-/**
- * Performs commands as one step. `at` is in milliseconds of any clock that only goes forward: it tells which edits belong together.
- * Pure: a refusal has changed nothing.
- */
-export function perform(session: Session, commands: readonly Command[], context: CommandContext, at: number): Performed {
+/** Performs commands as one step. Pure: a refusal has changed nothing. */
+export function perform(session: Session, commands: readonly Command[], context: CommandContext, sent: Sent): Performed {
   const { desk, history } = session;
   try {
     const [only] = commands;
@@ -50,6 +55,7 @@ export function perform(session: Session, commands: readonly Command[], context:
   const outcome = executeAll(desk, commands, context);
   if (!outcome.ok) return outcome;
   const { specs, patches, inverse, results } = outcome;
-  const next = remember(history, titleOf(specs), patches, inverse, mergeKeyOf(specs, commands), at);
+  const mergeKey = sent.gesture === undefined ? mergeKeyOf(specs, commands) : `gesture ${sent.gesture}`;
+  const next = remember(history, titleOf(specs), patches, inverse, mergeKey, sent.at, sent.gesture === undefined ? MERGE_MS : Infinity);
   return { ok: true, session: { desk: outcome.desk, history: next }, patches, results };
 }

@@ -7,7 +7,7 @@ import { cropLeaves, type Crop, type Key } from './look';
 import { circleThrough, findPicture, pictureByNumber } from '../desk/pictures';
 import { type Raster } from '../show/raster';
 
-function need<T>(found: T | undefined, what: string, id: string, field: string): T {
+function need<T>(found: T | undefined, what: 'layout' | 'box' | 'seat' | 'framing' | 'style', id: string, field: string): T {
   if (!found) throw new CommandError(`unknown-${what}`, `There is no ${what} "${id}" in this show.`, field);
   return found;
 }

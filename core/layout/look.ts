@@ -1,5 +1,5 @@
 /** How a picture is cut, corrected and keyed: the parts that framings and boxes share. */
-import { Colour, type Constructor, Flag, Num, OneOf, Ref } from '../schema/fields';
+import { Colour, byKind, Flag, Num, OneOf, Ref } from '../schema/fields';
 
 /** Cut away on four sides, as shares of the picture. */
 export class Crop {
@@ -59,11 +59,8 @@ export class FillKey {
 
 export type Key = ChromaKey | LumaKey | FillKey;
 
-const KEY_CLASSES: Record<Key['kind'], Constructor> = { chroma: ChromaKey, luma: LumaKey, fill: FillKey };
-
-/** The key class that `raw.kind` names; null for none. */
-export const keyClass = (raw: Record<string, unknown>): Constructor | null =>
-  typeof raw.kind === 'string' && Object.hasOwn(KEY_CLASSES, raw.kind) ? KEY_CLASSES[raw.kind as Key['kind']] : null;
+/** The class of a key. */
+export const keyClass = byKind<Key['kind']>({ chroma: ChromaKey, luma: LumaKey, fill: FillKey });
 
 export const GREEN_KEY: ChromaKey = {
   kind: 'chroma',

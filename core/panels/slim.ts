@@ -7,30 +7,50 @@ const MANY = 8;
 const valueAt = (root: unknown, path: readonly (string | number)[]): unknown =>
   path.reduce<unknown>((node, key) => (node as Record<string | number, unknown> | undefined)?.[key], root);
 
+/** Places of a longest run of rising numbers (patience sorting, O(n log n)). */
+function risingRun(numbers: readonly number[]): Set<number> {
+  /** Place of the last of the best run of each length. */
+  const ends: number[] = [];
+  const before: number[] = [];
+  numbers.forEach((n, i) => {
+    let [low, high] = [0, ends.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((numbers[ends[middle] as number] as number) < n) low = middle + 1;
+      else high = middle;
+    }
+    before[i] = low > 0 ? (ends[low - 1] as number) : -1;
+    ends[low] = i;
+  });
+  const run = new Set<number>();
+  for (let i = ends.at(-1) ?? -1; i >= 0; i = before[i] as number) run.add(i);
+  return run;
+}
+
 /**
  * What turns one list into another, as patches in order: first what leaves, the last first, then what comes. Items are the same when they are
- * the very same object, as they are in documents that share what has not changed; so lists that are moved about come out as they went in.
+ * the very same object, as they are in documents that share what has not changed. What has only been moved leaves and comes again; of all
+ * that could stay, the most stays.
  */
 export function listPatches(path: readonly (string | number)[], before: readonly unknown[], after: readonly unknown[]): Patch[] {
   let start = 0;
   while (start < before.length && start < after.length && before[start] === after[start]) start += 1;
   let end = 0;
-  while (end < before.length - start && end < after.length - start && before[before.length - 1 - end] === after[after.length - 1 - end])
-    end += 1;
-  const coming = new Set(after.slice(start, after.length - end));
-  // What stays within the changed part must stay in its order, or it leaves and comes again.
-  const left: unknown[] = [];
+  while (end < Math.min(before.length, after.length) - start && before[before.length - 1 - end] === after[after.length - 1 - end]) end += 1;
+  const oldPlaces = new Map(before.slice(start, before.length - end).map((item, i) => [item, start + i]));
+  // Items of the changed part that were there before, by their places then and now.
+  const common = after.slice(start, after.length - end).flatMap((item, i) => {
+    const old = oldPlaces.get(item);
+    return old === undefined ? [] : [{ old, now: start + i }];
+  });
+  const run = risingRun(common.map((c) => c.old));
+  const stays = common.filter((_, i) => run.has(i));
+  const [oldStays, nowStays] = [new Set(stays.map((c) => c.old)), new Set(stays.map((c) => c.now))];
   const patches: Patch[] = [];
-  for (let i = before.length - end - 1; i >= start; i -= 1) {
-    if (coming.has(before[i])) left.unshift(before[i]);
-    else patches.push({ op: 'remove', path: [...path, i] });
-  }
-  let at = 0;
-  for (let i = start; i < after.length - end; i += 1) {
-    if (after[i] === left[at]) at += 1;
-    else patches.push({ op: 'add', path: [...path, i], value: after[i] });
-  }
-  return at < left.length ? [{ op: 'replace', path: [...path], value: after }] : patches;
+  for (let i = before.length - end - 1; i >= start; i -= 1) if (!oldStays.has(i)) patches.push({ op: 'remove', path: [...path, i] });
+  for (let i = start; i < after.length - end; i += 1)
+    if (!nowStays.has(i)) patches.push({ op: 'add', path: [...path, i], value: after[i] });
+  return patches;
 }
 
 const isList = (root: unknown, path: readonly (string | number)[]) => Array.isArray(valueAt(root, path));

@@ -56,7 +56,7 @@ export interface FieldInfo {
   as?: string;
   nested?: { of: () => Constructor; list: boolean };
   /** Picks the class of a union member from the raw value; null when the value names none. */
-  variant?: (raw: Record<string, unknown>) => Constructor | null;
+  variant?: ByKind;
 }
 
 interface Options {
@@ -201,6 +201,19 @@ export const Nested = (of: () => Constructor, about: string, options: Options & 
 export const ListOf = (of: () => Constructor, max: number, about: string) =>
   field(`list, at most ${max}`, about, {}, [IsArray(), ArrayMaxSize(max)], { nested: { of, list: true } });
 
+/** Picks the class of a union member by the raw value's `kind`; null when that names none. */
+export interface ByKind {
+  (raw: Record<string, unknown>): Constructor | null;
+  /** Every class there is to pick from. */
+  readonly classes: readonly Constructor[];
+}
+
+/** A union whose members are told apart by `kind`; one class for each, and a kind that is forgotten does not compile. */
+export function byKind<K extends string>(classes: Record<K, Constructor>): ByKind {
+  const pick = (raw: Record<string, unknown>) =>
+    typeof raw.kind === 'string' && Object.hasOwn(classes, raw.kind) ? classes[raw.kind as K] : null;
+  return Object.assign(pick, { classes: Object.values<Constructor>(classes) });
+}
+
 /** One nested object whose class depends on its content. */
-export const Variant = (variant: (raw: Record<string, unknown>) => Constructor | null, about: string, options: Options = {}) =>
-  field('object', about, options, [IsObject()], { variant });
+export const Variant = (variant: ByKind, about: string, options: Options = {}) => field('object', about, options, [IsObject()], { variant });

@@ -1,6 +1,6 @@
 /** Sources: what can be put on air, by kind. */
 import { ChannelStrip } from '../sound/strip';
-import { Colour, type Constructor, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref } from '../schema/fields';
+import { Colour, byKind, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref } from '../schema/fields';
 
 /** A capture device seen by the browser: webcam, capture card, with an optional microphone. */
 export class CameraSettings {
@@ -78,8 +78,8 @@ export type SourceSettings =
 
 export type SourceKind = SourceSettings['kind'];
 
-/** By kind; a kind that is forgotten here does not compile. */
-const SETTINGS: Record<SourceKind, Constructor> = {
+/** The class of a source's settings. */
+export const settingsClass = byKind<SourceKind>({
   camera: CameraSettings,
   screen: ScreenSettings,
   media: MediaSettings,
@@ -88,12 +88,7 @@ const SETTINGS: Record<SourceKind, Constructor> = {
   test: TestSettings,
   simulated: SimulatedSettings,
   deck: DeckSettings,
-};
-
-/** The settings class that `raw.kind` names; null for no known kind. */
-export function settingsClass(raw: Record<string, unknown>): Constructor | null {
-  return typeof raw.kind === 'string' && Object.hasOwn(SETTINGS, raw.kind) ? SETTINGS[raw.kind as SourceKind] : null;
-}
+});
 
 export class Source {
   @Id('identity; never changes and is never used again') id!: string;

@@ -1,4 +1,5 @@
 /** Commands for buses, sends, the patch, and what is known of sound cards and rooms. */
+import { type ErrorCode } from '../commands/codes';
 import { CommandError, defineCommand } from '../commands/command';
 import { Colour, DeviceId, Flag, Nested, Num, OneOf, Ref, Text, TextList, Whole } from '../schema/fields';
 import { TILE_COLOURS } from '../desk/create';
@@ -113,7 +114,7 @@ function cardFor({ show }: Desk, deviceId: string, deviceLabel: string): Card {
   return show.sound.cards.at(-1) as Card;
 }
 
-function found<T>(item: T | undefined, code: string, message: string, field: string): T {
+function found<T>(item: T | undefined, code: ErrorCode, message: string, field: string): T {
   if (item === undefined) throw new CommandError(code, message, field);
   return item;
 }

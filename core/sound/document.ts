@@ -1,7 +1,7 @@
 /** The sound desk in the show document: channels of their own, buses, sends, who listens, and what is plugged in where. */
 import {
   Colour,
-  type Constructor,
+  byKind,
   DeviceId,
   Flag,
   Id,
@@ -48,11 +48,8 @@ export class ToneFeed {
 }
 
 export type Feed = DeviceFeed | SeatFeed | ToneFeed;
-const FEEDS: Record<Feed['kind'], Constructor> = { device: DeviceFeed, seat: SeatFeed, tone: ToneFeed };
-
-/** The feed class that `raw.kind` names; null for no known kind. */
-export const feedClass = (raw: Record<string, unknown>): Constructor | null =>
-  typeof raw.kind === 'string' && Object.hasOwn(FEEDS, raw.kind) ? FEEDS[raw.kind as Feed['kind']] : null;
+/** The class of a channel's feed. */
+export const feedClass = byKind<Feed['kind']>({ device: DeviceFeed, seat: SeatFeed, tone: ToneFeed });
 
 /** A channel that is no source's own: a microphone, a line, a seat, a tone. */
 export class InputChannel {

@@ -69,8 +69,8 @@ export interface ShowClient {
   readonly exports: ShowExports;
   /** Sends a command; never throws. */
   dispatch(command: Command): DispatchResult;
-  /** Sends several as one step: all of them are done, or none; undone together. */
-  dispatchAll(commands: readonly Command[]): DispatchAllResult;
+  /** Sends several as one step: all of them are done, or none; undone together. All steps of one `gesture` are undone together too. */
+  dispatchAll(commands: readonly Command[], gesture?: string): DispatchAllResult;
   /** Calls `listener` at every mixed frame. Returns how to stop. */
   onTick(listener: (frame: number) => void): () => void;
   /** Gives a canvas over, in which `picture` is shown from now on. */

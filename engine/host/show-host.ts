@@ -37,8 +37,6 @@ import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { TrackControl } from './track-control';
 
-const COMMANDS_FAULT = 'fault';
-
 export class ShowHost implements ShowClient {
   readonly store: StoreApi<ShowState>;
   readonly frames: StoreApi<FrameState>;
@@ -186,11 +184,11 @@ export class ShowHost implements ShowClient {
   }
 
   /** Runs several commands as one step: one change, one post to the mixer, one undo; all or none. */
-  dispatchAll(commands: readonly Command[]): DispatchAllResult {
+  dispatchAll(commands: readonly Command[], gesture?: string): DispatchAllResult {
     try {
       const { desk, history } = this.state;
       const context = { frame: this.nextFrame(desk), newId: () => nanoid(12) };
-      const performed = perform({ desk, history }, commands, context, performance.now());
+      const performed = perform({ desk, history }, commands, context, { at: performance.now(), gesture });
       if (!performed.ok) return performed;
       this.apply(performed.session.desk, performed.patches, performed.session.history);
       return { ok: true, results: performed.results };
@@ -198,7 +196,7 @@ export class ShowHost implements ShowClient {
       console.error(error);
       const type: unknown = commands[0]?.type;
       const what = typeof type === 'string' ? type.slice(0, 60) : 'This';
-      return { ok: false, error: { code: COMMANDS_FAULT, message: `${what} could not be done: ${causeOf(error)} Nothing was changed.` } };
+      return { ok: false, error: { code: 'fault', message: `${what} could not be done: ${causeOf(error)} Nothing was changed.` } };
     }
   }
 

@@ -3,6 +3,8 @@ import { createContext, useCallback, useContext, useSyncExternalStore } from 're
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
+import { type Command } from '#core/commands/command';
+import { type Refusal } from '#core/desk/execute';
 import { type ShowClient } from '#engine/client/show-client';
 import { type LiveState, type ShowState } from '#engine/client/state';
 import { warnOfLoop } from './loop-warning';
@@ -34,14 +36,31 @@ export function useLive<T>(select: (state: LiveState) => T): T {
   return useSyncExternalStore(subscribe, () => shallow(client.state));
 }
 
+function sayRefusal(command: Command, { code, message }: Refusal): void {
+  if (code === 'loop') warnOfLoop(command, message);
+  else toast.warning(message, { id: code });
+}
+
 /** Sends a command; a refusal is shown, in its own words. True when it was done. */
 export function useSend(): (type: string, args?: Record<string, unknown>) => boolean {
   const client = useShowClient();
   return useCallback(
     (type, args = {}) => {
       const outcome = client.dispatch({ type, args });
-      if (!outcome.ok && outcome.error.code === 'loop') warnOfLoop({ type, args }, outcome.error.message);
-      else if (!outcome.ok) toast.warning(outcome.error.message, { id: outcome.error.code });
+      if (!outcome.ok) sayRefusal({ type, args }, outcome.error);
+      return outcome.ok;
+    },
+    [client],
+  );
+}
+
+/** Sends several commands as one step, and all steps of one `gesture` as one of undo; a refusal is shown. True when they were done. */
+export function useSendAll(): (commands: readonly Command[], gesture?: string) => boolean {
+  const client = useShowClient();
+  return useCallback(
+    (commands, gesture) => {
+      const outcome = client.dispatchAll(commands, gesture);
+      if (!outcome.ok) sayRefusal(commands[outcome.error.index ?? 0] ?? { type: '' }, outcome.error);
       return outcome.ok;
     },
     [client],

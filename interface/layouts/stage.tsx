@@ -18,7 +18,8 @@ import { effectiveBox } from '#core/layout/styles';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Box } from '#core/layout/document';
 import { MOST_ZOOM } from '#core/layout/look';
-import { useShow, useSend } from '../client/show-client';
+import { nanoid } from 'nanoid';
+import { useShow, useSend, useSendAll } from '../client/show-client';
 import { useTally } from '../client/use-tally';
 import { Monitor } from '../parts/monitor';
 
@@ -35,6 +36,8 @@ interface Drag {
   kind: 'move' | 'crop' | 'turn' | 'pan' | Handle;
   handle: Handle | null;
   from: Point;
+  /** All that is done until it is let go is one step of undo. */
+  gesture: string;
   boxes: { id: string; rect: Rect; box: Box }[];
 }
 
@@ -58,6 +61,7 @@ interface StageProps {
 /** The layout's own picture from the mixer, with its boxes drawn as outlines that can be dragged. */
 export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: StageProps) {
   const send = useSend();
+  const sendAll = useSendAll();
   const tally = useTally(layoutId);
   const { raster, show } = useShow(({ desk: { show } }) => ({ raster: show.raster, show }));
   const room = useRef<HTMLDivElement>(null);
@@ -87,6 +91,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
       kind,
       handle,
       from,
+      gesture: nanoid(),
       boxes: shown.filter((b) => ids.includes(b.id) && !b.locked).map((box) => ({ id: box.id, rect: box.rect, box })),
     };
   };
@@ -119,14 +124,18 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
         : [];
     const reach = REACH / scale;
     const first = d.boxes[0] as Drag['boxes'][0];
+    const step = (type: string, args: Record<string, unknown>) => sendAll([{ type, args }], d.gesture);
     if (d.kind === 'move') {
       const snapped = moveDrag(first.rect, dx, dy, guides, reach);
       const by = { x: Math.round(snapped.rect.x) - first.rect.x, y: Math.round(snapped.rect.y) - first.rect.y };
       setHeld(snapped.held);
-      for (const { id, rect } of d.boxes)
-        send('box.place', { layout: layoutId, box: id, rect: { ...rect, x: rect.x + by.x, y: rect.y + by.y } });
+      const place = ({ id, rect }: Drag['boxes'][0]) => ({
+        type: 'box.place',
+        args: { layout: layoutId, box: id, rect: { ...rect, x: rect.x + by.x, y: rect.y + by.y } },
+      });
+      sendAll(d.boxes.map(place), d.gesture);
     } else if (d.kind === 'pan') {
-      send('box.set', {
+      step('box.set', {
         layout: layoutId,
         boxes: [first.id],
         panX: panDrag(first.box.panX, dx, first.rect.width),
@@ -134,7 +143,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
       });
     } else if (d.kind === 'turn') {
       const degrees = turnDrag(first.rect, point);
-      send('box.set', {
+      step('box.set', {
         layout: layoutId,
         boxes: [first.id],
         rotation: event.evt.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees),
@@ -144,7 +153,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
         width: first.rect.width / (1 - first.box.crop.left - first.box.crop.right),
         height: first.rect.height / (1 - first.box.crop.top - first.box.crop.bottom),
       };
-      send('box.set', { layout: layoutId, boxes: [first.id], crop: cropDrag(first.box.crop, d.handle, dx, dy, visible) });
+      step('box.set', { layout: layoutId, boxes: [first.id], crop: cropDrag(first.box.crop, d.handle, dx, dy, visible) });
     } else if (d.handle) {
       const done = resizeDrag(first.rect, d.handle, dx, dy, {
         locked: tools.locked || event.evt.shiftKey,
@@ -153,7 +162,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
         reach,
       });
       setHeld(done.held);
-      send('box.place', { layout: layoutId, box: first.id, rect: wholePixels(done.rect) });
+      step('box.place', { layout: layoutId, box: first.id, rect: wholePixels(done.rect) });
     }
   };
   const release = () => {

@@ -1,6 +1,8 @@
+/** The command finder: any command by its name, with its arguments asked for. */
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { type CommandSpec } from '#core/commands/command';
+import { entitiesOf } from '#core/desk/entities';
 import { COMMANDS } from '#core/desk/registry';
 import { type FieldInfo, fieldsOf } from '#core/schema/fields';
 import { type Show } from '#core/desk/show';
@@ -8,38 +10,12 @@ import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 
-const HISTORY = [
-  { type: 'history.undo', title: 'Undo', about: 'One edit of the show back.' },
-  { type: 'history.redo', title: 'Redo', about: 'One edit of the show forward again.' },
-];
-
-/** Choices for a field that names something in the show, or has a fixed set of values. */
+/** Choices for a field that refers to something in the show, or has a fixed set of values. */
 function choices(field: FieldInfo, show: Show): { value: unknown; label: string }[] | null {
-  const pictures = [...show.sources, ...show.framings, ...show.layouts, ...show.presets, ...show.seats];
-  const list: Record<string, { id: string; name: string }[]> = {
-    source: pictures,
-    to: pictures,
-    from: pictures,
-    whileId: pictures,
-    occupant: [...show.framings, ...show.sources],
-    lane: show.lanes,
-    group: show.groups,
-    card: show.cards,
-    seat: show.seats,
-    a: show.seats,
-    b: show.seats,
-    layout: [...show.layouts, ...show.presets],
-    preset: show.presets,
-    framing: show.framings,
-    framingId: show.framings,
-    style: show.styles,
-    transition: show.transitions,
-    frameId: show.sources,
-    stingerId: show.sources,
-    imageId: show.sources,
-  };
-  const named = list[field.name];
-  if (named) return named.map(({ id, name }) => ({ value: id, label: name || id }));
+  if (field.ref && !field.ref.list) {
+    const named = field.ref.to.flatMap((to) => entitiesOf(show, to)).map(({ id, name }) => ({ value: id, label: name || id }));
+    return [...named, ...field.ref.or.map((word) => ({ value: word, label: word }))];
+  }
   if (field.type === 'true or false') return [true, false].map((v) => ({ value: v, label: v ? 'yes' : 'no' }));
   const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
   return fixed.length > 0 ? fixed.map((v) => ({ value: v, label: v })) : null;
@@ -138,9 +114,6 @@ export function CommandFinder({ open, onClose }: { open: boolean; onClose: () =>
           <Command.Input autoFocus placeholder="take, record, lane…" />
           <Command.List className="max-h-[50vh] overflow-auto">
             <Command.Empty className="p-2 text-muted">No command has such a name.</Command.Empty>
-            {HISTORY.map(({ type, title, about }) => (
-              <Row key={type} type={type} title={title} about={about} onSelect={() => send(type) && close()} />
-            ))}
             {COMMANDS.map((spec) => (
               <Row key={spec.type} type={spec.type} title={spec.title} about={spec.about} onSelect={() => run(spec)} />
             ))}

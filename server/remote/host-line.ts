@@ -2,6 +2,7 @@
 import { applyPatches, enablePatches } from 'immer';
 import { type WebSocket } from 'ws';
 import { type Change, type FromHost, type HostOutcome, type ShowName, type Snapshot, type ToHost } from '#core/panels/messages';
+import { type ErrorCode } from '#core/commands/codes';
 import { PartReader } from '#core/panels/parts';
 
 enablePatches();
@@ -16,7 +17,7 @@ const MESSAGE_LIMIT = 256_000_000;
 export class NoHostError extends Error {
   constructor(
     readonly status: 404 | 409 | 503 | 504,
-    readonly code: string,
+    readonly code: ErrorCode,
     message: string,
     readonly shows?: ShowName[],
   ) {

@@ -1,7 +1,8 @@
 /** The whole slice: the demo show is switched by hand, a card put over it, recorded and streamed; the pixels are checked. */
+import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, post, press, quietPier, send, until, wait } from '../support/desk';
+import { keepOnly, openDemo, pick, post, press, quietPier, send, until, wait, showRuns } from '../support/desk';
 import { endLeftover, finishRecording, gaveUp, records, startRecording, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 
@@ -61,7 +62,7 @@ describe('switching by hand', () => {
     await press(page, 'Cut');
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('shore');
     await press(page, 'Show Bug');
-    expect(await pick(page, (s) => s.desk.air.lanes['lane-2']?.picture?.kind)).toBe('source');
+    expect(await pick(page, (s) => s.desk.air.lanes['lane-2']?.picture?.kind)).toBe('picture');
     await press(page, 'Hide Bug');
   });
 
@@ -350,23 +351,37 @@ describe('streaming', () => {
 });
 
 describe('the programme window', () => {
-  it('shows the clean programme of the window that opened it', async () => {
-    const { page } = browser;
-    await send(page, 'picture.cut', { picture: 'harbour' });
-    const opened = new Promise<void>((resolve) => browser.browser.once('targetcreated', () => resolve()));
-    await press(page, 'Programme in a window of its own');
-    await opened;
-    const popup = await until(async () => (await browser.browser.pages()).find((p) => p.url().endsWith('/programme')), 'the window');
-    await until(
+  /** The window shows harbour blue. */
+  const showsBlue = (page: Page) =>
+    until(
       () =>
-        popup.evaluate(() => {
+        page.evaluate(() => {
           const canvas = document.querySelector('canvas');
           const data = canvas?.getContext('2d')?.getImageData(100, 100, 1, 1).data;
           return data && Math.abs((data[2] ?? 0) - 0x5a) < 16 && (data[0] ?? 255) < 50;
         }),
       'the programme in it',
     );
+
+  it('shows the programme in a window of its own', async () => {
+    const { page } = browser;
+    await send(page, 'picture.cut', { picture: 'harbour' });
+    const opened = new Promise<void>((resolve) => browser.browser.once('targetcreated', () => resolve()));
+    await press(page, 'Programme in a window of its own');
+    await opened;
+    const popup = await until(async () => (await browser.browser.pages()).find((p) => p.url().includes('/programme?')), 'the window');
+    await showsBlue(popup);
     await popup.close();
+  });
+
+  it('shows an output in any window of the browser, however that was opened, also when its show is opened anew', async () => {
+    const other = await browser.browser.newPage();
+    await other.goto(`${app.url}/programme?output=clean`);
+    await showsBlue(other);
+    await browser.page.reload();
+    await showRuns(browser.page);
+    await showsBlue(other);
+    await other.close();
   });
 });
 

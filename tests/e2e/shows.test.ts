@@ -178,7 +178,7 @@ describe('the remote', () => {
     await until(() => desk?.air.onAirId === 'line' && revision > 0, 'what a listener makes of it');
     expect(await post(app, 'picture.cut', { picture: 'none' })).toMatchObject({
       status: 422,
-      body: { code: 'unknown-source', field: 'source' },
+      body: { code: 'unknown-picture', field: 'picture' },
     });
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('line');
     const status = (await (await fetch(`${app.url}/api/status`)).json()) as { mixer: { frames: number }; health: Record<string, unknown> };
