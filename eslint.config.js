@@ -2,6 +2,16 @@ import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
+/** Every file begins by saying what it is. */
+const headComment = {
+  create: (context) => ({
+    Program(node) {
+      const [first] = context.sourceCode.getAllComments();
+      if (!first || first.range[0] > 0) context.report({ node, message: 'Say in a comment at the head what this file is.' });
+    },
+  }),
+};
+
 export default ts.config(
   {
     ignores: [
@@ -64,8 +74,8 @@ export default ts.config(
   },
   {
     files: ['interface/**/*.tsx', 'interface/**/*.ts'],
-    plugins: { 'react-hooks': hooks },
-    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+    plugins: { 'react-hooks': hooks, house: { rules: { 'head-comment': headComment } } },
+    rules: { 'house/head-comment': 'error', 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   {
     files: ['scripts/*.mjs', '*.cjs'],

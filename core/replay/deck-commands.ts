@@ -53,7 +53,7 @@ class AngleArgs extends DeckArg {
   @Ref('angle', 'angle') angle!: string;
 }
 class AngleNumberArgs extends DeckArg {
-  @Whole(1, MOST_ANGLES, 'lane') number!: number;
+  @Whole(1, MOST_ANGLES, 'row') number!: number;
 }
 class GangArgs {
   @Flag('tie together, or separate; without it, the other way', { optional: true }) on?: boolean;
@@ -174,7 +174,7 @@ export const deckCommands = [
   defineCommand({
     type: 'deck.setAngleByNumber',
     title: 'Show an angle by number',
-    about: 'Changes the angle of a deck to the one in the given lane.',
+    about: 'Changes the angle of a deck to the one in the given row.',
     args: AngleNumberArgs,
     run: (desk, { deck, number }, { frame }) => {
       const angle = desk.show.replay.angles[number - 1];

@@ -81,7 +81,7 @@ export class Clip {
 
 /** Everything of replay that is saved with the show. Clips stand in playing order, reel by reel or mixed. */
 export class Replay {
-  @ListOf(() => Angle, MOST_ANGLES, 'recorded angles, in the order of their lanes') angles!: Angle[];
+  @ListOf(() => Angle, MOST_ANGLES, 'recorded angles, in the order of their rows') angles!: Angle[];
   @Nested(() => ReplaySettings, 'settings') settings!: ReplaySettings;
   @ListOf(() => Reel, MOST_REELS, 'reels') reels!: Reel[];
   @Ref('reel', 'reel that new clips go to') reelId!: string;

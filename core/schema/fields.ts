@@ -216,4 +216,5 @@ export function byKind<K extends string>(classes: Record<K, Constructor>): ByKin
 }
 
 /** One nested object whose class depends on its content. */
-export const Variant = (variant: ByKind, about: string, options: Options = {}) => field('object', about, options, [IsObject()], { variant });
+export const Variant = (variant: ByKind, about: string, options: Options = {}) =>
+  field('object', about, options, [IsObject()], { variant });

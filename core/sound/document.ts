@@ -1,20 +1,5 @@
 /** The sound desk in the show document: channels of their own, buses, sends, who listens, and what is plugged in where. */
-import {
-  Colour,
-  byKind,
-  DeviceId,
-  Flag,
-  Id,
-  ListOf,
-  Nested,
-  Num,
-  OneOf,
-  Text,
-  Variant,
-  Whole,
-  Ref,
-  Refs,
-} from '../schema/fields';
+import { Colour, byKind, DeviceId, Flag, Id, ListOf, Nested, Num, OneOf, Text, Variant, Whole, Ref, Refs } from '../schema/fields';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from './level';
 import { ChannelStrip, Equaliser, flatEqualiser, MOST_DELAY_MS, plainProcessing, Processing } from './strip';
 

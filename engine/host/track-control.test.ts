@@ -27,7 +27,7 @@ function setup(
   const made = new FakeHost(desk);
   const taps: string[] = [];
   const sound = {
-    tap: (id: string, from: { kind: string }) => {
+    sendTo: (id: string, from: { kind: string }) => {
       taps.push(`${from.kind} ${'busId' in from ? String(from.busId) : ''}`.trim());
       return () => taps.push(`end ${id.split('-').at(-1)}`);
     },

@@ -7,7 +7,7 @@ import { channelsOf } from '#core/sound/channels';
 import { deskConfig } from '#core/sound/desk-config';
 import { frameToMicros } from '#core/time/rate';
 import { SAMPLE_RATE } from '../sound/chunk';
-import { type TapSource } from '../sound/desk-messages';
+import { type OutletSource } from '../sound/desk-messages';
 import { type SoundDesk } from '../sound/sound-desk';
 import { type FromTrackRecorder, type ToTrackRecorder, type TrackToRecord } from '../sound/track-messages';
 import { db } from '../storage/db';
@@ -18,7 +18,7 @@ const TRACK_RATE = SAMPLE_RATE * 6;
 
 interface Wanted {
   name: string;
-  from: TapSource;
+  from: OutletSource;
 }
 
 /** The tracks of one recording. */
@@ -104,7 +104,7 @@ export class TrackControl implements Follower {
     const tracks = wanted.map(({ name, from }, i): TrackToRecord => {
       const { port1, port2 } = new MessageChannel();
       const trackId = `${taking.recordingId}-${i + 1}`;
-      taking.ends.push(this.sound.tap(`track ${trackId}`, from, port1));
+      taking.ends.push(this.sound.sendTo(`track ${trackId}`, from, port1));
       return {
         id: trackId,
         port: port2,

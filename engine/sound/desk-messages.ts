@@ -9,8 +9,8 @@ export const DESK_INPUTS = 48;
 /** The first output is the operator's ears; then one for each bus. */
 export const EARS_OUTPUT = 0;
 
-/** What a tap hands on: a feed as it comes in, or a bus as it leaves. */
-export type TapSource = { kind: 'feed'; key: string } | { kind: 'bus'; busId: string };
+/** What an outlet hands on: a feed as it comes in, or a bus as it leaves. */
+export type OutletSource = { kind: 'feed'; key: string } | { kind: 'bus'; busId: string };
 
 export type ToDesk =
   | { type: 'config'; config: DeskConfig; outputs: Record<string, number> }
@@ -21,8 +21,8 @@ export type ToDesk =
   | { type: 'feed-port'; key: string; port: MessagePort }
   | { type: 'feed-input'; key: string; input: number }
   | { type: 'feed-gone'; key: string }
-  | { type: 'tap'; id: string; from: TapSource; port: MessagePort }
-  | { type: 'tap-gone'; id: string }
+  | { type: 'outlet'; id: string; from: OutletSource; port: MessagePort }
+  | { type: 'outlet-gone'; id: string }
   /** Channel whose loudness is shown; null for none. */
   | { type: 'watch'; id: string | null };
 

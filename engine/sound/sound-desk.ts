@@ -18,7 +18,7 @@ import { SOUND_DELAY_MICROS } from '../time/delays';
 import { type ShowSound } from '../client/show-client';
 import { type SharedClock } from '../time/shared-clock';
 import { SAMPLE_RATE } from './chunk';
-import { DESK_INPUTS, EARS_OUTPUT, type FromDesk, type TapSource, type ToDesk } from './desk-messages';
+import { DESK_INPUTS, EARS_OUTPUT, type FromDesk, type OutletSource, type ToDesk } from './desk-messages';
 import { DeviceBoard, type DeviceState } from './device-board';
 import { type SoundDeviceDriver } from './device-driver';
 import { LoudnessHistory } from './loudness-history';
@@ -209,9 +209,9 @@ export class SoundDesk implements ShowSound {
    * Sends a feed's sound as it comes in, or what a bus puts out, to `port` as chunks with their show time, also after the
    * feed was connected anew. Returns how to end it.
    */
-  tap(id: string, from: TapSource, port: MessagePort): () => void {
-    this.post({ type: 'tap', id, from, port }, [port]);
-    return () => this.post({ type: 'tap-gone', id });
+  sendTo(id: string, from: OutletSource, port: MessagePort): () => void {
+    this.post({ type: 'outlet', id, from, port }, [port]);
+    return () => this.post({ type: 'outlet-gone', id });
   }
 
   /** Measures the loudness of a channel before its fader too; null for none. */
@@ -219,14 +219,14 @@ export class SoundDesk implements ShowSound {
     this.post({ type: 'watch', id });
   }
 
-  /** A tap on a source, or on the programme, for a replay angle. */
+  /** What a source sends, or on the programme, for a replay angle. */
   record(id: string, port: MessagePort): () => void {
-    return this.tap(`replay ${id}`, id === PROGRAMME_BUS ? { kind: 'bus', busId: PROGRAMME_BUS } : { kind: 'feed', key: id }, port);
+    return this.sendTo(`replay ${id}`, id === PROGRAMME_BUS ? { kind: 'bus', busId: PROGRAMME_BUS } : { kind: 'feed', key: id }, port);
   }
 
   /** Programme sound goes to `port` as chunks. */
   sendProgramme(port: MessagePort): void {
-    this.tap('encoder', { kind: 'bus', busId: PROGRAMME_BUS }, port);
+    this.sendTo('encoder', { kind: 'bus', busId: PROGRAMME_BUS }, port);
   }
 
   /** Takes the show as it stands over: routing and processing now, gains for `frame`. Call it once a frame, as it is mixed. */

@@ -3,7 +3,7 @@ import { BLOCK } from '#core/sound/dsp/stereo';
 import { type SoundChunk } from './chunk';
 import { LoudnessHistory } from './loudness-history';
 import { PcmFeed } from './pcm-feed';
-import { TapWriter } from './tap-writer';
+import { OutletWriter } from './outlet-writer';
 
 /** Chunk of `length` samples whose values are their own numbers. */
 const chunk = (sample: number, length: number): SoundChunk => ({ sample, channels: [Float32Array.from({ length }, (_, i) => sample + i)] });
@@ -58,19 +58,19 @@ describe('a feed of chunks', () => {
   });
 });
 
-describe('a tap', () => {
+describe('an outlet', () => {
   it('hands chunks on with the time of their first sample, and begins anew when time jumps', () => {
     const { port: p, sent } = port();
-    const tap = new TapWriter(p);
+    const outlet = new OutletWriter(p);
     const block = { left: new Float32Array(BLOCK).fill(0.5), right: new Float32Array(BLOCK) };
-    for (let b = 0; b < 15; b += 1) tap.write(b % 2 ? block : null, 5000 + b * BLOCK);
+    for (let b = 0; b < 15; b += 1) outlet.write(b % 2 ? block : null, 5000 + b * BLOCK);
     expect(sent).toHaveLength(1);
     const [first] = sent as SoundChunk[];
     expect(first?.sample).toBe(5000);
     expect([first?.channels[0]?.[0], first?.channels[0]?.[BLOCK]]).toEqual([0, 0.5]);
-    tap.write(block, 9000);
-    tap.restart();
-    for (let b = 0; b < 15; b += 1) tap.write(block, 20_000 + b * BLOCK);
+    outlet.write(block, 9000);
+    outlet.restart();
+    for (let b = 0; b < 15; b += 1) outlet.write(block, 20_000 + b * BLOCK);
     expect((sent as SoundChunk[])[1]?.sample).toBe(20_000);
   });
 });

@@ -3,9 +3,9 @@ import { LOOKAHEAD } from '#core/sound/dsp/bus-processor';
 import { type DeskGains, DeskProcessor } from '#core/sound/dsp/desk-processor';
 import { BLOCK, type Stereo } from '#core/sound/dsp/stereo';
 import { LIVE_WAIT_MS } from '#core/sound/timing';
-import { type FromDesk, type TapSource, type ToDesk } from './desk-messages';
+import { type FromDesk, type OutletSource, type ToDesk } from './desk-messages';
 import { PcmFeed } from './pcm-feed';
-import { TapWriter } from './tap-writer';
+import { OutletWriter } from './outlet-writer';
 
 declare const currentFrame: number;
 declare const sampleRate: number;
@@ -14,9 +14,9 @@ declare class AudioWorkletProcessor {
   readonly port: MessagePort;
 }
 
-interface Tap {
-  from: TapSource;
-  writer: TapWriter;
+interface Outlet {
+  from: OutletSource;
+  writer: OutletWriter;
 }
 
 /** Samples that live inputs wait for their pictures; chunks from workers come with their show time instead. */
@@ -31,7 +31,7 @@ class DeskNode extends AudioWorkletProcessor {
   private readonly chunked = new Map<string, PcmFeed>();
   private readonly streamed = new Map<string, number>();
   private readonly feeds = new Map<string, Stereo>();
-  private readonly taps = new Map<string, Tap>();
+  private readonly outlets = new Map<string, Outlet>();
   private pending: { at: number; gains: DeskGains }[] = [];
   private outputs: Record<string, number> = {};
   private offset: number | null = null;
@@ -56,7 +56,7 @@ class DeskNode extends AudioWorkletProcessor {
         return;
       case 'offset':
         this.offset = message.samples;
-        for (const { writer } of this.taps.values()) writer.restart();
+        for (const { writer } of this.outlets.values()) writer.restart();
         return;
       case 'feed-port':
         this.chunked.get(message.key)?.close();
@@ -69,11 +69,11 @@ class DeskNode extends AudioWorkletProcessor {
         return;
       case 'feed-gone':
         return this.drop(message.key);
-      case 'tap':
-        this.taps.set(message.id, { from: message.from, writer: new TapWriter(message.port) });
+      case 'outlet':
+        this.outlets.set(message.id, { from: message.from, writer: new OutletWriter(message.port) });
         return;
-      case 'tap-gone':
-        this.taps.delete(message.id);
+      case 'outlet-gone':
+        this.outlets.delete(message.id);
         return;
       case 'watch':
         return this.desk.watch(message.id);
@@ -97,7 +97,7 @@ class DeskNode extends AudioWorkletProcessor {
       const out = this.desk.outOf(busId);
       if (out) this.put(outputs[output], out);
     }
-    if (this.offset !== null) this.tap(this.offset);
+    if (this.offset !== null) this.hand(this.offset);
     this.blocks += 1;
     if (this.blocks % METER_BLOCKS === 0) {
       let lateSamples = 0;
@@ -127,10 +127,10 @@ class DeskNode extends AudioWorkletProcessor {
     output?.[1]?.set(right);
   }
 
-  /** Taps carry show time: of what was captured, whatever it waited for on the way. */
-  private tap(offset: number): void {
+  /** Outlets carry show time: of what was captured, whatever it waited for on the way. */
+  private hand(offset: number): void {
     const now = currentFrame - offset;
-    for (const { from, writer } of this.taps.values()) {
+    for (const { from, writer } of this.outlets.values()) {
       // A bus leaves one look-ahead later than its channels came in; a live input has not waited for its picture yet.
       if (from.kind === 'bus') writer.write(this.desk.outOf(from.busId), now - LOOKAHEAD);
       else writer.write(this.feeds.get(from.key) ?? null, now + (this.streamed.has(from.key) ? LIVE_WAIT : 0));

@@ -1,3 +1,4 @@
+/** Tally of one picture, for tiles and monitors. */
 import { NO_TALLY, type Tally, tallyOf } from '#core/picture/tally';
 import { type Desk } from '#core/desk/air';
 import { useLive } from './show-client';

@@ -1,3 +1,4 @@
+/** Hands-on controllers: which are there, what their keys and wheels do, and learning them. */
 import { type ControlRole } from '#core/control/control';
 import { type ControlDriver } from '#engine/control/driver';
 import { Button } from '../parts/button';

@@ -1,3 +1,4 @@
+/** The simulated controller in a window of its own: keys, jog and shuttle. */
 import clsx from 'clsx';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type ControlEvent, shuttleRate } from '#core/control/control';

@@ -1,3 +1,4 @@
+/** Lets hands-on controllers work the show in every room. */
 import { useEffect } from 'react';
 import { type ControlEvent, gather, meaningOf } from '#core/control/control';
 import { deckPlace } from '#core/replay/deck';

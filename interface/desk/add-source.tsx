@@ -1,3 +1,4 @@
+/** Adding sources: cameras, screens, files, test pictures, colours, simulated cameras. */
 import { Camera, FileVideo, MonitorUp, Palette, TestTube2, Video } from 'lucide-react';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';

@@ -1,3 +1,4 @@
+/** The picture on air, with what is said about it. */
 import { NO_TALLY } from '#core/picture/tally';
 import { runningTransition } from '#core/picture/transition';
 import { fadeLevel } from '#core/time/fade';

@@ -1,3 +1,4 @@
+/** The room Desk: switching by hand. */
 import { useKeys } from '../shell/use-keys';
 import { AirPanel } from './air-panel';
 import { Lanes } from './lanes';

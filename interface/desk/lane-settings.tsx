@@ -1,3 +1,4 @@
+/** How one lane comes, stays and goes. */
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { cardRect } from '#core/picture/plan';
 import { type Rect } from '#core/show/geometry';

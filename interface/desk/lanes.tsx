@@ -1,3 +1,4 @@
+/** The lanes over the picture: what each holds ready, and whether it is up. */
 import { Link2, Plus, Settings2 } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { laneHoldsNew } from '#core/picture/plan';

@@ -1,3 +1,4 @@
+/** The picture that comes next, and what the next take changes. */
 import { takeSummary } from '#core/picture/summary';
 import { NO_TALLY } from '#core/picture/tally';
 import { pictureName } from '#core/desk/pictures';

@@ -1,3 +1,4 @@
+/** Replay at hand on the Desk: look back, grab, roll. */
 import { Link } from 'react-router';
 import { clipsOf } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';

@@ -1,3 +1,4 @@
+/** Name cards and layouts at hand. */
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';

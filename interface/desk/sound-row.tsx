@@ -1,3 +1,4 @@
+/** The sound of what matters now, in one row under the pictures. */
 import { Film, TriangleAlert, Volume2, VolumeX } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';

@@ -1,3 +1,4 @@
+/** Everything about one source, in a dialog. */
 import { traitsOf } from '#core/show/source-kinds';
 import { type ReactNode, useState } from 'react';
 import { findSource } from '#core/desk/pictures';

@@ -1,3 +1,4 @@
+/** The list of sources, in groups, in an order that the crew sets. */
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { rectSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { ChevronDown, ChevronRight, FolderPlus, Plus } from 'lucide-react';

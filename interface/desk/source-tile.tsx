@@ -1,3 +1,4 @@
+/** One source in the list: its picture, number, name and tally. */
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Pause, Pencil, Play, RotateCcw, TriangleAlert } from 'lucide-react';

@@ -1,3 +1,4 @@
+/** Take, cut, the bar and fade to black. */
 import { barPosition } from '#core/picture/mixer';
 import { transitionName, transitionWords } from '#core/picture/summary';
 import { parseLength } from '#core/time/duration';

@@ -1,3 +1,4 @@
+/** The settings of one transition. */
 import { transitionTrouble } from '#core/picture/change';
 import { DIRECTIONS, EASINGS, type Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES } from '#core/picture/document';
 import { useShow } from '../client/show-client';

@@ -1,3 +1,4 @@
+/** The armed transition, those kept by name, and those of pictures and pairs. */
 import { ChevronUp, Star, Trash2 } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { findPicture, pictureName } from '#core/desk/pictures';

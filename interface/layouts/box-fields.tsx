@@ -1,3 +1,4 @@
+/** The values of the chosen boxes, with where each comes from. */
 import { Lock, LockOpen, RotateCcw } from 'lucide-react';
 import { type ReactNode, useMemo } from 'react';
 import { effectiveBox, sourceOfProperty } from '#core/layout/styles';

@@ -1,3 +1,4 @@
+/** What is done with the chosen boxes: order, align, distribute, copy, remove. */
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -27,7 +28,7 @@ import { type Alignment } from '#core/layout/arrange';
 import { type Box, type Layout } from '#core/layout/document';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
-import { type StageTools } from './stage';
+import { type CanvasTools } from './layout-canvas';
 
 const ALIGN: [Alignment, string, ReactNode][] = [
   ['left', 'Left edges', <AlignStartVertical key="l" size={16} />],
@@ -41,8 +42,8 @@ const ALIGN: [Alignment, string, ReactNode][] = [
 interface BoxToolsProps {
   layout: Layout;
   boxes: readonly Box[];
-  tools: StageTools;
-  onTools: (change: Partial<StageTools>) => void;
+  tools: CanvasTools;
+  onTools: (change: Partial<CanvasTools>) => void;
   copied: { layout: string; box: string } | null;
   onCopy: () => void;
   onPaste: () => void;

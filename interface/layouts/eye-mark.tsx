@@ -1,3 +1,4 @@
+/** Marks where the eyes are in a picture. */
 import { type PointerEvent } from 'react';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';

@@ -1,3 +1,4 @@
+/** Lays boxes under the openings of frame artwork. */
 import { useCallback } from 'react';
 import { toast } from 'sonner';
 import { causeOf } from '#core/schema/cause';

@@ -1,3 +1,4 @@
+/** The framings of the show, and everything about the chosen one. */
 import { Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { type Framing } from '#core/layout/document';
@@ -6,7 +7,7 @@ import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
 import { NumberField } from '../parts/number-field';
-import { FramingStage } from './framing-stage';
+import { FramingCanvas } from './framing-canvas';
 import { KeyFields } from './key-fields';
 import { PictureSelect } from '../parts/picture-select';
 
@@ -228,7 +229,7 @@ export function FramingEditor({ framingId }: { framingId: string | null }) {
   return (
     <>
       <div className="flex min-h-0 min-w-0 flex-col">
-        <FramingStage framing={framing} size={size} eye={eye} picking={picking} onPicked={picked} />
+        <FramingCanvas framing={framing} size={size} eye={eye} picking={picking} onPicked={picked} />
         <div className="flex h-[32%] shrink-0 gap-3 border-t border-line p-2">
           <figure className="flex min-w-0 flex-1 flex-col">
             <Monitor

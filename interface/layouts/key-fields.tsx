@@ -1,3 +1,4 @@
+/** The settings of a key. */
 import { Pipette } from 'lucide-react';
 import { GREEN_KEY, type Key } from '#core/layout/look';
 import { Button } from '../parts/button';

@@ -1,3 +1,4 @@
+/** One layout: its name, number, background, frame and presets. */
 import { Frame } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { type Layout } from '#core/layout/document';

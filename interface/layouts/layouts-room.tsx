@@ -1,3 +1,4 @@
+/** The room Layouts. */
 import { ArrowDown, ArrowUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { STARTER_NAMES, STARTERS, usualSpacing } from '#core/layout/starters';
@@ -15,7 +16,7 @@ import { FramingEditor, FramingsList } from './framings-panel';
 import { LayoutPanel } from './layout-panel';
 import { PictureTile } from './picture-tile';
 import { SeatsPanel } from './seats-panel';
-import { Stage, type StageTools } from './stage';
+import { LayoutCanvas, type CanvasTools } from './layout-canvas';
 import { StylesPanel } from './styles-panel';
 
 function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
@@ -144,7 +145,7 @@ function Editor({ layout }: { layout: Layout }) {
   const art = useFrameArt(layout.id);
   const [chosen, setChosen] = useState<string[]>([]);
   const [tab, setTab] = useState('box');
-  const [tools, setTools] = useState<StageTools>({ crop: false, locked: false, snap: true, safe: false });
+  const [tools, setTools] = useState<CanvasTools>({ crop: false, locked: false, snap: true, safe: false });
   const copied = useCopied();
   const boxes = layout.boxes.filter((b) => chosen.includes(b.id));
   const copy = () => boxes[0] && copied.set({ layout: layout.id, box: boxes[0].id });
@@ -164,7 +165,7 @@ function Editor({ layout }: { layout: Layout }) {
           onPaste={paste}
           onChoose={setChosen}
         />
-        <Stage
+        <LayoutCanvas
           layoutId={layout.id}
           boxes={layout.boxes}
           chosen={chosen}

@@ -1,3 +1,4 @@
+/** A picture of any kind as a tile that can be put into Next. */
 import { type MouseEvent } from 'react';
 import { useSend } from '../client/show-client';
 import { useTally } from '../client/use-tally';

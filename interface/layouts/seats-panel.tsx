@@ -1,3 +1,4 @@
+/** The seats, and who fills them. */
 import { ArrowLeftRight, Plus, Trash2, UserRound } from 'lucide-react';
 import { useState } from 'react';
 import { type Seat } from '#core/layout/document';

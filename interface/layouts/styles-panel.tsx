@@ -1,3 +1,4 @@
+/** Styles: stored, applied, overwritten and tied to framings. */
 import { Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { placesOfStyle, type StylePlace } from '#core/layout/styles';

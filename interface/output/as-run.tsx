@@ -1,3 +1,4 @@
+/** The as-run log: what was on air, from when to when. */
 import { useQuery } from '@tanstack/react-query';
 import { asRunCsv } from '#core/output/as-run';
 import { formatDuration } from '#core/time/duration';

@@ -1,3 +1,4 @@
+/** How the engine has fared over the last minutes. */
 import { LineChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
 import { type EChartsType, init, use as register } from 'echarts/core';

@@ -1,3 +1,4 @@
+/** The room Output. */
 import { HealthCharts } from './health-charts';
 import { AsRun } from './as-run';
 import { RecordingPanel } from './recording-panel';

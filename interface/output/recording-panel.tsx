@@ -1,3 +1,4 @@
+/** Recording: its settings, start and stop. */
 import { useEffect, useState } from 'react';
 import { recordingRoom } from '#core/output/storage-budget';
 import { type Codec } from '#core/output/document';

@@ -1,3 +1,4 @@
+/** The list of recordings in this browser. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Play, Trash2, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';

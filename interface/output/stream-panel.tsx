@@ -1,3 +1,4 @@
+/** The stream: its destination, settings, start and stop, and how it fares. */
 import { useState } from 'react';
 import { formatDuration } from '#core/time/duration';
 import { type StreamState } from '#engine/output/messages';

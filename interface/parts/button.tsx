@@ -1,3 +1,4 @@
+/** Buttons, in the looks that they have everywhere. */
 import clsx from 'clsx';
 import { type ButtonHTMLAttributes } from 'react';
 

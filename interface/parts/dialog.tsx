@@ -1,3 +1,4 @@
+/** A dialog over the room, which keeps the keys while it is open. */
 import { Dialog as Radix } from 'radix-ui';
 import { type ReactNode } from 'react';
 

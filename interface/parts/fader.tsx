@@ -1,3 +1,4 @@
+/** A fader with its scale. */
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { FADER_FLOOR_DB, FADER_TOP_DB, faderDbAt, faderPlace } from '#core/sound/level';
 

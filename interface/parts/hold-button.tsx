@@ -1,3 +1,4 @@
+/** A button that acts only when it is held. */
 import { useRef, useState } from 'react';
 import { Button, type ButtonProps } from './button';
 

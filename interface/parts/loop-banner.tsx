@@ -1,3 +1,4 @@
+/** Asks what to do with a change that would close a sound loop. */
 import { RefreshCcw } from 'lucide-react';
 import { useEffect } from 'react';
 import { useShowClient } from '../client/show-client';

@@ -1,3 +1,4 @@
+/** A level meter. */
 import { useRef } from 'react';
 import { METER_FLOOR_DB } from '#core/sound/meter';
 import { useMeter } from './use-meter';

@@ -1,3 +1,4 @@
+/** A monitor: a canvas in which the mixer shows a picture. */
 import { useEffect, useRef } from 'react';
 import { type MonitorPicture } from '#engine/picture/messages';
 import { useShowClient } from '../client/show-client';

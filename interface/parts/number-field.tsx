@@ -1,3 +1,4 @@
+/** A field for a number, committed with Enter or by leaving it. */
 import clsx from 'clsx';
 import { type KeyboardEvent, useEffect, useState } from 'react';
 import { ArithmeticError, evaluate } from '#core/time/arithmetic';

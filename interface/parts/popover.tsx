@@ -1,3 +1,4 @@
+/** A small panel that opens at what was pressed. */
 import { Popover as Radix } from 'radix-ui';
 import { type ReactNode } from 'react';
 

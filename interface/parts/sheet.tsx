@@ -1,3 +1,4 @@
+/** A panel that comes in from the side. */
 import { X } from 'lucide-react';
 import { type ReactNode, useEffect, useRef } from 'react';
 import { Button } from './button';

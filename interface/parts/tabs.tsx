@@ -1,3 +1,4 @@
+/** Tabs over a panel. */
 import { Tabs as Radix } from 'radix-ui';
 import { type ReactNode } from 'react';
 

@@ -1,3 +1,4 @@
+/** The time that a media file has left. */
 import clsx from 'clsx';
 import { playerState } from '#core/media/player';
 import { picturesWithin, findSource } from '#core/desk/pictures';

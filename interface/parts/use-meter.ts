@@ -1,3 +1,4 @@
+/** Draws meters outside of React, at the pace of the screen. */
 import { type RefObject, useEffect } from 'react';
 import { METER_FLOOR_DB, type MeterReading } from '#core/sound/meter';
 import { useShowClient } from '../client/show-client';

@@ -1,3 +1,4 @@
+/** What replay records, and how: angles, sizes, budget, joins. */
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { type ReactNode } from 'react';
 import { MOST_ANGLES, PROGRAMME_SOUND, type ReplaySettings } from '#core/replay/document';

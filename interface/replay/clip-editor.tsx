@@ -1,3 +1,4 @@
+/** The chosen clip: its edges, angles, speed and notes. */
 import { useEffect, useState } from 'react';
 import { type Clip } from '#core/replay/document';
 import { frameOfDay } from '#core/replay/edit';

@@ -1,3 +1,4 @@
+/** The clips of a reel, thousands of them, in playing order. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
 import { type DragEvent, memo, useEffect, useMemo, useRef, useState } from 'react';
@@ -24,7 +25,7 @@ interface RowProps {
 
 /** A row of the list: number, name, angles, speed, rating, running time. */
 const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }: RowProps) {
-  const lanes = clip.angleIds.map((id) => angles.findIndex((a) => a.pictureId === id) + 1);
+  const rows = clip.angleIds.map((id) => angles.findIndex((a) => a.pictureId === id) + 1);
   return (
     <div
       role="option"
@@ -47,7 +48,7 @@ const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }
       </span>
       <span className="truncate">{clip.name}</span>
       <span className="figures text-muted" aria-label="Angles">
-        {lanes.map((n) => (n > 0 ? n : '×')).join(' ')}
+        {rows.map((n) => (n > 0 ? n : '×')).join(' ')}
       </span>
       <span className={clsx('figures text-right', clip.speed === 100 ? 'text-muted' : 'text-straw')}>{clip.speed} %</span>
       <span className="text-straw" aria-label={`Rating ${clip.rating}`}>

@@ -1,3 +1,4 @@
+/** A deck: its picture, where it stands, and its keys. */
 import clsx from 'clsx';
 import { RotateCcw, SkipBack, SkipForward } from 'lucide-react';
 import { type ReactNode } from 'react';

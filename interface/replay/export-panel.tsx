@@ -1,3 +1,4 @@
+/** Files made of clips, reels and angles. */
 import { FileUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';

@@ -1,3 +1,4 @@
+/** The keys of the room, drawn as they lie on the keyboard. */
 import clsx from 'clsx';
 import { useEffect, useState } from 'react';
 import { findAction } from './actions';

@@ -1,3 +1,4 @@
+/** A larger picture of the timeline under the pointer. */
 import { useEffect, useRef, useState } from 'react';
 import { formatTimecode } from '#core/time/timecode';
 import { useShowClient, useShow } from '../client/show-client';

@@ -1,3 +1,4 @@
+/** The reels, and what is done with the chosen one. */
 import { Pencil, Plus, Star, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';

@@ -1,3 +1,4 @@
+/** The room Replay. */
 import { Circle } from 'lucide-react';
 import { useState } from 'react';
 import { useShow, useSend } from '../client/show-client';

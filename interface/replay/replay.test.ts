@@ -1,3 +1,4 @@
+/** What the room Replay works out by itself. */
 import { describe, expect, it } from 'vitest';
 import { findCommand } from '#core/desk/registry';
 import { check } from '#core/schema/check';

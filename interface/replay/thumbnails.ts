@@ -9,7 +9,7 @@ const AT_ONCE = 2;
 
 export class Thumbnails {
   private readonly known = new Map<string, ImageBitmap | null>();
-  private wanted: { key: string; lane: string; frame: number }[] = [];
+  private wanted: { key: string; row: string; frame: number }[] = [];
   private asking = 0;
   private closed = false;
 
@@ -18,9 +18,9 @@ export class Thumbnails {
     private readonly came: () => void,
   ) {}
 
-  /** The picture of a lane around a frame, if it is there; otherwise it is asked for. */
-  get(lane: string, frame: number, step: number): ImageBitmap | null {
-    const key = `${lane} ${frame} ${step}`;
+  /** The picture of a row around a frame, if it is there; otherwise it is asked for. */
+  get(row: string, frame: number, step: number): ImageBitmap | null {
+    const key = `${row} ${frame} ${step}`;
     const found = this.known.get(key);
     if (found !== undefined) {
       this.known.delete(key);
@@ -28,7 +28,7 @@ export class Thumbnails {
       return found;
     }
     if (!this.wanted.some((w) => w.key === key)) {
-      this.wanted.push({ key, lane, frame });
+      this.wanted.push({ key, row, frame });
       if (this.wanted.length > 48) this.wanted.shift();
       void this.ask();
     }
@@ -40,7 +40,7 @@ export class Thumbnails {
     const next = this.wanted.pop();
     if (!next) return;
     this.asking += 1;
-    const image = await this.host.replay.thumbnail(next.lane, next.frame, TILE).catch(() => null);
+    const image = await this.host.replay.thumbnail(next.row, next.frame, TILE).catch(() => null);
     this.asking -= 1;
     if (this.closed) {
       image?.close();

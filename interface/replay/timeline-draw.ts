@@ -1,4 +1,4 @@
-/** Draws the timeline onto a canvas: ruler, clips, lanes with small pictures, gaps, marks, playheads, the live edge. */
+/** Draws the timeline onto a canvas: ruler, clips, rows with small pictures, gaps, marks, playheads, the live edge. */
 import { CLIP_ROWS, type PlacedClip } from '#core/replay/clip-rows';
 import { gapsOf, type Run } from '#core/replay/timeline';
 import { type Rate } from '#core/time/rate';
@@ -21,13 +21,13 @@ export interface TimelineScene {
   rate: Rate;
   now: number;
   recording: boolean;
-  lanes: { id: string; name: string; colour: string; runs: Run[] }[];
+  rows: { id: string; name: string; colour: string; runs: Run[] }[];
   clips: readonly PlacedClip[];
   chosen: ReadonlySet<string>;
   markIn: number | null;
   markOut: number | null;
   heads: { deck: number; position: number; live: boolean; chosen: boolean }[];
-  /** Small picture of a lane at a frame, when it has come. */
+  /** Small picture of a row at a frame, when it has come. */
   picture: (laneId: string, frame: number, step: number) => CanvasImageSource | null;
 }
 
@@ -131,29 +131,29 @@ function drawRuler(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number)
 }
 
 function drawLanes(c: CanvasRenderingContext2D, s: TimelineScene, x: (f: number) => number, until: number): void {
-  const count = Math.max(1, s.lanes.length);
-  const laneHeight = Math.max(20, (s.height - LANES_TOP) / count);
+  const count = Math.max(1, s.rows.length);
+  const rowHeight = Math.max(20, (s.height - LANES_TOP) / count);
   const toFrame = (micros: number) => (micros * s.rate.num) / (s.rate.den * 1e6);
   const window = { from: s.from, to: Math.min(until, s.now) };
-  s.lanes.forEach((lane, i) => {
-    const top = LANES_TOP + i * laneHeight;
-    const runs = lane.runs.map((r) => ({ from: toFrame(r.from), to: toFrame(r.to) }));
+  s.rows.forEach((row, i) => {
+    const top = LANES_TOP + i * rowHeight;
+    const runs = row.runs.map((r) => ({ from: toFrame(r.from), to: toFrame(r.to) }));
     for (const run of runs) {
       if (run.to < s.from || run.from > until) continue;
       const [left, right] = [Math.max(0, x(run.from)), Math.min(s.width, x(run.to))];
       c.fillStyle = COLOURS.raised;
-      c.fillRect(left, top + 1, right - left, laneHeight - 2);
-      drawTiles(c, s, lane.id, Math.ceil(run.from), left, right, top + 1, laneHeight - 2);
+      c.fillRect(left, top + 1, right - left, rowHeight - 2);
+      drawTiles(c, s, row.id, Math.ceil(run.from), left, right, top + 1, rowHeight - 2);
     }
     // The last half second is still on its way to the disk: no gap.
     for (const gap of gapsOf(runs, window)) {
       if (gap.to >= s.now - 1 && gap.to - gap.from < toFrame(900_000)) continue;
-      hatch(c, x(gap.from), top + 1, x(gap.to) - x(gap.from), laneHeight - 2);
+      hatch(c, x(gap.from), top + 1, x(gap.to) - x(gap.from), rowHeight - 2);
     }
-    c.fillStyle = lane.colour;
-    c.fillRect(0, top + 1, 5, laneHeight - 2);
+    c.fillStyle = row.colour;
+    c.fillRect(0, top + 1, 5, rowHeight - 2);
     c.font = '600 13px "Atkinson Hyperlegible Next", sans-serif';
-    const text = `${i + 1}  ${lane.name}`;
+    const text = `${i + 1}  ${row.name}`;
     const wide = c.measureText(text).width + 14;
     c.fillStyle = 'rgba(13,21,23,0.85)';
     c.fillRect(5, top + 1, wide, 19);

@@ -1,3 +1,4 @@
+/** The timeline: recorded angles in rows, clips, marks and playheads. */
 import { X, ZoomIn, ZoomOut } from 'lucide-react';
 import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
 import { DECKS } from '#core/replay/air';
@@ -59,7 +60,7 @@ function draw(
     rate: show.rate,
     now: frame,
     recording: air.replay.recording !== null,
-    lanes: show.replay.angles.map(({ pictureId: sourceId }) => ({
+    rows: show.replay.angles.map(({ pictureId: sourceId }) => ({
       id: sourceId,
       name: pictureName(show, sourceId),
       colour: findSource(show, sourceId)?.colour ?? '#8fa5a3',
@@ -70,7 +71,7 @@ function draw(
     markIn: air.replay.markIn,
     markOut: air.replay.markOut,
     heads,
-    picture: (lane, at, step) => thumbnails.get(lane, at, step),
+    picture: (row, at, step) => thumbnails.get(row, at, step),
   });
 }
 

@@ -1,3 +1,4 @@
+/** What is left of what plays, and how much there is. */
 import clsx from 'clsx';
 import { useMemo } from 'react';
 import { rollLeft, deckPlace } from '#core/replay/deck';

@@ -1,3 +1,4 @@
+/** What keys and controllers do in the room Replay. */
 import { useCallback, useEffect } from 'react';
 import { toast } from 'sonner';
 import { type Clip } from '#core/replay/document';

@@ -1,3 +1,4 @@
+/** The room Settings: name, picture size and rate of the show. */
 import { useState } from 'react';
 import { COMMON_RATES, rateLabel } from '#core/time/rate';
 import { useShow, useSend } from '../client/show-client';

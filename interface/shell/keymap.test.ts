@@ -1,3 +1,4 @@
+/** The keys of the app: none means two things. */
 import { describe, expect, it } from 'vitest';
 import { execute } from '#core/desk/execute';
 import { findCommand } from '#core/desk/registry';

@@ -1,3 +1,4 @@
+/** All keys on one sheet. */
 import { Dialog } from '../parts/dialog';
 import { useLocation } from 'react-router';
 import { SOUND_KEYS } from '../sound/use-sound-keys';

@@ -1,3 +1,4 @@
+/** Opens a show and keeps it running above all rooms. */
 import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { causeOf } from '#core/schema/cause';

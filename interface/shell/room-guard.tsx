@@ -1,3 +1,4 @@
+/** Holds a room that fails back from the show. */
 import { Component, type ReactNode } from 'react';
 import { causeOf } from '#core/schema/cause';
 import { Button } from '../parts/button';

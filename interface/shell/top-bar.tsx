@@ -1,3 +1,4 @@
+/** The bar over every room: show, rooms, undo, how the engine fares, what is recorded and streamed. */
 import { ChevronsDown, Circle, CircleHelp, Radio, Redo2, Search, Settings, TriangleAlert, Tv, TvMinimal, Undo2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';

@@ -1,3 +1,4 @@
+/** The keys that switch, in the rooms that have them. */
 import { useEffect } from 'react';
 import { useSend } from '../client/show-client';
 import { bindingFor } from './keymap';

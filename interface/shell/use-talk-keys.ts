@@ -1,3 +1,4 @@
+/** Talkback by key, in every room. */
 import { useEffect } from 'react';
 import { useShowClient, useSend } from '../client/show-client';
 import { talkTarget, useTalkTarget } from '../client/talk-target';

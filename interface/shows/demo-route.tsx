@@ -1,3 +1,4 @@
+/** Opens the demo show, and makes it first where there is none. */
 import { useQuery } from '@tanstack/react-query';
 import { Navigate, useSearchParams } from 'react-router';
 import { listShows } from '#engine/storage/shows';

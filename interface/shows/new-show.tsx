@@ -1,3 +1,4 @@
+/** A new show: its name, picture size and rate. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';

@@ -1,3 +1,4 @@
+/** Choice of a picture size and rate. */
 import { type Raster } from '#core/show/raster';
 import { NumberField } from '../parts/number-field';
 

@@ -1,3 +1,4 @@
+/** All shows of this browser. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDistanceToNow } from 'date-fns';
 import { Copy, Download, FolderInput, Pencil, Plus, Trash2, Wind } from 'lucide-react';

@@ -1,3 +1,4 @@
+/** Adding channels, buses and listeners. */
 import { Plus } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import { useShow, useSend } from '../client/show-client';

@@ -1,3 +1,4 @@
+/** Everything about the chosen channel. */
 import { type ReactNode, useEffect } from 'react';
 import { useStore } from 'zustand';
 import { channelsOf, type Channel } from '#core/sound/channels';

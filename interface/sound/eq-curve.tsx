@@ -1,3 +1,4 @@
+/** An equaliser as a curve. */
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { bandCoefficients, highPassCoefficients, responseDb } from '#core/sound/dsp/biquad';
 import { type EqBand, type HighPass } from '#core/sound/strip';

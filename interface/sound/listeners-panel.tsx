@@ -1,3 +1,4 @@
+/** Who listens, to what, and how they are spoken to. */
 import { Mic, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { channelsOf } from '#core/sound/channels';

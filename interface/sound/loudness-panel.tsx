@@ -1,3 +1,4 @@
+/** Loudness over time, targets and reports. */
 import { LineChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import { type EChartsType, init, use as register } from 'echarts/core';

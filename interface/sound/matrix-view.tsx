@@ -1,3 +1,4 @@
+/** The matrix of channels and buses. */
 import clsx from 'clsx';
 import { Link2Off } from 'lucide-react';
 import { memo } from 'react';

@@ -1,3 +1,4 @@
+/** A meter with its peak and clip mark. */
 import { useEffect, useRef } from 'react';
 import { METER_FLOOR_DB } from '#core/sound/meter';
 import { useShowClient } from '../client/show-client';

@@ -1,3 +1,4 @@
+/** Sound devices: what is plugged in where, and their own mixers. */
 import { FileDown, FileUp, Plug, Unplug } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';

@@ -1,3 +1,4 @@
+/** Loops and findings, in words, with what mends them. */
 import { CircleCheck, Info, RefreshCcw, TriangleAlert } from 'lucide-react';
 import { breakWords, type Finding, routingReport } from '#core/sound/routing/findings';
 import { useShowClient, useShow, useSend } from '../client/show-client';

@@ -1,3 +1,4 @@
+/** The room Sound. */
 import { TriangleAlert } from 'lucide-react';
 import { useStore } from 'zustand';
 import { routingReport } from '#core/sound/routing/findings';

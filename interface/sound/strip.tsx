@@ -1,3 +1,4 @@
+/** A channel strip. */
 import clsx from 'clsx';
 import { Ear, Film, Headphones, Volume2, VolumeX } from 'lucide-react';
 import { memo, type ReactNode } from 'react';

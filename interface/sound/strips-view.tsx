@@ -1,3 +1,4 @@
+/** All channels, groups and buses as strips. */
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { channelsOf } from '#core/sound/channels';

@@ -1,3 +1,4 @@
+/** The sound devices of this machine, as they come and go. */
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';

@@ -1,3 +1,4 @@
+/** The keys of the room Sound. */
 import { useEffect } from 'react';
 import { channelsOf } from '#core/sound/channels';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';

@@ -1,3 +1,4 @@
+/** Ways by which sound comes back: through the air, and inside of cards. */
 import { type ReactNode, useState } from 'react';
 import { type Sound } from '#core/sound/document';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';

@@ -33,9 +33,9 @@ export interface DemoArt {
   swell: string;
 }
 
-/** The size that the demo is made for; places below are of its stage of 640×360. */
+/** The size that the demo is made for; places below are drawn at 640×360. */
 export const DEMO_RASTER: Raster = { width: 1280, height: 720 };
-const STAGE_WIDTH = 640;
+const DRAWN_WIDTH = 640;
 /** Lines that the demo's angles are recorded with. */
 const ANGLE_HEIGHT = 360;
 
@@ -101,7 +101,7 @@ function addPictures(show: Show): void {
   seat('wind', 'Wind analyst', '#8fbf6a', 'analyst');
   seat('judge', 'Judge', '#b58ad6', null);
 
-  const k = show.raster.width / STAGE_WIDTH;
+  const k = show.raster.width / DRAWN_WIDTH;
   const look = {
     ...plainLook({ x: 0, y: 0, width: 100, height: 100 }),
     radius: 10 * k,

@@ -1,6 +1,7 @@
+/** A framing on its source: cropped, panned and marked with the mouse. */
 import { type KonvaEventObject } from 'konva/lib/Node';
 import { useEffect, useRef, useState } from 'react';
-import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage } from 'react-konva';
+import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage } from 'react-konva';
 import { cropDrag, type Handle, handlePlace, HANDLES } from '#core/layout/handles';
 import { framingWindow } from '#core/picture/view';
 import { type Point } from '#core/show/geometry';
@@ -13,7 +14,7 @@ const HANDLE_SIZE = 11;
 /** Pixels of the screen around the picture, for handles. */
 const MARGIN = 14;
 
-interface FramingStageProps {
+interface FramingCanvasProps {
   framing: Framing;
   size: { width: number; height: number };
   eye: Point | null;
@@ -40,7 +41,7 @@ function colourAt(canvas: HTMLCanvasElement, share: Point): string | null {
 }
 
 /** The source with what the framing takes of it: the crop can be dragged, the eyes marked, a colour picked. */
-export function FramingStage({ framing, size, eye, picking, onPicked }: FramingStageProps) {
+export function FramingCanvas({ framing, size, eye, picking, onPicked }: FramingCanvasProps) {
   const send = useSend();
   const room = useRef<HTMLDivElement>(null);
   const picture = useRef<HTMLDivElement>(null);
@@ -85,7 +86,7 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[62vw]">
       <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
         <Monitor picture={{ kind: 'picture', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
-        <KonvaStage
+        <Stage
           width={width + 2 * MARGIN}
           height={height + 2 * MARGIN}
           x={MARGIN}
@@ -144,7 +145,7 @@ export function FramingStage({ framing, size, eye, picking, onPicked }: FramingS
               <Line points={[0, -8, 0, 8]} stroke="#4fd1a5" strokeWidth={2} />
             </Group>
           </Layer>
-        </KonvaStage>
+        </Stage>
       </div>
     </div>
   );

@@ -4,7 +4,7 @@ import { type SoundChunk } from './chunk';
 
 const LENGTH = 15 * BLOCK;
 
-export class TapWriter {
+export class OutletWriter {
   private left = new Float32Array(LENGTH);
   private right = new Float32Array(LENGTH);
   private filled = 0;

@@ -1,6 +1,7 @@
+/** A layout as it is drawn, whose boxes are moved, sized, turned and cropped with the mouse. */
 import { type KonvaEventObject } from 'konva/lib/Node';
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
-import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as KonvaStage, Text } from 'react-konva';
+import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage, Text } from 'react-konva';
 import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
 import {
   cropDrag,
@@ -41,25 +42,25 @@ interface Drag {
   boxes: { id: string; rect: Rect; box: Box }[];
 }
 
-export interface StageTools {
+export interface CanvasTools {
   crop: boolean;
   locked: boolean;
   snap: boolean;
   safe: boolean;
 }
 
-interface StageProps {
+interface CanvasProps {
   layoutId: string;
   boxes: readonly Box[];
   chosen: readonly string[];
   onChoose: (ids: string[]) => void;
-  tools: StageTools;
+  tools: CanvasTools;
   /** A file dropped on the picture. */
   onFile: (file: File) => void;
 }
 
 /** The layout's own picture from the mixer, with its boxes drawn as outlines that can be dragged. */
-export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: StageProps) {
+export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile }: CanvasProps) {
   const send = useSend();
   const sendAll = useSendAll();
   const tally = useTally(layoutId);
@@ -201,7 +202,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
         data-testid="stage"
       >
         <Monitor picture={{ kind: 'picture', id: layoutId }} label="The layout" className="absolute inset-0" />
-        <KonvaStage
+        <Stage
           width={size.width + 2 * MARGIN}
           height={size.height + 2 * MARGIN}
           x={MARGIN}
@@ -284,7 +285,7 @@ export function Stage({ layoutId, boxes, chosen, onChoose, tools, onFile }: Stag
               </Group>
             )}
           </Layer>
-        </KonvaStage>
+        </Stage>
         {(tally.onAir || tally.inUse) && (
           <span className="absolute -top-5 left-0 flex items-center gap-1.5 text-[13px]">
             <b className="figures bg-air px-1.5 text-deep">AIR</b> every change is seen at once
