@@ -18,6 +18,27 @@ module.exports = {
       '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|sound/(chunk|device-driver)|worker-scope)',
     ),
     only('interface-imports-engine-and-core', '^interface/(?!main\\.tsx)', '^(core|engine|interface)/|^standins/show/demo'),
+    // Inside core: the ground first, then each domain's document, air and migrations, then what works on the whole desk.
+    only('core-ground-stands-alone', '^core/(schema|time)/', '^core/(schema|time)/'),
+    only(
+      'core-documents-know-documents',
+      '^core/(?!desk/)[a-z]+/(document|air|migrations|source|strip|look|geometry|raster)\\.ts',
+      '^core/(schema|time)/|^core/(?!desk/)[a-z]+/(document|air|migrations|source|strip|look|geometry|raster|level)\\.ts',
+    ),
+    {
+      name: 'core-commands-come-together-in-the-registry',
+      severity: 'error',
+      from: { path: '^(core|engine|interface|server|standins)/', pathNot: '\\.test\\.ts$|^core/desk/registry\\.ts' },
+      to: { path: '^core/.*commands\\.ts$' },
+    },
+    // Rooms see a client of the show; only the shell opens one that runs here.
+    {
+      name: 'rooms-see-a-client-not-the-host',
+      severity: 'error',
+      from: { path: '^interface/(?!shell/open-show|main)' },
+      to: { path: '^engine/(host|remote)/' },
+    },
+    only('client-is-no-host', '^engine/client/', '^core/|^engine/(?!host/)'),
     {
       name: 'core-is-pure',
       severity: 'error',

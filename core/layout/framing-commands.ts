@@ -1,6 +1,6 @@
 /** Commands for framings: ways of using a source. */
 import { CommandError, defineCommand } from '../commands/command';
-import { requireSource } from '../picture/commands';
+import { requireSource } from '../show/edit';
 import { Flag, Nested, Num, Ref, Text, Variant, Whole } from '../schema/fields';
 import { createFraming } from './document';
 import { Crop, Grade, type Key, keyClass, MOST_ZOOM } from './look';

@@ -1,6 +1,6 @@
 /** Laying boxes under the openings of frame artwork. */
 import { CommandError, defineCommand } from '../commands/command';
-import { requireSource } from '../picture/commands';
+import { requireSource } from '../show/edit';
 import { ListOf, Num, Ref, Whole } from '../schema/fields';
 import { RectField } from '../show/geometry';
 import { type Box, createBox, MOST_BOXES } from './document';

@@ -1,6 +1,6 @@
 /** Commands for media players. */
 import { CommandError, defineCommand } from '../commands/command';
-import { requireSource } from '../picture/commands';
+import { requireSource } from '../show/edit';
 import { Flag, Num, OneOf, Ref } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { AT_END, type AtEnd, type MediaSettings, type Source } from '../show/source';

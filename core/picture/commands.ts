@@ -1,24 +1,11 @@
 /** Commands that switch the picture. */
+import { requirePicture } from './edit';
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { Flag, Num, Ref, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { turnFade } from '../time/fade';
-import { findPicture, pictureByNumber, findSource } from '../desk/pictures';
+import { pictureByNumber } from '../desk/pictures';
 import { cut, moveBar, settle, take } from './mixer';
-
-/** @throws CommandError when the show has no such source. */
-export function requireSource(desk: Desk, id: string, field = 'source') {
-  const source = findSource(desk.show, id);
-  if (!source) throw new CommandError('unknown-source', `There is no source "${id}" in this show.`, field);
-  return source;
-}
-
-/** @throws CommandError when the show has no such source, framing, layout, preset or seat. */
-export function requirePicture(desk: Desk, id: string, field = 'picture') {
-  const picture = findPicture(desk.show, id);
-  if (!picture) throw new CommandError('unknown-picture', `There is no picture "${id}" in this show.`, field);
-  return picture;
-}
 
 class PictureArg {
   @Ref('picture', 'source, framing, layout, preset or seat') picture!: string;

@@ -7,7 +7,7 @@ import { type Rect, RectField } from '../show/geometry';
 import { type Key, keyClass } from '../layout/look';
 import { LaneContent, MOST_LANES, Move } from './document';
 import { checkKey } from '../layout/edit';
-import { requirePicture } from './commands';
+import { requirePicture } from './edit';
 import { remove } from '../desk/remove';
 import { laneOf, lowerLane, raiseLane } from './mixer';
 import { preparedPicture } from './plan';

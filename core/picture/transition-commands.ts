@@ -15,7 +15,8 @@ import {
   WIPE_SHAPES,
   type WipeShape,
 } from './document';
-import { requirePicture, requireSource } from './commands';
+import { requirePicture } from './edit';
+import { requireSource } from '../show/edit';
 
 class ArmArgs {
   @OneOf(TRANSITION_KINDS, 'kind', { optional: true }) kind?: TransitionKind;

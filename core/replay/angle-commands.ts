@@ -1,6 +1,6 @@
 /** Commands for what is recorded: angles, settings, start and stop. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
-import { requireSource } from '../picture/commands';
+import { requireSource } from '../show/edit';
 import { Flag, Nested, Num, OneOf, Ref, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { createSource } from '../desk/create';

@@ -6,7 +6,7 @@ import { TILE_COLOURS } from '../desk/create';
 import { formatTimecode } from '../time/timecode';
 import { secondsToFrames } from '../time/rate';
 import { type DeckNumber } from './air';
-import { DeckArg } from './deck-commands';
+import { DeckArg } from './deck-arg';
 import { type Clip, LAST_FRAME, MOST_ANGLES } from './document';
 import { append, checkRoom, checkSpan, clipOf, clipsByIds, nextNumber, reelOf, stored } from './edit';
 import { shownFrame } from './transport';

@@ -1,4 +1,5 @@
 /** Commands for the decks: playing, jog, shuttle, jumps, speed, angle, marks. */
+import { DeckArg } from './deck-arg';
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { Flag, Num, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
@@ -23,10 +24,6 @@ import {
   shuttleOn,
   step,
 } from './transport';
-
-export class DeckArg {
-  @Whole(1, 2, 'deck') deck!: DeckNumber;
-}
 class StepArgs extends DeckArg {
   @Whole(-1000, 1000, 'whole frames, back when negative; 0 takes hold') frames!: number;
 }

@@ -1,15 +1,14 @@
 /** Commands that play clips out: to a deck, and to air; and the look-back of a single operator. */
+import { rollTransition } from './roll-transition';
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { mediaSpan } from '../media/player';
 import { takeDirect } from '../picture/mixer';
-import { transitionTrouble } from '../picture/change';
 import { Flag, Num, Ref, Refs, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { findPicture, sourceBehind, findSource } from '../desk/pictures';
-import { type Transition } from '../picture/document';
 import { secondsToFrames } from '../time/rate';
 import { type DeckNumber, type Roll, type RollItem } from './air';
-import { DeckArg } from './deck-commands';
+import { DeckArg } from './deck-arg';
 import { type Clip, clipsOf, LAST_FRAME } from './document';
 import { clipsByIds, reelOf, stored } from './edit';
 import { stillAt } from './deck';
@@ -30,12 +29,6 @@ class FinishArgs {
 class LookBackArgs extends DeckArg {
   @Num(1, 600, 'seconds; without it, those of the settings', { optional: true }) seconds?: number;
   @Ref('angle', 'angle; without it, what is on air, or the deck’s', { optional: true }) angle?: string;
-}
-
-/** The transition of rolls and look-backs: the chosen one, the armed one, or a dissolve where that cannot be done. */
-export function rollTransition({ show, air }: Pick<Desk, 'show' | 'air'>): Transition {
-  const chosen = show.transitions.find((t) => t.id === show.replay.settings.transitionId)?.settings ?? show.transition;
-  return transitionTrouble(show, air, chosen) === null ? chosen : { ...chosen, kind: 'dissolve' };
 }
 
 function chosenClips(desk: Desk, { clips, reel, from }: RollArgs): Clip[] {

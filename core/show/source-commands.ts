@@ -1,7 +1,7 @@
 /** Commands for the list of sources. References are by identity; numbers are pinned by the crew. */
 import { CommandError, defineCommand } from '../commands/command';
 import { checkNumber } from '../layout/edit';
-import { requireSource } from '../picture/commands';
+import { requireSource } from './edit';
 import { settle } from '../picture/mixer';
 import { Colour, Flag, Ref, Text, Variant, Whole } from '../schema/fields';
 import { Anyway, guardLoops } from '../sound/edit';

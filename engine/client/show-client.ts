@@ -10,8 +10,7 @@ import { type ExportJob, type ExportTask } from '../replay/export-messages';
 import { type MonitorPicture } from '../picture/messages';
 import { type SoundDeviceInfo } from '../sound/device-driver';
 import { type LoudnessPoint } from '../sound/loudness-history';
-import { type DeskState } from '../sound/sound-desk';
-import { type FrameState, type LiveState, type ShowState } from './state';
+import { type DeskState, type FrameState, type LiveState, type ShowState } from './state';
 
 export type DispatchResult = { ok: true; result: Record<string, unknown> } | { ok: false; error: Refusal };
 export type DispatchAllResult = { ok: true; results: Record<string, unknown>[] } | { ok: false; error: Refusal };

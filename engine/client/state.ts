@@ -1,4 +1,6 @@
 /** What a room reads of a running show. */
+import { type LoudnessReading } from '#core/sound/loudness/loudness-meter';
+import { type DeviceState } from '../sound/device-board';
 import { type Desk } from '#core/desk/air';
 import { type History } from '#core/desk/history';
 import { type WorkingFormat } from '#core/picture/capability';
@@ -21,6 +23,16 @@ export interface HealthSample {
   late: number;
   recordingBitrate: number;
   streamBitrate: number;
+}
+
+/** What a room reads of the sound desk. */
+export interface DeskState {
+  devices: DeviceState[];
+  loudness: Record<string, LoudnessReading>;
+  /** Gain reduction of channels and buses, dB. */
+  reduction: Record<string, number>;
+  /** Milliseconds of sound that came too late and were heard as silence. */
+  lateMs: number;
 }
 
 /** What changes with acts and reports. What changes with every frame is in `FrameState`, so that nobody is asked 25 times a second for nothing. */

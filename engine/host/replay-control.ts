@@ -1,7 +1,7 @@
 /** Makes the replay recorder and the decks do what show and air ask for, and tells air what the disk keeps. */
 import { type Angle, PROGRAMME_SOUND } from '#core/replay/document';
 import { deckPlace, rollLeft } from '#core/replay/deck';
-import { rollTransition } from '#core/replay/roll-commands';
+import { rollTransition } from '#core/replay/roll-transition';
 import { protectedSpans } from '#core/replay/retention';
 import { type Desk } from '#core/desk/air';
 import { findSource, pictureName } from '#core/desk/pictures';

@@ -8,7 +8,6 @@ import { MOST_BUSES, PROGRAMME_BUS } from '#core/sound/document';
 import { type Howl } from '#core/sound/dsp/bus-processor';
 import { type DeskGains } from '#core/sound/dsp/desk-processor';
 import { gainToDb } from '#core/sound/level';
-import { type LoudnessReading } from '#core/sound/loudness/loudness-meter';
 import { advanceMeter, type MeterReading, restingMeter } from '#core/sound/meter';
 import { planSound } from '#core/sound/plan';
 import { type Air } from '#core/desk/air';
@@ -16,10 +15,11 @@ import { type Show } from '#core/desk/show';
 import { frameToMicros } from '#core/time/rate';
 import { SOUND_DELAY_MICROS } from '../time/delays';
 import { type ShowSound } from '../client/show-client';
+import { type DeskState } from '../client/state';
 import { type SharedClock } from '../time/shared-clock';
 import { SAMPLE_RATE } from './chunk';
 import { DESK_INPUTS, EARS_OUTPUT, type FromDesk, type OutletSource, type ToDesk } from './desk-messages';
-import { DeviceBoard, type DeviceState } from './device-board';
+import { DeviceBoard } from './device-board';
 import { type SoundDeviceDriver } from './device-driver';
 import { LoudnessHistory } from './loudness-history';
 import workletUrl from './worklets.ts?worker&url';
@@ -34,16 +34,6 @@ const MOST_STEERING = 0.01;
 const LATENCY_HINT = 0.05;
 
 const clampTo = (value: number, most: number) => Math.max(-most, Math.min(most, value));
-
-/** What the interface reads of the desk. */
-export interface DeskState {
-  devices: DeviceState[];
-  loudness: Record<string, LoudnessReading>;
-  /** Gain reduction of channels and buses, dB. */
-  reduction: Record<string, number>;
-  /** Milliseconds of sound that came too late and were heard as silence. */
-  lateMs: number;
-}
 
 export interface SoundDeskEvents {
   /** A bus howls, or puts out what sounds like it. */
