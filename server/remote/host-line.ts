@@ -1,11 +1,9 @@
 /** The line to one host window: commands to it and their answers, its state kept up to date by its patches. */
-import { applyPatches, enablePatches } from 'immer';
 import { type WebSocket } from 'ws';
 import { type Change, type FromHost, type HostOutcome, type ShowName, type Snapshot, type ToHost } from '#core/panels/messages';
 import { type ErrorCode } from '#core/commands/codes';
+import { followed } from '#core/panels/copy';
 import { PartReader } from '#core/panels/parts';
-
-enablePatches();
 
 const ANSWER_MS = 8000;
 /** Commands that may wait for their answers. */
@@ -131,16 +129,12 @@ export class HostLine {
   }
 
   private change(change: Change): void {
-    const { state } = this;
     // A change that was on its way when the last listener left.
-    if (!this.following || (state && change.revision <= state.revision)) return;
-    if (!state || change.revision !== state.revision + 1) return this.askAgain();
-    try {
-      const { show, air } = applyPatches({ show: state.show, air: state.air }, change.patches);
-      this.state = { ...state, show, air, revision: change.revision, frame: change.frame };
-    } catch {
-      return this.askAgain();
-    }
+    if (!this.following) return;
+    const { copy, changed, missed } = followed(this.state, change);
+    if (missed) return this.askAgain();
+    if (!changed || !copy || !this.state) return;
+    this.state = { ...this.state, ...copy };
     this.listener.told(this, change);
   }
 

@@ -116,7 +116,11 @@ export class FakeDisk {
 
   /** Stands for `navigator.storage`. */
   readonly storage = {
-    getDirectory: () => Promise.resolve({ getDirectoryHandle: (name: string) => Promise.resolve(this.folderHandle(name)) }),
+    getDirectory: () =>
+      Promise.resolve({
+        getDirectoryHandle: (name: string) => Promise.resolve(this.folderHandle(name)),
+        removeEntry: (name: string) => Promise.resolve(void this.folders.delete(name)),
+      }),
     estimate: () => Promise.resolve({ usage: this.used, quota: Number.isFinite(this.quota) ? this.quota : 100e9 }),
   };
 }
