@@ -23,14 +23,16 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        // One browser at a time: the machine has two cores, and the tests measure time. A test that a busy machine has
-        // disturbed may try twice more; the report says so.
+        // Files run in as many lanes as the machine has room for (scripts/test.mjs finds out), each with a browser of its own: what one
+        // file does to it, or to what is shown in it, is no other's matter. A test that a busy machine has disturbed may try twice more;
+        // the report says so.
         test: {
           name: 'browser',
           include: ['tests/e2e/**/*.test.ts'],
           environment: 'node',
+          globalSetup: ['tests/support/setup-browser.ts'],
           fileParallelism: true,
-          maxWorkers: 2,
+          maxWorkers: Number(process.env.BIVOCA_LANES ?? 1),
           testTimeout: 400_000,
           hookTimeout: 400_000,
           retry: 2,

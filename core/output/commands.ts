@@ -1,6 +1,6 @@
 /** Commands for recording and streaming. The engine follows what air asks for. */
 import { findOutput } from '../screens/outputs';
-import { Show } from '../desk/show';
+import { type Show } from '../desk/show';
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { Num, OneOf, Text, Ref } from '../schema/fields';
 import { type Codec, CODECS } from './document';

@@ -5,7 +5,7 @@ import { type AirLane, type LanePicture, lanePictures } from './air';
 import { fadeLevel } from '../time/fade';
 import { fullRect, intersect, type Rect } from '../show/geometry';
 import { findPicture } from '../desk/pictures';
-import { type Lane, type Move, LaneContent } from './document';
+import { type Lane, type Move, type LaneContent } from './document';
 import { type Raster } from '../show/raster';
 import { type Show } from '../desk/show';
 import { changeAt } from './change';

@@ -30,7 +30,7 @@ export function tallyOf(show: Show, air: Air, frame: number): Record<string, Tal
       if (itself || part !== id) set.add(part);
       // A camera seen through a live deck is on air as much as in a layout.
       const angle = liveAngle(show, air, part, frame);
-      if (angle) set.add(angle.pictureId);
+      if (angle) for (const seen of picturesWithin(show, angle.pictureId)) set.add(seen);
     }
   };
   for (const id of onAir) add(inUse, id, false);

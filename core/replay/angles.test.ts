@@ -1,3 +1,5 @@
+import { tallyOf } from '../picture/tally';
+import { sceneOf } from '../picture/scene';
 import { fixture } from '#tests/support/fixtures';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, replayDesk, sampleDesk } from '#tests/support/sample-show';
@@ -84,6 +86,59 @@ describe('angles', () => {
     });
     const set = must(sampleDesk(), 'replay.set', { transitionId: 'tr-wipe' });
     expect(must(set, 'transition.remove', { transition: 'tr-wipe' }).show.replay.settings.transitionId).toBeNull();
+  });
+});
+
+describe('angles of any picture', () => {
+  /** Layout `Two` with cameras a and b, an angle; deck 1 shows it live. */
+  function withLayout() {
+    let desk = must(replayDesk(), 'layout.add', { starter: 'two' });
+    const layout = desk.show.layouts[0] as (typeof desk.show.layouts)[0];
+    for (const [i, id] of ['a', 'b'].entries())
+      desk = must(desk, 'box.set', { layout: layout.id, boxes: [layout.boxes[i]?.id], content: { kind: 'source', id } });
+    desk = must(desk, 'replay.addAngle', { picture: layout.id });
+    return { desk: must(desk, 'deck.setAngle', { deck: 1, angle: layout.id }), layout: layout.id };
+  }
+  const deckOf = (desk: Desk) => desk.show.sources.find((s) => s.settings.kind === 'deck')?.id ?? '';
+
+  it('are seen live in a deck as they are drawn, and their sources are in use with it', () => {
+    const { desk } = withLayout();
+    const onAir = must(desk, 'picture.cut', { picture: deckOf(desk) });
+    const [item] = sceneOf(onAir.show, onAir.air, deckOf(desk), 10);
+    expect(item?.texture.kind).toBe('scene');
+    expect(item?.texture.kind === 'scene' && item.texture.scene.map((i) => i.sourceId)).toEqual(['a', 'b']);
+    const tally = tallyOf(onAir.show, onAir.air, 10);
+    expect([tally.a?.inUse, tally.b?.inUse, tally.c?.inUse]).toEqual([true, true, false]);
+  });
+
+  it('may be outputs: a live deck of the programme shows its frame before', () => {
+    const desk = must(must(replayDesk(), 'replay.addAngle', { picture: 'programme' }), 'deck.setAngle', { deck: 1, angle: 'programme' });
+    expect(desk.show.replay.angles.at(-1)).toEqual({ pictureId: 'programme', soundId: 'programme' });
+    expect(sceneOf(desk.show, desk.air, deckOf(desk), 10)[0]?.texture).toEqual({ kind: 'output', id: 'programme' });
+    expect(must(desk, 'replay.addAngle', { picture: 'clean' }).show.replay.angles).toHaveLength(4);
+  });
+
+  it('never show a deck, whichever way it would come in', () => {
+    const { desk, layout } = withLayout();
+    const box = desk.show.layouts[0]?.boxes[0]?.id;
+    const deck = deckOf(desk);
+    const refused = (type: string, args: Record<string, unknown>, code: string) =>
+      expect(attempt(desk, type, args), type).toMatchObject({ ok: false, error: { code } });
+    refused('box.set', { layout, boxes: [box], content: { kind: 'source', id: deck } }, 'circle');
+    refused('replay.addAngle', { picture: deck }, 'is-deck');
+    const empty = must(desk, 'seat.add', { name: 'Host' });
+    const seat = empty.show.seats[0]?.id;
+    const seated = must(empty, 'box.set', { layout, boxes: [box], content: { kind: 'seat', id: seat } });
+    expect(attempt(seated, 'seat.fill', { seat, occupant: deck })).toMatchObject({ ok: false, error: { code: 'circle' } });
+  });
+
+  it('go with their picture, and are recorded with the sound of the one source in it, or the programme', () => {
+    let desk = must(replayDesk(), 'framing.add', { source: 'c' });
+    const framing = desk.show.framings[0]?.id;
+    desk = must(desk, 'replay.addAngle', { picture: framing });
+    expect(desk.show.replay.angles.at(-1)).toEqual({ pictureId: framing, soundId: 'c' });
+    const { desk: laid, layout } = withLayout();
+    expect(laid.show.replay.angles.at(-1)).toEqual({ pictureId: layout, soundId: 'programme' });
   });
 });
 

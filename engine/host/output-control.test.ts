@@ -10,6 +10,7 @@ import { IDLE_ENCODER, OutputControl } from './output-control';
 
 let disk: FakeDisk;
 let control: OutputControl | null = null;
+let host: FakeHost | null = null;
 
 beforeEach(async () => {
   disk = useFakeDisk();
@@ -18,8 +19,11 @@ beforeEach(async () => {
   await db.recordings.clear();
 });
 
-afterEach(() => {
-  void control?.close();
+afterEach(async () => {
+  // A recording or stream that a test has left is over now: its end is not waited for.
+  host?.set({ encoder: IDLE_ENCODER });
+  vi.useRealTimers();
+  await control?.close();
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
@@ -28,6 +32,7 @@ afterEach(() => {
 function setup(desk: Desk = sampleDesk()) {
   const worker = new FakeWorker<ToEncoder, FromEncoder>();
   const made = new FakeHost(desk);
+  host = made;
   const rate = { tracks: 0 };
   control = new OutputControl(worker as unknown as Worker, { sendProgramme: () => undefined }, made, () => rate.tracks);
   made.follower = control;

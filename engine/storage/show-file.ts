@@ -7,7 +7,7 @@ import { openAsset, storeAsset } from './assets';
 import { db } from './db';
 import { type AssetEntry, type ShowPackage } from './show-package';
 import { type FromPackage } from './show-package.worker';
-import { assetIdsOf, storeShow } from './shows';
+import { assetIdsOf, renameAssets, storeShow } from './shows';
 
 /** The show and every file it uses. Files that are missing are left out and named. */
 export async function exportShow(id: string): Promise<{ file: Blob; name: string; missing: string[] }> {
@@ -68,8 +68,6 @@ export async function importShow(file: Blob): Promise<{ id: string; missing: str
     renamed.set(id, await storeAsset(data, name, type));
   }
   const copy = structuredClone(show);
-  for (const { settings } of copy.sources) {
-    if (settings.kind === 'media' || settings.kind === 'still') settings.assetId = renamed.get(settings.assetId) ?? settings.assetId;
-  }
+  renameAssets(copy, renamed);
   return { id: await storeShow({ ...copy, id: nanoid(12) }), missing };
 }

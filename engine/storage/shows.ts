@@ -2,7 +2,9 @@
 import { nanoid } from 'nanoid';
 import { createShow } from '#core/desk/create';
 import { type Raster } from '#core/show/raster';
-import { type Show } from '#core/desk/show';
+import { walkRefs } from '#core/desk/refs';
+import { Show } from '#core/desk/show';
+import { type EntityKind } from '#core/schema/kinds';
 import { type Rate } from '#core/time/rate';
 import { db, openDatabase, type ShowRow } from './db';
 import { removeFile } from './opfs';
@@ -21,9 +23,27 @@ export interface ShowListItem {
   thumbnail: Blob | null;
 }
 
-/** Assets that a show refers to. */
-export const assetIdsOf = (show: Show): string[] =>
-  show.sources.flatMap(({ settings }) => (settings.kind === 'media' || settings.kind === 'still' ? [settings.assetId] : []));
+const ASSETS: ReadonlySet<EntityKind> = new Set(['asset']);
+
+/** Assets that a show refers to, wherever it does. */
+export function assetIdsOf(show: Show): string[] {
+  const ids: string[] = [];
+  walkRefs(Show, show, ({ id }) => ids.push(id), ASSETS);
+  return ids;
+}
+
+/** Gives every reference to an asset the name that `renamed` has for it. Changes `show`. */
+export function renameAssets(show: Show, renamed: ReadonlyMap<string, string>): void {
+  walkRefs(
+    Show,
+    show,
+    ({ id, field, holders }) => {
+      const holder = holders.at(-1)?.value;
+      if (holder) holder[field.name] = renamed.get(id) ?? id;
+    },
+    ASSETS,
+  );
+}
 
 /** Shows that are not deleted, the last opened first. */
 export async function listShows(): Promise<ShowListItem[]> {

@@ -1,7 +1,7 @@
 /** The same show through the graphics path: what a machine with a graphics card runs. */
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, pick, post, send, showRuns, until, wait } from '../support/desk';
+import { openDemo, passes, pick, post, send, showRuns, until } from '../support/desk';
 import { finishRecording, records, startRecording } from '../support/recording';
 import { openHarness } from '../support/harness';
 
@@ -26,7 +26,7 @@ it('records a dissolve between two colours, a card over it, and shows it on the 
     ids.push(String((await post(app, 'source.add', { name: colour, settings: { kind: 'colour', colour } })).body.id));
   await send(page, 'picture.cut', { picture: ids[0] });
   await send(page, 'picture.setNext', { picture: ids[1] });
-  await wait(500);
+  await passes(page, 12);
   const recording = await startRecording(page);
   await records(page, 700);
   await send(page, 'picture.take');

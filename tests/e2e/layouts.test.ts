@@ -6,7 +6,7 @@ import { encode } from 'fast-png';
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { keepOnly, openDemo, passes, pick, post, press, send, showRuns, until } from '../support/desk';
 import { finishRecording, gaveUp, records, startRecording, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 
@@ -105,7 +105,7 @@ describe('a two-box from artwork', () => {
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe(id);
     const one = String((await post(app, 'layout.add', { starter: 'one', name: 'Host alone' })).body.id);
     await send(page, 'picture.setNext', { picture: one });
-    await wait(400);
+    await passes(page, 10);
     const recording = await startRecording(page);
     await records(page, 900);
     await press(page, 'Seats · 1');
@@ -169,7 +169,7 @@ describe('the editor', () => {
     await page.evaluate(() =>
       [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Bench'))?.click(),
     );
-    await wait(300);
+    await passes(page, 8);
     await drag([145, 133], [66, 133]);
     // 21 pixels from the left is near the 93 % safe area at 22.4.
     expect((await boxes())[0]?.rect).toMatchObject({ x: 22, y: 103, width: 90 });
@@ -271,7 +271,7 @@ describe('things dropped on the picture', () => {
     await page.evaluate(() =>
       [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Drops'))?.click(),
     );
-    await wait(300);
+    await passes(page, 8);
     const boxes = () => pick(page, (s) => s.desk.show.layouts.find((l) => l.name === 'Drops')?.boxes ?? []);
     await drop(480, 180, { style: 'regatta' });
     expect((await boxes()).map((b) => b.styleId)).toEqual([null, 'regatta']);
@@ -308,7 +308,7 @@ describe('a framing', () => {
       },
     });
     await press(page, 'Pick');
-    await wait(300);
+    await passes(page, 8);
     const monitor = await (await page.waitForSelector('canvas[aria-label="The whole source"]'))?.boundingBox();
     if (!monitor) throw new Error('no monitor');
     await page.mouse.click(monitor.x + monitor.width * 0.9, monitor.y + monitor.height * 0.3);
@@ -366,7 +366,7 @@ describe('transitions', () => {
     for (const s of await pick(page, (x) => x.desk.show.sources.map((y) => y.id)))
       if (s !== source.id) await send(page, 'sound.setChannel', { source: s, muted: true });
     await send(page, 'picture.arm', { kind: 'stinger', stingerId: source.id, frames: 50, cutFrame: 25, easing: 'linear' });
-    await wait(300);
+    await passes(page, 8);
     const recording = await startRecording(page);
     await records(page, 800, 8);
     const before = await gaveUp(page);
@@ -402,7 +402,7 @@ describe('transitions', () => {
     );
     await page.keyboard.press('Space');
     expect(await pick(page, (s) => s.desk.air.transition?.settings.kind)).toBe('dissolve');
-    await wait(2300);
+    await passes(page, 58);
   });
 
   it('uses a transition of its own for one picture', async () => {
@@ -443,7 +443,7 @@ describe('lanes', () => {
     await send(page, 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: colours.blue } });
     await send(page, 'lane.show', { lane: 'lane-1' });
     await send(page, 'output.setRecording', { outputId: 'clean' });
-    await wait(700);
+    await passes(page, 18);
     const recording = await startRecording(page);
     await records(page, 1500, 22);
     const { pictures } = await analyse(await finishRecording(page, recording));
@@ -458,7 +458,7 @@ it('survives a reload with all of it', async () => {
   const before = await pick(page, (s) =>
     JSON.stringify([s.desk.show.layouts, s.desk.show.seats, s.desk.show.transitions, s.desk.air.onAirId]),
   );
-  await wait(600);
+  await passes(page, 15);
   await page.reload();
   await showRuns(page);
   expect(

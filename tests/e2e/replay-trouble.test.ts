@@ -2,7 +2,7 @@
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { pick, send, showRuns, until, wait } from '../support/desk';
+import { passes, pick, send, showRuns, until, wait } from '../support/desk';
 import { agrees, deskNow, openReplay, probe } from '../support/replay';
 
 let app: App;
@@ -32,7 +32,7 @@ describe('when things go wrong', () => {
       const host = window.bivocaHost as unknown as { drivers: { stop(id: string): void } };
       host.drivers.stop('mast');
     });
-    await wait(600);
+    await passes(page, 15);
     const stopped = await frames();
     await until(
       async () =>
@@ -54,7 +54,7 @@ describe('when things go wrong', () => {
     const frames = () => pick(page, (s) => Object.fromEntries((s.replay?.tracks ?? []).map((t) => [t.id, t.frames])));
     // Looking into the worker stalls it for a while; only then begins what is tested.
     await worker?.evaluate(() => 1);
-    await wait(3500);
+    await passes(page, 88);
     await worker?.evaluate(() => {
       const real = VideoEncoder.prototype.encode;
       const victims: VideoEncoder[] = [];
@@ -108,7 +108,7 @@ describe('when things go wrong', () => {
   });
 
   it('after a crash everything recorded is there, the gap is a gap, clips are whole, and recording goes on', async () => {
-    await wait(3000);
+    await passes(page, 75);
     const before = await deskNow(page);
     // Up to a second before the end: the packets are on disk as they come.
     const probes = () => Promise.all([25, 40, 60].map((back) => probe(page, 'line', before.frame - back)));

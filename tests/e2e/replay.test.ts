@@ -3,7 +3,7 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type RollItem } from '#core/replay/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { pick, post, press, send, until, wait } from '../support/desk';
+import { passes, pick, post, press, send, until } from '../support/desk';
 import { openHarness } from '../support/harness';
 import { agrees, deskNow, openReplay, recorded, stands } from '../support/replay';
 import { deckShows, programmeShows } from '../support/strips';
@@ -100,9 +100,9 @@ describe('the decks', () => {
     await send(page, 'picture.cut', { picture: 'deck-1' });
     await send(page, 'deck.goTo', { deck: 1, frame: (await deskNow(page)).frame - 150 });
     await send(page, 'deck.setSpeed', { deck: 1, speed: 100 });
-    await wait(200);
+    await passes(page, 5);
     await send(page, 'deck.play', { deck: 1 });
-    await wait(200);
+    await passes(page, 5);
     const { motion } = await pick(page, (s) => s.desk.air.replay.decks[1]);
     if (motion.kind !== 'play') throw new Error('the deck does not play');
     /** Frames by which what is on air is behind what belongs to its moment; a camera may have left some out. */
@@ -124,7 +124,7 @@ describe('the decks', () => {
     expect(Math.min(...seen)).toBeGreaterThanOrEqual(0);
     expect(best).toBeGreaterThan(0);
     await send(page, 'deck.reverse', { deck: 1 });
-    await wait(200);
+    await passes(page, 5);
     const backwards = (await programmeShows(page, 2000)).flatMap((f) => f.burned?.frame ?? []).filter((f) => f > 0);
     const down = backwards.slice(1).map((f, i) => (backwards[i] as number) - f);
     expect(down.every((s) => s >= 0)).toBe(true);
@@ -169,7 +169,7 @@ describe('hands', () => {
     await page.keyboard.press('Enter');
     await until(() => pick(page, (s) => s.desk.air.replay.decks[1].roll !== null), 'the clip on the deck');
     await page.keyboard.press('KeyW');
-    await wait(300);
+    await passes(page, 8);
     await page.keyboard.press('KeyK');
     await page.keyboard.press('ArrowRight');
     await agrees(page, 1);
@@ -198,7 +198,7 @@ describe('hands', () => {
     const held = (await stands(page, 1)).frame;
     for (let degrees = 2; degrees <= 61; degrees += 2) await page.mouse.move(...at(degrees));
     await page.mouse.up();
-    await wait(150);
+    await passes(page, 4);
     // 60 degrees are five clicks of twelve.
     expect((await stands(page, 1)).frame).toBe(held + 5);
     await agrees(page, 1);
@@ -231,7 +231,7 @@ describe('hands', () => {
       await send(page, 'clip.grab', { deck: 1, seconds: 2 });
       const id = await pick(page, (s) => s.desk.show.replay.clips.at(-1)?.id);
       await send(page, 'clip.edit', { clip: id, name });
-      await wait(2200);
+      await passes(page, 55);
     }
     await page.keyboard.press('End');
     const clip = await until(() => pick(page, (s) => s.desk.show.replay.clips.find((c) => c.name === 'First')), 'the clip');
@@ -244,14 +244,14 @@ describe('hands', () => {
     await page.mouse.move(box.x + pressed, box.y + box.height - 8);
     await page.mouse.down();
     await page.mouse.up();
-    await wait(200);
+    await passes(page, 5);
     const { frame } = await stands(page, 1);
     const scale = 1.2;
     const x = box.x + pressed + (clip.in - frame) / scale;
     const grip = async () => {
       for (let row = 0; row < 3; row += 1) {
         await page.mouse.move(x, box.y + 22 + row * 20 + 10);
-        await wait(60);
+        await passes(page, 2);
         if (
           (await page.evaluate(
             () => document.querySelector<HTMLElement>('canvas[aria-label="Angles, clips and playheads"]')?.style.cursor,

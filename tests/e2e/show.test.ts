@@ -2,7 +2,7 @@
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, post, press, quietPier, send, until, wait, showRuns } from '../support/desk';
+import { keepOnly, openDemo, passes, pick, post, press, quietPier, send, showRuns, until } from '../support/desk';
 import { endLeftover, finishRecording, gaveUp, records, startRecording, steps } from '../support/recording';
 import { openHarness } from '../support/harness';
 
@@ -80,7 +80,7 @@ describe('switching by hand', () => {
     expect(await role()).toBe('Winner of heat 4');
     await send(page, 'history.undo');
     await send(page, 'lane.hide', { lane: 'lane-1' });
-    await wait(700);
+    await passes(page, 18);
   });
 
   it('goes to black by its key only when that is held', async () => {
@@ -88,7 +88,7 @@ describe('switching by hand', () => {
     const black = () => pick(page, (s) => s.desk.air.black.to);
     await page.keyboard.down('Shift');
     await page.keyboard.press('KeyB');
-    await wait(900);
+    await passes(page, 22);
     expect(await black()).toBe(0);
     await page.keyboard.down('KeyB');
     await until(async () => (await black()) === 1, 'black');
@@ -96,7 +96,7 @@ describe('switching by hand', () => {
     await page.keyboard.up('Shift');
     await press(page, 'Back');
     expect(await black()).toBe(0);
-    await wait(1200);
+    await passes(page, 30);
   });
 
   it('does not take a key meant for a field, and undoes an edit', async () => {
@@ -122,7 +122,7 @@ describe('recording', () => {
     const { page } = browser;
     const [red, green] = [await addColour('#c02020'), await addColour('#20a040')];
     await send(page, 'picture.cut', { picture: red });
-    await wait(300);
+    await passes(page, 8);
     await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     await records(page, 1500);
@@ -150,7 +150,7 @@ describe('recording', () => {
   it('keeps picture and sound of flash and beep together within 40 ms', async () => {
     const { page } = browser;
     await send(page, 'picture.cut', { picture: 'sync' });
-    await wait(500);
+    await passes(page, 12);
     await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     const before = await gaveUp(page);
@@ -199,7 +199,7 @@ describe('sound', () => {
     }
     await send(page, 'sound.setBus', { bus: 'programme', faderDb: 12 });
     await send(page, 'picture.cut', { picture: 'bars' });
-    await wait(500);
+    await passes(page, 12);
     await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     await records(page, 2500);
@@ -225,7 +225,7 @@ describe('sound', () => {
     expect(await pick(page, (s) => s.notices.some((n) => n.text.startsWith('Programme pushes its limiter with a steady tone')))).toBe(true);
     expect(await pick(page, (s) => s.desk.air.sound.held)).toEqual({});
     await page.evaluate(() => window.bivocaHost?.state.notices.forEach((n) => window.bivocaHost?.dismiss(n.id)));
-    await wait(1200);
+    await passes(page, 30);
   });
 
   it('moves the meters of what is heard', async () => {
@@ -259,11 +259,11 @@ describe('the list of recordings', () => {
     await until(() => page.evaluate(() => document.querySelector('[role=dialog]') === null), 'the player to close');
     const bin = await page.waitForSelector('aria/Delete Bars for the line-up');
     await bin?.click();
-    await wait(300);
+    await passes(page, 8);
     expect(await count()).toBe(before);
     await bin?.hover();
     await page.mouse.down();
-    await wait(1000);
+    await passes(page, 25);
     await page.mouse.up();
     await until(async () => (await count()) === before - 1, 'it to be deleted');
     await page.click('a[href$="/desk"]');
@@ -386,6 +386,6 @@ describe('the programme window', () => {
 });
 
 it('has made no error and leaked no frame in all of this', async () => {
-  await wait(500);
+  await passes(browser.page, 12);
   expect(browser.troubles).toEqual([]);
 });

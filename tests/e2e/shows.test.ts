@@ -8,7 +8,7 @@ import { WebSocket } from 'ws';
 import { type ToListener } from '#core/panels/messages';
 import { type Desk } from '#core/desk/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, pick, post, press, send, showRuns, until, wait } from '../support/desk';
+import { openDemo, passes, pick, post, press, send, showRuns, until } from '../support/desk';
 import { Downloads } from '../support/downloads';
 import { stored } from '../support/stored';
 
@@ -107,7 +107,7 @@ describe('the list of shows', () => {
     const { page } = browser;
     await openDemo(page, app);
     await send(page, 'card.edit', { card: 'card-1', name: 'Out and back' });
-    await wait(300);
+    await passes(page, 8);
     await page.click('header a[href="/"]');
     await until(async () => (await names()).includes('Skerry Point Kite Trials'), 'the demo in the list');
     await press(page, 'Export Skerry Point Kite Trials');
@@ -151,7 +151,7 @@ describe('one window runs a show', () => {
     // The one that gave way has ended; that the show is open is known all the same, so that a crash is told afterwards.
     const showId = await pick(second, (st) => st.desk.show.id);
     await until(async () => !(await page.evaluate(() => window.bivocaHost)), 'the first to end');
-    await wait(500);
+    await passes(page, 12);
     expect((await stored<{ openSince: number | null }>(second, 'shows', showId))?.openSince).toBeTypeOf('number');
     await second.close();
     await page.bringToFront();
@@ -192,9 +192,9 @@ describe('the remote', () => {
     const { page } = browser;
     await post(app, 'picture.cut', { picture: 'mast' });
     await post(app, 'lane.show', { lane: 'lane-1' });
-    await wait(800);
+    await passes(page, 20);
     await post(app, 'picture.cut', { picture: 'shore' });
-    await wait(300);
+    await passes(page, 8);
     await page.click('a[href$="/output"]');
     await until(() => page.evaluate(() => document.body.textContent?.includes('Mast overhead')), 'the log');
     await press(page, 'Save as CSV');

@@ -2,7 +2,7 @@
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
-import { hold, openDemo, pick, post, send, until, wait } from '#tests/support/desk';
+import { hold, openDemo, passes, pick, post, send, until } from '#tests/support/desk';
 import { Downloads } from '#tests/support/downloads';
 import { room, tidy, view } from '#tests/support/sound-room';
 
@@ -356,7 +356,7 @@ describe('loudness', () => {
     await until(async () => {
       const before = seconds;
       seconds = (await reading())?.seconds ?? 0;
-      await wait(500);
+      await passes(page, 12);
       return seconds === before;
     }, 'the measurement to have stopped');
     await press(page, 'Save a report');

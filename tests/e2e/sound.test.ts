@@ -7,7 +7,7 @@ import { type Desk } from '#core/desk/air';
 import { deskConfig } from '#core/sound/desk-config';
 import { planSound } from '#core/sound/plan';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
-import { hold, openDemo, pick, post, quietPier, send, showRuns, until, wait } from '#tests/support/desk';
+import { hold, openDemo, passes, pick, post, quietPier, send, showRuns, until } from '#tests/support/desk';
 import { endLeftover, recordingRow } from '#tests/support/recording';
 import { openHarness } from '#tests/support/harness';
 import { steadyLevelAt } from '#tests/support/levels';
@@ -101,7 +101,7 @@ describe('talkback', () => {
     await until(async () => (await level(page, 'bus-wind')) < -55, 'the guest’s mix to be silent');
     await page.keyboard.down('Backquote');
     await until(async () => Math.abs((await level(page, 'bus-wind')) + 18) < 1.5, 'the guest to hear the tone at −18 dBFS');
-    await wait(500);
+    await passes(page, 12);
     expect(await level(page, 'programme')).toBeLessThan(-55);
     expect(await level(page, 'bus-pa')).toBeLessThan(-55);
     await page.keyboard.up('Backquote');
@@ -137,7 +137,7 @@ describe('loudness', () => {
     await send(page, 'sound.mute', { channel: 'line-up-tone', on: false });
     await send(page, 'sound.setSend', { from: 'line-up-tone', bus: 'programme', on: true });
     await until(async () => (await level(page, 'programme')) > -19, 'the tone in the programme');
-    await wait(500);
+    await passes(page, 12);
     await send(page, 'loudness.start', { bus: 'programme' });
     const reading = () => page.evaluate(() => window.bivocaHost?.sound.store.getState().loudness.programme);
     await until(async () => ((await reading())?.seconds ?? 99) < 2, 'the measurement to begin');
@@ -148,9 +148,9 @@ describe('loudness', () => {
     expect(Math.abs((r?.integrated ?? 0) + 18)).toBeLessThan(0.1);
     expect(Math.abs((r?.truePeak ?? 0) + 18)).toBeLessThan(0.3);
     await send(page, 'loudness.stop', { bus: 'programme' });
-    await wait(600);
+    await passes(page, 15);
     const stopped = (await reading())?.seconds;
-    await wait(800);
+    await passes(page, 20);
     expect((await reading())?.seconds).toBe(stopped);
     await send(page, 'sound.mute', { channel: 'line-up-tone', on: true });
   });
@@ -178,7 +178,7 @@ describe('the simulated room', () => {
       }
       return { loudAt: loudAt - began, heldAt: heldAt - began, took: heldAt - loudAt };
     });
-    await wait(100);
+    await passes(page, 2);
     expect(await send(page, 'sound.setSend', { from: 'mic-field', bus: 'bus-pa', on: true, levelDb: 6, anyway: true })).toMatchObject({
       ok: true,
     });
@@ -199,7 +199,7 @@ describe('the simulated room', () => {
     await fix?.click();
     await until(async () => (await level(page, 'bus-pa')) < -40, 'the loop to be silent');
     await send(page, 'sound.release', { bus: 'bus-pa' });
-    await wait(1500);
+    await passes(page, 38);
     expect(await held(page)).toEqual({});
     expect(await level(page, 'bus-pa')).toBeLessThan(-40);
     await send(page, 'sound.sendByRule', { from: 'mic-field', bus: 'bus-pa' });
@@ -308,11 +308,11 @@ describe('sound tracks of a recording', () => {
     await send(page, 'sound.setChannel', { channels: ['sync'], faderDb: -6, iso: true });
     await send(page, 'sound.setChannel', { channels: ['bars', 'music'], iso: true });
     await send(page, 'sound.setBus', { bus: 'programme', record: true });
-    await wait(1500);
+    await passes(page, 38);
     await endLeftover(page);
     const { body } = await post(app, 'output.startRecording');
     const id = String(body.id);
-    await wait(6000);
+    await passes(page, 150);
     await send(page, 'output.stopRecording');
     const rows = await until(async () => {
       const list = await page.evaluate(
@@ -390,7 +390,7 @@ describe('a reload', () => {
     await send(page, 'sound.solo', { channel: 'mic-field', tap: 'before' });
     await send(page, 'sound.hold', { bus: 'bus-pa', db: 24, hz: 400 });
     await send(page, 'talkback.start', { to: 'guests' });
-    await wait(400);
+    await passes(page, 10);
     await page.reload();
     await showRuns(page);
     expect(await pick(page, (s) => s.desk.air.sound)).toMatchObject({

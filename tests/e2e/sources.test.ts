@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, press, quietPier, send, until, wait } from '../support/desk';
+import { keepOnly, openDemo, passes, pick, press, quietPier, send, until } from '../support/desk';
 import { finishRecording, gaveUp, records, startRecording } from '../support/recording';
 import { openHarness } from '../support/harness';
 
@@ -43,7 +43,7 @@ async function choose(...paths: string[]): Promise<void> {
 async function recordSource(id: string, ms: number) {
   const { page } = browser;
   await send(page, 'picture.cut', { picture: id });
-  await wait(400);
+  await passes(page, 10);
   const recording = await startRecording(page);
   await records(browser.page, ms);
   const file = await finishRecording(page, recording);
@@ -97,7 +97,7 @@ describe('a camera', () => {
     expect(await page.evaluate((source) => window.bivocaHost?.state.health[source]?.cause, id)).toBe('it is not plugged in');
     expect(await pick(page, (s) => s.desk.air.onAirId)).toBe(id);
     const before = await pick(page, (s) => s.mixer.frames);
-    await wait(500);
+    await passes(page, 12);
     expect(await pick(page, (s) => s.mixer.frames)).toBeGreaterThan(before + 5);
     await until(
       () => page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'live', id),
@@ -130,7 +130,7 @@ describe('a camera', () => {
     await until(
       async () => {
         await page.evaluate(() => (window as unknown as { causes: Set<string> }).causes.clear());
-        await wait(3000);
+        await passes(page, 75);
         const live = await page.evaluate((source) => window.bivocaHost?.state.health[source]?.state === 'live', id);
         return live && !(await causes()).some((cause) => cause !== '');
       },
@@ -156,7 +156,7 @@ describe('a media file', () => {
     const camera = await page.evaluate(() => window.bivocaHost?.state.desk.show.sources.find((s) => s.settings.kind === 'camera')?.id);
     if (camera) await send(page, 'sound.mute', { channel: camera, on: true });
     await send(page, 'picture.cut', { picture: 'harbour' });
-    await wait(300);
+    await passes(page, 8);
     const recording = await startRecording(page);
     await records(page, 300);
     const before = await gaveUp(page);

@@ -34,6 +34,16 @@ export async function showRuns(page: Page): Promise<void> {
   });
 }
 
+/** Lets the show go on for so many of its frames: time as the show has it, however slow the machine is. */
+export async function passes(page: Page, frames: number): Promise<void> {
+  const from = await page.evaluate(() => window.bivocaHost?.state.frame ?? 0);
+  await until(
+    () => page.evaluate((end) => (window.bivocaHost?.state.frame ?? 0) >= end, from + frames),
+    `${frames} frames to pass`,
+    20_000 + frames * 60,
+  );
+}
+
 /** The demo, small unless another height is wanted: what a test looks at does not depend on the size. */
 export async function openDemo(page: Page, app: App, height = 360): Promise<void> {
   await page.goto(`${app.url}/demo?height=${height}`);

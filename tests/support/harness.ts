@@ -12,8 +12,11 @@ import { freePort } from './free-port';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
-/** A page with `window.harness`, in the given browser. */
-export async function openHarness({ browser }: TestBrowser): Promise<{ page: Page; close: () => Promise<void> }> {
+/** Where the harness page that all files share was built; set by `setup-browser.ts`. */
+export const HARNESS_VARIABLE = 'BIVOCA_HARNESS';
+
+/** Builds the harness page; its folder. */
+export async function buildHarness(): Promise<string> {
   const dist = await mkdtemp(join(tmpdir(), 'bivoca-harness-'));
   await build({
     configFile: join(ROOT, 'vite.config.ts'),
@@ -21,6 +24,12 @@ export async function openHarness({ browser }: TestBrowser): Promise<{ page: Pag
     logLevel: 'error',
     build: { outDir: dist, emptyOutDir: true, target: 'es2022', rollupOptions: { input: join(ROOT, 'tests/harness/index.html') } },
   });
+  return dist;
+}
+
+/** A page with `window.harness`, in the given browser. */
+export async function openHarness({ browser }: TestBrowser): Promise<{ page: Page; close: () => Promise<void> }> {
+  const dist = process.env[HARNESS_VARIABLE] ?? (await buildHarness());
   const port = await freePort();
   const running = await serve({ port, token: null, dist, ingestRoot: join(dist, 'ingest'), streamKey: 'none' });
   const page = await browser.newPage();

@@ -1,6 +1,6 @@
 /** What the browser tests do with recordings of the programme. */
 import { type Page } from 'puppeteer-core';
-import { pick, send, until, wait } from './desk';
+import { pick, send, until, passes } from './desk';
 import { stored } from './stored';
 
 /** Of the pictures that a machine at rest records, at least so many are waited for. */
@@ -35,7 +35,7 @@ export async function startRecording(page: Page): Promise<string> {
 export async function records(page: Page, ms: number, pictures = Math.ceil((ms / 1000 / FRAME_SECONDS) * SHARE)): Promise<void> {
   const count = () => pick(page, (s) => s.encoder.recording?.pictures ?? 0);
   const before = await count();
-  await wait(ms);
+  await passes(page, Math.round(ms / 1000 / FRAME_SECONDS));
   await until(async () => (await count()) >= before + pictures, `${pictures} more pictures in the recording`);
 }
 
