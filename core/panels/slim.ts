@@ -7,13 +7,19 @@ const MANY = 8;
 const valueAt = (root: unknown, path: readonly (string | number)[]): unknown =>
   path.reduce<unknown>((node, key) => (node as Record<string | number, unknown> | undefined)?.[key], root);
 
-/** Places of a longest run of rising numbers (patience sorting, O(n log n)). */
-function risingRun(numbers: readonly number[]): Set<number> {
-  /** Place of the last of the best run of each length. */
-  const ends: number[] = [];
-  const before: number[] = [];
-  numbers.forEach((n, i) => {
-    let [low, high] = [0, ends.length];
+/** Marks of a longest run of rising numbers among those that are not −1 (patience sorting, O(n log n)). */
+function risingRun(numbers: Int32Array): Uint8Array {
+  const { length } = numbers;
+  /** Place of the last of the best run of each length, and for each number the place before it in its run. */
+  const ends = new Int32Array(length);
+  const before = new Int32Array(length);
+  let most = 0;
+  for (let i = 0; i < length; i += 1) {
+    const n = numbers[i] as number;
+    if (n < 0) continue;
+    // Most often a number goes on where the run has got to.
+    let low = most > 0 && (numbers[ends[most - 1] as number] as number) < n ? most : 0;
+    let high = most;
     while (low < high) {
       const middle = (low + high) >> 1;
       if ((numbers[ends[middle] as number] as number) < n) low = middle + 1;
@@ -21,9 +27,10 @@ function risingRun(numbers: readonly number[]): Set<number> {
     }
     before[i] = low > 0 ? (ends[low - 1] as number) : -1;
     ends[low] = i;
-  });
-  const run = new Set<number>();
-  for (let i = ends.at(-1) ?? -1; i >= 0; i = before[i] as number) run.add(i);
+    if (low === most) most += 1;
+  }
+  const run = new Uint8Array(length);
+  for (let i = most > 0 ? (ends[most - 1] as number) : -1; i >= 0; i = before[i] as number) run[i] = 1;
   return run;
 }
 
@@ -37,19 +44,18 @@ export function listPatches(path: readonly (string | number)[], before: readonly
   while (start < before.length && start < after.length && before[start] === after[start]) start += 1;
   let end = 0;
   while (end < Math.min(before.length, after.length) - start && before[before.length - 1 - end] === after[after.length - 1 - end]) end += 1;
-  const oldPlaces = new Map(before.slice(start, before.length - end).map((item, i) => [item, start + i]));
-  // Items of the changed part that were there before, by their places then and now.
-  const common = after.slice(start, after.length - end).flatMap((item, i) => {
-    const old = oldPlaces.get(item);
-    return old === undefined ? [] : [{ old, now: start + i }];
-  });
-  const run = risingRun(common.map((c) => c.old));
-  const stays = common.filter((_, i) => run.has(i));
-  const [oldStays, nowStays] = [new Set(stays.map((c) => c.old)), new Set(stays.map((c) => c.now))];
+  const [oldCount, newCount] = [before.length - end - start, after.length - end - start];
+  const oldPlaces = new Map<unknown, number>();
+  for (let i = 0; i < oldCount; i += 1) oldPlaces.set(before[start + i], i);
+  /** Where each item of the changed part was before; −1 for one that is new. */
+  const was = new Int32Array(newCount);
+  for (let i = 0; i < newCount; i += 1) was[i] = oldPlaces.get(after[start + i]) ?? -1;
+  const stays = risingRun(was);
+  const kept = new Uint8Array(oldCount);
+  for (let i = 0; i < newCount; i += 1) if (stays[i]) kept[was[i] as number] = 1;
   const patches: Patch[] = [];
-  for (let i = before.length - end - 1; i >= start; i -= 1) if (!oldStays.has(i)) patches.push({ op: 'remove', path: [...path, i] });
-  for (let i = start; i < after.length - end; i += 1)
-    if (!nowStays.has(i)) patches.push({ op: 'add', path: [...path, i], value: after[i] });
+  for (let i = oldCount - 1; i >= 0; i -= 1) if (!kept[i]) patches.push({ op: 'remove', path: [...path, start + i] });
+  for (let i = 0; i < newCount; i += 1) if (!stays[i]) patches.push({ op: 'add', path: [...path, start + i], value: after[start + i] });
   return patches;
 }
 

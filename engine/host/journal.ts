@@ -1,11 +1,25 @@
 /** Saves show and air as they change: one write at a time, always the newest, and only what has changed. */
 import { causeOf } from '#core/schema/cause';
 import { type Desk } from '#core/desk/air';
-import { db } from '../storage/db';
+import { changeShowRow, db } from '../storage/db';
 import { type Follower } from './follower';
 
-/** Milliseconds between a change of the document and its writing: what was changed is shown first. */
-const PAUSE_MS = 20;
+/** Longest that the writing of a changed document waits for the screen, milliseconds: a window that nobody sees is never painted. */
+const PAUSE_MS = 60;
+
+/** Resolves when what has changed has been shown, or will not be: storing a document of thousands of clips takes the page's thread a while. */
+const shown = (): Promise<void> =>
+  new Promise((resolve) => {
+    const timer = setTimeout(resolve, PAUSE_MS);
+    if (typeof requestAnimationFrame === 'undefined') return;
+    requestAnimationFrame(() => {
+      // After this frame has been painted.
+      setTimeout(() => {
+        clearTimeout(timer);
+        resolve();
+      });
+    });
+  });
 /** Longest that anybody waits for the disk, milliseconds. */
 const PATIENCE_MS = 3000;
 
@@ -30,7 +44,7 @@ export class Journal implements Follower {
     this.writing = true;
     while (this.waiting) {
       // A document of thousands of clips takes its time to be stored; air alone does not.
-      if (this.waiting.desk.show !== this.written?.show) await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+      if (this.waiting.desk.show !== this.written?.show) await shown();
       const { desk, frame } = this.waiting;
       this.waiting = null;
       try {
@@ -53,7 +67,7 @@ export class Journal implements Follower {
       return;
     }
     await db.transaction('rw', db.shows, db.airs, () =>
-      Promise.all([db.shows.update(showId, { show, name: show.name, savedAt }), db.airs.put({ showId, air, savedFrame: frame })]),
+      Promise.all([changeShowRow(showId, { show, name: show.name, savedAt }), db.airs.put({ showId, air, savedFrame: frame })]),
     );
   }
 

@@ -18,7 +18,7 @@ import { OutputBroker } from '../panels/output-broker';
 import { type MonitorPicture } from '../picture/messages';
 import { type SoundDeviceDriver } from '../sound/device-driver';
 import { SoundDesk } from '../sound/sound-desk';
-import { db, type ShowRow } from '../storage/db';
+import { changeShowRow, db, type ShowRow } from '../storage/db';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { FramePulse } from '../time/frame-pulse';
 import { SharedClock } from '../time/shared-clock';
@@ -93,7 +93,7 @@ export class ShowHost implements ShowClient {
       tick: (frame, mixer) => this.tick(frame, mixer),
       ready: (renderer) => this.set({ renderer }),
       seen: (id, size) => this.set({ sizes: { ...this.state.sizes, [id]: size } }),
-      thumbnail: (thumbnail) => void db.shows.update(showId, { thumbnail }),
+      thumbnail: (thumbnail) => void changeShowRow(showId, { thumbnail }),
       failed: (failure) => this.set({ failure }),
     });
     this.mixer.start(desk, clock.memory, working);

@@ -130,3 +130,13 @@ export async function openDatabase(): Promise<void> {
   });
   await Promise.race([db.open(), silence]).finally(() => clearTimeout(timer));
 }
+
+/**
+ * Changes fields of a show's row; nothing when it is not there. Dexie's own `update` would clone and compare the whole document, which may have
+ * thousands of clips, on the page's thread.
+ */
+export const changeShowRow = (id: string, change: Partial<ShowRow>): Promise<void> =>
+  db.transaction('rw', db.shows, async () => {
+    const row = await db.shows.get(id);
+    if (row) await db.shows.put({ ...row, ...change });
+  });

@@ -1,7 +1,7 @@
 /** The clips of a reel, thousands of them, in playing order. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
-import { type DragEvent, memo, useEffect, useMemo, useRef, useState } from 'react';
+import { type DragEvent, memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { type Angle, type Clip } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';
 import { filterClips } from '#core/replay/search';
@@ -89,11 +89,16 @@ export function ClipList() {
   }, [at, rows]);
 
   const newest = useRef(clips.length);
-  useEffect(() => {
+  // Before anything is painted: a clip that has been grabbed is looked for at once.
+  useLayoutEffect(() => {
     // A clip that has just been made is seen, without being chosen: an edit under way goes on with its own clip.
     if (clips.length === newest.current + 1) {
       const top = list.reduce((best, c, i) => (c.number > (list[best]?.number ?? 0) ? i : best), 0);
-      if (list.length > 0) rows.scrollToIndex(top, { align: 'auto' });
+      if (list.length > 0) {
+        rows.scrollToIndex(top, { align: 'auto' });
+        // The browser tells of it a frame later, and what is scrolled to would be drawn a frame after that.
+        room.current?.dispatchEvent(new Event('scroll'));
+      }
     }
     newest.current = clips.length;
   }, [clips.length, list, rows]);

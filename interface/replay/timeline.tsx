@@ -1,6 +1,6 @@
 /** The timeline: recorded angles in rows, clips, marks and playheads. */
 import { X, ZoomIn, ZoomOut } from 'lucide-react';
-import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
+import { type PointerEvent, useDeferredValue, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
 import { DECKS } from '#core/replay/air';
 import { placeClips, type PlacedClip } from '#core/replay/clip-rows';
 import { deckPlace } from '#core/replay/deck';
@@ -95,7 +95,8 @@ export function Timeline() {
   const send = useSend();
   const canvas = useRef<HTMLCanvasElement>(null);
   const box = useRef<HTMLDivElement>(null);
-  const clips = useShow(({ desk: { show } }) => show.replay.clips);
+  // The list comes first: of thousands of clips the timeline may be a moment later.
+  const clips = useDeferredValue(useShow(({ desk: { show } }) => show.replay.clips));
   const reelId = useShow(({ desk: { show } }) => show.replay.reelId);
   const { follow: follows } = useRoom((s) => s.view);
   const [drag, setDrag] = useState<EdgeDrag | null>(null);

@@ -1,6 +1,6 @@
 /** What is left of what plays, and how much there is. */
 import clsx from 'clsx';
-import { useMemo } from 'react';
+import { useMemo, useDeferredValue } from 'react';
 import { rollLeft, deckPlace } from '#core/replay/deck';
 import { DECKS } from '#core/replay/air';
 import { clipsOf } from '#core/replay/document';
@@ -47,7 +47,9 @@ function Left() {
 /** "How much have you got?": running times of the chosen clips and of the reel, and what is left. */
 export function Totals() {
   const chosen = useRoom((s) => s.chosen);
-  const { replay, rate } = useShow(({ desk: { show } }) => ({ replay: show.replay, rate: show.rate }));
+  const now = useShow(({ desk: { show } }) => ({ replay: show.replay, rate: show.rate }));
+  // Running times of thousands may be a moment later than the list.
+  const { replay, rate } = useDeferredValue(now);
   const { clips, reelId, settings } = replay;
   const join = settings.join === 'dissolve' ? settings.joinFrames : 0;
   const reel = useMemo(() => clipsOf(replay, reelId), [replay, reelId]);

@@ -6,6 +6,7 @@ import { parseArgs } from 'node:util';
 import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
+import { benchGround } from './ground-bench';
 import { benchBusyPage, benchEverything } from './load-bench';
 import { benchReplay, replayLines } from './replay-bench';
 import { benchDesk, benchGraph, benchSoundRun, soundLines } from './sound-bench';
@@ -237,6 +238,13 @@ async function main(): Promise<void> {
     lines.push(...soundLines(graph, desk, run));
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('ground')) {
+    const found = benchGround();
+    results.ground = found;
+    lines.push('## What the ground costs', '', '| step | the step | its patches, made small and written | bytes |', '|---|---|---|---|');
+    for (const f of found) lines.push(`| ${f.name} | ${f.ms.toFixed(2)} ms | ${f.patchMs.toFixed(2)} ms | ${f.bytes} |`);
+    lines.push('');
   }
   if (wanted('load')) {
     const busy = await benchBusyPage(browser, app, 20);

@@ -152,6 +152,52 @@ describe('a two-box from artwork', () => {
 describe('the editor', () => {
   const boxes = async () => pick(page, (s) => s.desk.show.layouts.find((l) => l.name === 'Bench')?.boxes ?? []);
 
+  it('drags sixteen boxes in one step a move, with one post to the mixer, and undoes them all at once', async () => {
+    const id = String((await post(app, 'layout.add', { name: 'Sixteen' })).body.id);
+    for (let i = 0; i < 16; i += 1)
+      await post(app, 'box.add', {
+        layout: id,
+        name: `Box ${i}`,
+        rect: { x: 40 + (i % 4) * 100, y: 40 + Math.floor(i / 4) * 60, width: 80, height: 50 },
+        content: { kind: 'source', id: colours.red },
+      });
+    await room('layouts');
+    await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Sixteen'))?.click(),
+    );
+    const rects = () => pick(page, (s) => s.desk.show.layouts.find((l) => l.name === 'Sixteen')?.boxes.map((b) => b.rect.x) ?? []);
+    const before = await rects();
+    expect(before).toHaveLength(16);
+    const at = (i: number) => stagePoint(80 + (i % 4) * 100, 65 + Math.floor(i / 4) * 60);
+    await page.mouse.click(...(await at(0)));
+    await page.keyboard.down('Shift');
+    for (let i = 1; i < 16; i += 1) await page.mouse.click(...(await at(i)));
+    await page.keyboard.up('Shift');
+    await page.evaluate(() => {
+      const counts = { moves: 0, steps: 0, posts: 0 };
+      Object.assign(window, { counts });
+      const host = window.bivocaHost as NonNullable<typeof window.bivocaHost>;
+      const all = host.dispatchAll.bind(host);
+      host.dispatchAll = (...given) => ((counts.steps += 1), all(...given));
+      const post = Worker.prototype.postMessage;
+      Worker.prototype.postMessage = function (this: Worker, ...given: [unknown]) {
+        if ((given[0] as { type?: string }).type === 'desk') counts.posts += 1;
+        return post.apply(this, given as never);
+      };
+    });
+    const steps = (await pick(page, (s) => s.history.past.length)) as number;
+    await drag([80, 65], [180, 105]);
+    const counts = await page.evaluate(() => (window as unknown as { counts: { steps: number; posts: number } }).counts);
+    const after = await rects();
+    expect(new Set(after.map((x, i) => x - (before[i] ?? 0))).size).toBe(1);
+    expect(after[0]).not.toBe(before[0]);
+    expect(counts.steps).toBeGreaterThan(0);
+    expect(counts.posts).toBeLessThanOrEqual(counts.steps);
+    expect(await pick(page, (s) => s.history.past.length)).toBe(steps + 1);
+    await press(page, 'Undo');
+    expect(await rects()).toEqual(before);
+  });
+
   it('moves, snaps, resizes and crops by the mouse, and undoes a drag in one step', async () => {
     const id = String((await post(app, 'layout.add', { name: 'Bench' })).body.id);
     for (const [name, x] of [
