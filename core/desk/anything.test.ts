@@ -155,7 +155,7 @@ describe('any commands in any order', () => {
           lookAt(desk, frame);
         }
       }),
-      { numRuns: 80, seed: 20261123 },
+      { numRuns: 55, seed: 20261123 },
     );
     // The run has really done most of what there is.
     expect(done.size).toBeGreaterThan(COMMANDS.length * 0.7);
@@ -187,7 +187,7 @@ describe('any commands in any order', () => {
         expect(desk.show).toEqual(START.show);
         expect(readShow(JSON.parse(JSON.stringify(desk.show)))).toEqual(START.show);
       }),
-      { numRuns: 80, seed: 7 },
+      { numRuns: 55, seed: 7 },
     );
   });
 });

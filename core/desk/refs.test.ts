@@ -218,7 +218,7 @@ describe('removing', () => {
           expect(refProblems(desk.show)).toEqual([]);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: 70 },
     );
   });
 

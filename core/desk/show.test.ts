@@ -146,7 +146,7 @@ describe('reading a show', () => {
           expect((error as ShowError).message.length).toBeGreaterThan(10);
         }
       }),
-      { numRuns: 1500 },
+      { numRuns: 800 },
     );
   });
 

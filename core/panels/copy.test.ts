@@ -75,7 +75,7 @@ describe('a copy of a show', () => {
           expect(one.copy?.revision).toBe(host.revision);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     );
   });
 });

@@ -210,7 +210,7 @@ describe('whatever is pressed, in whatever order', () => {
           }
         });
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     );
   });
 
@@ -223,7 +223,7 @@ describe('whatever is pressed, in whatever order', () => {
           expect(one).toBe(other);
         });
       }),
-      { numRuns: 100 },
+      { numRuns: 60 },
     );
   });
 

@@ -36,7 +36,7 @@ describe('running times', () => {
         expect(rollPlace(roll, start(roll), total).left).toBe(0);
         expect(rollPlace(roll, start(roll), total - 1).left).toBeCloseTo(1, 6);
       }),
-      { numRuns: 200 },
+      { numRuns: 90 },
     );
   });
 });
@@ -62,7 +62,7 @@ describe('a play-out', () => {
         }
         expect(seen).toEqual(roll.items.map((_, i) => i));
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     );
   });
 
