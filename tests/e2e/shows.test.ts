@@ -151,7 +151,7 @@ describe('one window runs a show', () => {
     // The one that gave way has ended; that the show is open is known all the same, so that a crash is told afterwards.
     const showId = await pick(second, (st) => st.desk.show.id);
     await until(async () => !(await page.evaluate(() => window.bivocaHost)), 'the first to end');
-    await passes(page, 12);
+    await passes(second, 12);
     expect((await stored<{ openSince: number | null }>(second, 'shows', showId))?.openSince).toBeTypeOf('number');
     await second.close();
     await page.bringToFront();
