@@ -130,7 +130,7 @@ function Ties({ style }: { style: Style }) {
         );
       })}
       <PictureSelect
-        className="min-w-0 flex-1"
+        className="min-w-28 flex-1"
         label={`Tie ${style.name} to a framing`}
         kinds={['framing']}
         none={style.framingIds.length === 0 ? 'no framing' : 'one more…'}
