@@ -7,6 +7,9 @@ import { type Command } from '#core/commands/command';
 import { type Refusal } from '#core/desk/execute';
 import { type MeterReading } from '#core/sound/meter';
 import { type ExportJob, type ExportTask } from '../replay/export-messages';
+import { type MediaSettings, type StillSettings } from '#core/show/source';
+import { type FoundWindows } from '../picture/find-windows';
+import { type AsRunRow, type RecordingRow } from '../storage/db';
 import { type MonitorPicture } from '../picture/messages';
 import { type SoundDeviceInfo } from '../sound/device-driver';
 import { type LoudnessPoint } from '../sound/loudness-history';
@@ -57,6 +60,23 @@ export interface ShowExports {
   cancel(id: string): void;
 }
 
+/** Files that come in and go out where the show runs. */
+export interface ShowFiles {
+  /** Takes a video or a still in; the settings of a source that shows it. @throws AssetError with place, cause and remedy. */
+  add(file: File): Promise<MediaSettings | StillSettings>;
+  /** The transparent openings of a still. */
+  findWindows(assetId: string): Promise<FoundWindows>;
+  /** The as-run log of the show, the oldest line first. */
+  asRun(): Promise<AsRunRow[]>;
+  readonly recordings: {
+    /** All that are kept there, the newest first. */
+    list(): Promise<RecordingRow[]>;
+    file(row: RecordingRow): Promise<File>;
+    rename(id: string, name: string): Promise<void>;
+    remove(row: RecordingRow): Promise<void>;
+  };
+}
+
 export interface ShowClient {
   readonly showId: string;
   readonly store: ReadStore<ShowState>;
@@ -66,6 +86,7 @@ export interface ShowClient {
   readonly sound: ShowSound;
   readonly replay: ShowReplay;
   readonly exports: ShowExports;
+  readonly files: ShowFiles;
   /** Sends a command; never throws. */
   dispatch(command: Command): DispatchResult;
   /** Sends several as one step: all of them are done, or none; undone together. All steps of one `gesture` are undone together too. */

@@ -12,7 +12,7 @@ import { causeOf } from '#core/schema/cause';
 import { findOutput, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type OutsideDrivers } from '../capture/driver';
-import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient } from '../client/show-client';
+import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient, type ShowFiles } from '../client/show-client';
 import { type FrameState, type LiveState, type Notice, type ShowState } from '../client/state';
 import { OutputBroker } from '../panels/output-broker';
 import { type MonitorPicture } from '../picture/messages';
@@ -33,6 +33,7 @@ import { PaceControl } from './pace-control';
 import { recoverAir, recoverRecordings } from './recovery';
 import { ReplayControl } from './replay-control';
 import { ReplayExport, sweepExports } from './replay-export';
+import { showFiles } from './show-files';
 import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { TrackControl } from './track-control';
@@ -42,6 +43,7 @@ export class ShowHost implements ShowClient {
   readonly frames: StoreApi<FrameState>;
   readonly replay: ReplayControl;
   readonly exports: ReplayExport;
+  readonly files: ShowFiles;
   private readonly mixer: MixerPort;
   private readonly drivers: SourceDrivers;
   private readonly journal: Journal;
@@ -105,6 +107,7 @@ export class ShowHost implements ShowClient {
       mixer: this.mixer,
     };
     const format = { clock: clock.memory, rate: desk.show.rate, frameStep: 1, working: working.raster };
+    this.files = showFiles(showId);
     this.journal = new Journal(showId, (message) => this.notify('trouble', `The show cannot be saved: ${message}`));
     this.asRun = new AsRunLog(showId);
     this.replay = new ReplayControl(showId, format, sound, access);

@@ -6,10 +6,10 @@ import { type WindowsAnswer } from './find-windows.worker';
 /** Longest that a picture may take, milliseconds; the worker is ended then. */
 const LIMIT_MS = 20_000;
 
-type Found = Exclude<WindowsAnswer, { failed: string }>;
+export type FoundWindows = Exclude<WindowsAnswer, { failed: string }>;
 
 /** The openings of a picture file, in its own pixels. @throws Error when it cannot be decoded. */
-export async function findWindowsIn(file: Blob): Promise<Found> {
+export async function findWindowsIn(file: Blob): Promise<FoundWindows> {
   const worker = new Worker(new URL('./find-windows.worker.ts', import.meta.url), { type: 'module' });
   const answer = await askWorker<WindowsAnswer>(worker, file, {
     limitMs: LIMIT_MS,
@@ -21,4 +21,4 @@ export async function findWindowsIn(file: Blob): Promise<Found> {
 }
 
 /** The openings of a still that the show holds. @throws Error when its file is missing or cannot be decoded. */
-export const findWindowsInAsset = async (assetId: string): Promise<Found> => findWindowsIn(await openAsset(assetId));
+export const findWindowsInAsset = async (assetId: string): Promise<FoundWindows> => findWindowsIn(await openAsset(assetId));

@@ -5,20 +5,20 @@ import { toast } from 'sonner';
 import { causeOf } from '#core/schema/cause';
 import { SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
 import { listDevices } from '#engine/capture/device-driver';
-import { addFile } from '#engine/storage/assets';
 import { useShowClient, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 
 /** Takes files in and makes a source of each; what cannot be used is said, the rest goes on. */
 export function useAddFiles(): (files: File[]) => Promise<void> {
+  const client = useShowClient();
   const send = useSend();
   return useCallback(
     async (files) => {
       for (const file of files) {
         const waiting = toast.loading(`Taking in ${file.name}…`);
         try {
-          const settings = await addFile(file);
+          const settings = await client.files.add(file);
           if (send('source.add', { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'File', settings }))
             toast.success(`${file.name} is in the list.`, { id: waiting });
           else toast.dismiss(waiting);
@@ -27,7 +27,7 @@ export function useAddFiles(): (files: File[]) => Promise<void> {
         }
       }
     },
-    [send],
+    [client, send],
   );
 }
 

@@ -2,8 +2,6 @@
 import { useCallback } from 'react';
 import { toast } from 'sonner';
 import { causeOf } from '#core/schema/cause';
-import { findWindowsInAsset } from '#engine/picture/find-windows';
-import { addFile } from '#engine/storage/assets';
 import { useShowClient, useSend } from '../client/show-client';
 
 /** Pixels of the raster that boxes reach under the artwork when nothing else is said. */
@@ -25,7 +23,7 @@ export function useFrameArt(layoutId: string): {
       }
       const waiting = toast.loading('Looking for openings…');
       try {
-        const { windows, width, height } = await findWindowsInAsset(source.settings.assetId);
+        const { windows, width, height } = await host.files.findWindows(source.settings.assetId);
         if (windows.length === 0)
           toast.warning(
             `${source.name} has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.`,
@@ -47,7 +45,7 @@ export function useFrameArt(layoutId: string): {
   const fromFile = useCallback(
     async (file: File, bleed = USUAL_BLEED) => {
       try {
-        const settings = await addFile(file);
+        const settings = await host.files.add(file);
         const added = host.dispatch({
           type: 'source.add',
           args: { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'Frame', settings, feedsOnly: true },

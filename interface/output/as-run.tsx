@@ -3,8 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { asRunCsv } from '#core/output/as-run';
 import { formatDuration } from '#core/time/duration';
 import { formatTimecode } from '#core/time/timecode';
-import { db } from '#engine/storage/db';
-import { useLive } from '../client/show-client';
+import { useLive, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { saveFile } from '../parts/save-file';
 
@@ -12,10 +11,11 @@ const SHOWN = 40;
 
 /** What was on air, from when to when; the newest first. */
 export function AsRun() {
+  const client = useShowClient();
   const { show, frame } = useLive(({ desk, frame }) => ({ show: desk.show, frame: Math.floor(frame / 25) * 25 }));
   const log = useQuery({
     queryKey: ['as-run', show.id],
-    queryFn: () => db.asRun.where('showId').equals(show.id).reverse().sortBy('startedAt'),
+    queryFn: async () => (await client.files.asRun()).reverse(),
     refetchInterval: 1000,
   });
   const lines = log.data ?? [];

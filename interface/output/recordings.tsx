@@ -6,8 +6,7 @@ import { toast } from 'sonner';
 import { causeOf } from '#core/schema/cause';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { type RecordingRow } from '#engine/storage/db';
-import { deleteRecording, listRecordings, recordingFile, renameRecording } from '#engine/storage/recordings';
-import { useShow } from '../client/show-client';
+import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { HoldButton } from '../parts/hold-button';
@@ -16,17 +15,18 @@ import { saveFile } from '../parts/save-file';
 const gone = () => void toast.error('The file of this recording is no longer in this browser.');
 
 function Player({ row, onClose }: { row: RecordingRow; onClose: () => void }) {
+  const files = useShowClient().files.recordings;
   const [url, setUrl] = useState<string | null>(null);
   useEffect(() => {
     let made: string | null = null;
-    recordingFile(row).then((file) => {
+    files.file(row).then((file) => {
       made = URL.createObjectURL(file);
       setUrl(made);
     }, gone);
     return () => {
       if (made) URL.revokeObjectURL(made);
     };
-  }, [row]);
+  }, [files, row]);
   return (
     <Dialog open onClose={onClose} title={row.name} wide>
       {url && <video src={url} controls autoPlay className="w-full bg-black" aria-label={row.name} />}
@@ -35,10 +35,11 @@ function Player({ row, onClose }: { row: RecordingRow; onClose: () => void }) {
 }
 
 function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void; onPlay: () => void }) {
+  const files = useShowClient().files.recordings;
   const [name, setName] = useState(row.name);
   const running = row.state === 'recording';
-  const save = () => void recordingFile(row).then((file) => saveFile(file, file.name), gone);
-  const remove = () => void deleteRecording(row).then(refresh, (error: unknown) => toast.error(causeOf(error)));
+  const save = () => void files.file(row).then((file) => saveFile(file, file.name), gone);
+  const remove = () => void files.remove(row).then(refresh, (error: unknown) => toast.error(causeOf(error)));
   return (
     <li className="flex items-center gap-2 border-b border-line py-1.5">
       <div className="min-w-0 flex-1">
@@ -48,7 +49,7 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
           value={name}
           maxLength={160}
           onChange={(e) => setName(e.target.value)}
-          onBlur={() => (name.trim() ? void renameRecording(row.id, name.trim()).then(refresh) : setName(row.name))}
+          onBlur={() => (name.trim() ? void files.rename(row.id, name.trim()).then(refresh) : setName(row.name))}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         />
         <p className="figures px-1 text-xs text-muted">
@@ -96,10 +97,11 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
 
 /** Every recording in this browser. */
 export function Recordings() {
+  const files = useShowClient().files.recordings;
   const queries = useQueryClient();
   const [playing, setPlaying] = useState<RecordingRow | null>(null);
   const recordingId = useShow(({ desk: { air } }) => air.recording?.id ?? null);
-  const list = useQuery({ queryKey: ['recordings', recordingId], queryFn: listRecordings, refetchInterval: 2000 });
+  const list = useQuery({ queryKey: ['recordings', recordingId], queryFn: () => files.list(), refetchInterval: 2000 });
   const refresh = () => void queries.invalidateQueries({ queryKey: ['recordings'] });
   return (
     <section aria-label="Recordings">

@@ -8,8 +8,7 @@ import { type AngleFile, otioTimeline } from '#core/replay/otio';
 import { itemsOf } from '#core/replay/roll';
 import { pictureName, sourceBehind } from '#core/desk/pictures';
 import { type Show } from '#core/desk/show';
-import { type ShowClient } from '#engine/client/show-client';
-import { db } from '#engine/storage/db';
+import { type ShowClient, type ShowFiles } from '#engine/client/show-client';
 
 /** A name that every file system takes. */
 export const fileName = (name: string, ending: string): string =>
@@ -96,8 +95,8 @@ export function reelEvents(show: Show, clips: readonly Clip[]): EditEvent[] {
 }
 
 /** What was on air, from the as-run log, as events against the angles. */
-export async function programmeEvents(show: Show, present: number): Promise<EditEvent[]> {
-  const lines = await db.asRun.where('showId').equals(show.id).toArray();
+export async function programmeEvents(show: Show, files: Pick<ShowFiles, 'asRun'>, present: number): Promise<EditEvent[]> {
+  const lines = await files.asRun();
   const angles = new Map(show.replay.angles.map((a) => [a.pictureId, pictureName(show, a.pictureId)]));
   return eventsOfLog(
     lines.map((l) => ({ ...l, sourceId: sourceBehind(show, l.pictureId ?? null) })),

@@ -107,7 +107,7 @@ export function ExportPanel() {
   const none = clips.length === 0 ? 'This reel is empty.' : null;
   const events = () => reelEvents(show, clips);
   const programme = async (make: typeof edlFile) => {
-    const cuts = await programmeEvents(show, host.state.frame);
+    const cuts = await programmeEvents(show, host.files, host.state.frame);
     if (cuts.length === 0) toast.warning('Nothing has been on air yet.');
     else give(make(show, `${show.name} programme`, cuts));
   };
@@ -168,7 +168,7 @@ export function ExportPanel() {
           Programme as EDL
         </Button>
         <Button onClick={() => void programme(otioFile)}>Programme as OTIO</Button>
-        <Button onClick={() => void programmeEvents(show, host.state.frame).then((cuts) => exportAngles(host, cuts, give))}>
+        <Button onClick={() => void programmeEvents(show, host.files, host.state.frame).then((cuts) => exportAngles(host, cuts, give))}>
           Angle recordings for it
         </Button>
       </div>
