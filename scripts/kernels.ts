@@ -2,7 +2,6 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import asc from 'assemblyscript/asc';
 
 const at = (path: string) => fileURLToPath(new URL(`../core/picture/soft/kernels/${path}`, import.meta.url));
 
@@ -24,6 +23,8 @@ if (process.argv.includes('--check')) {
   console.error('The compiled kernels are out of date: run npm run kernels.');
   process.exit(1);
 }
+// Only now: the compiler itself takes seconds to load.
+const { default: asc } = await import('assemblyscript/asc');
 let binary: Uint8Array | null = null;
 const { error, stderr } = await asc.main(
   [
