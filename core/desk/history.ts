@@ -62,32 +62,33 @@ function guard(before: Desk, after: Desk, anyway: boolean): void {
   if (!anyway) guardLoopsBetween(before.show, after.show);
 }
 
-/** One step back. @throws CommandError when there is none, when it would take something off air, or, unless `anyway`, when it would close a loop. */
-export function undo(history: History, desk: Desk, anyway = false): { history: History; desk: Desk; patches: Patch[]; title: string } {
-  const step = history.past.at(-1);
-  if (!step) throw new CommandError('nothing-to-undo', 'There is nothing to undo.');
-  const after = repairAir(applyPatches(desk, step.inverse) as Desk);
+/** What a step through the history leads to. */
+interface Walked {
+  history: History;
+  desk: Desk;
+  patches: Patch[];
+  title: string;
+}
+
+function walk(desk: Desk, { title, ...step }: Step, way: 'forward' | 'inverse', history: History, anyway: boolean): Walked {
+  const patches = step[way];
+  const after = repairAir(applyPatches(desk, patches) as Desk);
   guard(desk, after, anyway);
-  return {
-    history: { past: history.past.slice(0, -1), future: [...history.future, step] },
-    desk: after,
-    patches: step.inverse,
-    title: step.title,
-  };
+  return { history, desk: after, patches, title };
+}
+
+/** One step back. @throws CommandError when there is none, when it would take something off air, or, unless `anyway`, when it would close a loop. */
+export function undo({ past, future }: History, desk: Desk, anyway = false): Walked {
+  const step = past.at(-1);
+  if (!step) throw new CommandError('nothing-to-undo', 'There is nothing to undo.');
+  return walk(desk, step, 'inverse', { past: past.slice(0, -1), future: [...future, step] }, anyway);
 }
 
 /** One step forward again. @throws CommandError as `undo` does. */
-export function redo(history: History, desk: Desk, anyway = false): { history: History; desk: Desk; patches: Patch[]; title: string } {
-  const step = history.future.at(-1);
+export function redo({ past, future }: History, desk: Desk, anyway = false): Walked {
+  const step = future.at(-1);
   if (!step) throw new CommandError('nothing-to-redo', 'There is nothing to redo.');
-  const after = repairAir(applyPatches(desk, step.forward) as Desk);
-  guard(desk, after, anyway);
-  return {
-    history: { past: [...history.past, step], future: history.future.slice(0, -1) },
-    desk: after,
-    patches: step.forward,
-    title: step.title,
-  };
+  return walk(desk, step, 'forward', { past: [...past, step], future: future.slice(0, -1) }, anyway);
 }
 
 /** Next must never point at a source that is gone. */

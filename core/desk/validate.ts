@@ -37,15 +37,18 @@ function doubles(values: (string | number | null)[], path: (index: number) => st
 }
 
 function relationProblems(show: Show): Problem[] {
+  const pictures = switchable(show);
+  // Outputs first, so that a picture that has the name of one is named itself.
+  const outputs = outputsOf(show);
   const problems = [
     ...doubles(
-      [...switchable(show), ...outputsOf(show)].map((p) => p.id),
-      (i) => switchable(show)[i]?.path ?? '',
+      [...outputs, ...pictures].map((p) => p.id),
+      (i) => pictures[i - outputs.length]?.path ?? '',
       'id',
     ),
     ...doubles(
-      switchable(show).map((p) => p.number),
-      (i) => switchable(show)[i]?.path ?? '',
+      pictures.map((p) => p.number),
+      (i) => pictures[i]?.path ?? '',
       'number',
     ),
     ...doubles(

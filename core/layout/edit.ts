@@ -7,46 +7,22 @@ import { cropLeaves, type Crop, type Key } from './look';
 import { circleThrough, findPicture, pictureByNumber } from '../desk/pictures';
 import { type Raster } from '../show/raster';
 
-function need<T>(found: T | undefined, what: 'layout' | 'box' | 'seat' | 'framing' | 'style', id: string, field: string): T {
+type What = 'layout' | 'box' | 'seat' | 'framing' | 'style';
+
+/** The thing of a list with this identity. @throws CommandError when there is none. */
+function need<T extends { id: string }>(list: readonly T[], what: What, id: string, field: string = what): T {
+  const found = list.find((item) => item.id === id);
   if (!found) throw new CommandError(`unknown-${what}`, `There is no ${what} "${id}" in this show.`, field);
   return found;
 }
 
 /** A layout or preset. @throws CommandError when there is none. */
-export const layoutOf = ({ show }: Desk, id: string, field = 'layout'): Layout =>
-  need(show.layouts.find((l) => l.id === id) ?? show.presets.find((p) => p.id === id), 'layout', id, field);
-
-export const boxOf = (layout: Layout, id: string): Box =>
-  need(
-    layout.boxes.find((b) => b.id === id),
-    'box',
-    id,
-    'box',
-  );
-
-export const seatOf = ({ show }: Desk, id: string, field = 'seat'): Seat =>
-  need(
-    show.seats.find((s) => s.id === id),
-    'seat',
-    id,
-    field,
-  );
-
-export const framingOf = ({ show }: Desk, id: string, field = 'framing'): Framing =>
-  need(
-    show.framings.find((f) => f.id === id),
-    'framing',
-    id,
-    field,
-  );
-
-export const styleOf = ({ show }: Desk, id: string): Style =>
-  need(
-    show.styles.find((s) => s.id === id),
-    'style',
-    id,
-    'style',
-  );
+export const layoutOf = ({ show }: Desk, id: string, field?: string): Layout =>
+  need(show.layouts.some((l) => l.id === id) ? show.layouts : show.presets, 'layout', id, field);
+export const boxOf = (layout: Layout, id: string): Box => need(layout.boxes, 'box', id);
+export const seatOf = ({ show }: Desk, id: string, field?: string): Seat => need(show.seats, 'seat', id, field);
+export const framingOf = ({ show }: Desk, id: string, field?: string): Framing => need(show.framings, 'framing', id, field);
+export const styleOf = ({ show }: Desk, id: string): Style => need(show.styles, 'style', id);
 
 /** Boxes by their identities, in the order asked for. @throws CommandError for the first that is not there. */
 export const boxesOf = (layout: Layout, ids: readonly string[]): Box[] => ids.map((id) => boxOf(layout, id));

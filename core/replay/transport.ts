@@ -11,7 +11,7 @@ export const SHUTTLE_LIMIT = 16;
 const SHUTTLE_STEPS = [1, 2, 4, 8, 16];
 
 /** The source that a deck is for the mixer; undefined when the show has none. */
-export const deckSource = ({ show }: Desk, number: DeckNumber): Source | undefined =>
+export const deckSource = ({ show }: Pick<Desk, 'show'>, number: DeckNumber): Source | undefined =>
   show.sources.find(({ settings }) => settings.kind === 'deck' && settings.deck === number);
 
 /** Where a deck stands now, with the play-out moved on to the item it has reached. */

@@ -1,4 +1,5 @@
 /** A deck: its picture, where it stands, and its keys. */
+import { deckSource } from '#core/replay/transport';
 import clsx from 'clsx';
 import { RotateCcw, SkipBack, SkipForward } from 'lucide-react';
 import { type ReactNode } from 'react';
@@ -102,7 +103,7 @@ function Transport({ deck }: { deck: DeckNumber }) {
   const { speed, rolling, sourceId } = useLive(({ desk: { show, air }, frame }) => ({
     speed: speedOf(air.replay, deck, frame, show.rate),
     rolling: air.replay.decks[deck].roll !== null,
-    sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
+    sourceId: deckSource({ show }, deck)?.id ?? null,
   }));
   const press = (label: ReactNode, title: string, action: string, type: string, args: Record<string, unknown> = {}) => (
     <Button
@@ -188,7 +189,7 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
   const { sourceId, gang, total } = useShow(({ desk: { show, air } }) => {
     const { roll } = air.replay.decks[deck];
     return {
-      sourceId: show.sources.find((s) => s.settings.kind === 'deck' && s.settings.deck === deck)?.id ?? null,
+      sourceId: deckSource({ show }, deck)?.id ?? null,
       gang: air.replay.gang,
       total: roll ? lengthText(totalFrames(roll.items, roll.joinFrames), show.rate) : null,
     };

@@ -1,4 +1,5 @@
 /** What is left of what plays, and how much there is. */
+import { deckSource } from '#core/replay/transport';
 import clsx from 'clsx';
 import { useMemo, useDeferredValue } from 'react';
 import { rollLeft, deckPlace } from '#core/replay/deck';
@@ -27,7 +28,7 @@ function Total({ label, count, frames, tone }: { label: string; count?: number; 
 function Left() {
   const deck = useRoom((s) => s.deck);
   const { text, ends, onAir } = useLive(({ desk: { show, air }, frame }) => {
-    const isOnAir = (n: 1 | 2) => show.sources.some((s) => s.id === air.onAirId && s.settings.kind === 'deck' && s.settings.deck === n);
+    const isOnAir = (n: 1 | 2) => air.onAirId !== null && deckSource({ show }, n)?.id === air.onAirId;
     const shown = DECKS.find((n) => isOnAir(n) && air.replay.decks[n].roll) ?? deck;
     const state = air.replay.decks[shown];
     const left = rollLeft(state, deckPlace(state, air.replay, frame, show.rate));

@@ -5,7 +5,7 @@ import { type RollItem } from '#core/replay/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { passes, pick, post, press, send, until } from '../support/desk';
 import { openHarness } from '../support/harness';
-import { agrees, deskNow, openReplay, recorded, stands } from '../support/replay';
+import { agrees, deskNow, openReplay, recorded, stands, probe } from '../support/replay';
 import { deckShows, programmeShows } from '../support/strips';
 
 let app: App;
@@ -320,6 +320,26 @@ describe('hands', () => {
     await send(page, 'replay.backToLive');
     await until(async () => age().then((a) => a >= 0 && a < 50), 'the present', 15_000);
     await send(page, 'picture.arm', { kind: 'dissolve' });
+  });
+});
+
+describe('angles that are no sources', () => {
+  it('the programme and a layout are recorded as they are mixed, and play in a deck like any other', async () => {
+    await send(page, 'picture.cut', { picture: 'line' });
+    for (const picture of ['programme', 'talk']) expect(await send(page, 'replay.addAngle', { picture })).toMatchObject({ ok: true });
+    const frames = (id: string) => pick(page, (s) => s.replay?.tracks ?? []).then((t) => t.find((x) => x.id === id)?.frames ?? 0);
+    await until(async () => (await frames('programme')) > 40 && (await frames('talk')) > 40, 'both to be recorded', 30_000);
+    await send(page, 'deck.setAngle', { deck: 1, angle: 'programme' });
+    await send(page, 'deck.goTo', { deck: 1, frame: (await deskNow(page)).frame - 20 });
+    const { frame } = await stands(page, 1);
+    for (const id of ['programme', 'talk']) expect(await probe(page, id, frame), id).not.toBeNull();
+    // The camera's own time is burned into what was on air then.
+    await until(async () => {
+      const burned = await deckShows(page, 1);
+      return burned?.camera === 'line' && burned.frame <= frame && frame - burned.frame < 50;
+    }, 'the programme of then in the deck');
+    for (const angle of ['programme', 'talk']) await send(page, 'replay.removeAngle', { angle });
+    await send(page, 'deck.setAngle', { deck: 1, angle: 'line' });
   });
 });
 
