@@ -3,8 +3,8 @@ import 'reflect-metadata';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { Toaster } from 'sonner';
+import { createBrowserRouter, createRoutesFromElements, Navigate, Outlet, Route } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
 import { cameraDriver, screenDriver } from '#engine/capture/device-driver';
 import { createDrawnDriver } from '#engine/capture/drawn-driver';
 import { type OutsideDrivers } from '#engine/capture/driver';
@@ -23,6 +23,7 @@ import { panelDriver } from '#standins/control/panel-driver';
 import { createCardDriver } from '#standins/sound/card-driver';
 import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
+import { StatusLine } from './parts/status-line';
 import { JogPanelWindow } from './control/jog-panel';
 import { Desk } from './desk/desk';
 import { OpenShow } from './shell/open-show';
@@ -30,7 +31,7 @@ import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
 import { ProgrammeWindow } from './programme/programme-window';
 import { ReplayRoom } from './replay/replay-room';
-import { ShowSettings } from './settings/settings';
+import { SettingsRoom } from './settings/settings-room';
 import { DemoRoute } from './shows/demo-route';
 import { ShowList } from './shows/show-list';
 import { SoundRoom } from './sound/sound-room';
@@ -70,30 +71,45 @@ async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
 
 void sweep();
 
+/** Pages of the app itself: with the line of notices at their foot. Windows with one picture or panel have none. */
+function Framed() {
+  return (
+    <>
+      <Outlet />
+      <StatusLine />
+    </>
+  );
+}
+
+const routes = createBrowserRouter(
+  createRoutesFromElements(
+    <>
+      <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
+      <Route path="/panel" element={<JogPanelWindow />} />
+      <Route path="/programme" element={<ProgrammeWindow />} />
+      <Route element={<Framed />}>
+        <Route path="/" element={<ShowList makeDemo={makeDemo} />} />
+        <Route path="/show/:showId" element={<OpenShow drivers={drivers} soundDrivers={soundDrivers} controls={controls} />}>
+          <Route index element={<Navigate to="desk" replace />} />
+          <Route path="desk" element={<Desk />} />
+          <Route path="replay" element={<ReplayRoom />} />
+          <Route path="sound" element={<SoundRoom />} />
+          <Route path="layouts" element={<LayoutsRoom />} />
+          <Route path="output" element={<OutputRoom />} />
+          <Route path="settings" element={<SettingsRoom controls={controls} />} />
+        </Route>
+      </Route>
+      <Route path="*" element={<Navigate to="/" replace />} />
+    </>,
+  ),
+);
+
 const root = document.querySelector('#root');
 if (!root) throw new Error('The page has no place for the app.');
 createRoot(root).render(
   <QueryClientProvider
     client={new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: false }, mutations: { networkMode: 'always' } } })}
   >
-    <BrowserRouter>
-      <Routes>
-        <Route path="/" element={<ShowList makeDemo={makeDemo} />} />
-        <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
-        <Route path="/panel" element={<JogPanelWindow />} />
-        <Route path="/programme" element={<ProgrammeWindow />} />
-        <Route path="/show/:showId" element={<OpenShow drivers={drivers} soundDrivers={soundDrivers} controls={controls} />}>
-          <Route index element={<Navigate to="desk" replace />} />
-          <Route path="desk" element={<Desk />} />
-          <Route path="replay" element={<ReplayRoom controls={controls} />} />
-          <Route path="sound" element={<SoundRoom />} />
-          <Route path="layouts" element={<LayoutsRoom />} />
-          <Route path="output" element={<OutputRoom />} />
-          <Route path="settings" element={<ShowSettings />} />
-        </Route>
-        <Route path="*" element={<Navigate to="/" replace />} />
-      </Routes>
-    </BrowserRouter>
-    <Toaster theme="dark" position="bottom-center" richColors closeButton />
+    <RouterProvider router={routes} />
   </QueryClientProvider>,
 );

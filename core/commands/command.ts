@@ -31,6 +31,10 @@ export interface CommandSpec<A extends object = object> {
   args: Constructor<A>;
   /** Edits of the document with the same key within a second make one step of undo. */
   mergeKey?: (args: A) => string;
+  /** Sent by the engine alone, of what has happened: people are not offered it. */
+  fromEngine?: boolean;
+  /** True when a person must hold the key or button for it: the audience would see it at once, or it ends an output. */
+  hold?: (desk: Desk, args: A) => boolean;
   /** Goes through the history instead of changing anything itself: `run` refuses, as it must stand alone. */
   step?: 'undo' | 'redo';
   /** Changes the draft, or throws CommandError. Returns what the caller may want to know, such as a new id. */

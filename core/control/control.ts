@@ -1,4 +1,8 @@
-/** Hands-on controls: what devices say, and what it means. Pure; devices are drivers of the engine. */
+/** What controllers say, and what it means under their bindings. Pure; devices are drivers of the engine. */
+import { type Hands, type Meaning, numberArg } from './action';
+import { findAction } from './actions';
+import { type Binding } from './binding';
+import { levelOf, PickUp, PLAIN_TRAVEL } from './lever';
 
 export type ControlEvent =
   | { kind: 'button'; id: string; pressed: boolean }
@@ -8,66 +12,68 @@ export type ControlEvent =
   | { kind: 'touch'; id: string; held: boolean }
   /** A lever or stick, −1 to 1. */
   | { kind: 'lever'; id: string; value: number }
-  /** A MIDI controller, 0 to 127: wheel or lever, as its binding says. */
+  /** A MIDI controller, 0 to 127: button, wheel or lever, as its binding says. */
   | { kind: 'value'; id: string; value: number };
-
-/** What a control does: presses an action, or is the jog, the shuttle or the speed of the chosen deck. */
-export const CONTROL_ROLES = ['press', 'jog', 'shuttle', 'speed'] as const;
-export type ControlRole = (typeof CONTROL_ROLES)[number];
-
-export interface ControlBinding {
-  /** Identity of the driver: `midi`, `gamepad`, `hid`, `panel`. */
-  device: string;
-  control: string;
-  role: ControlRole;
-  /** Action for `press`. */
-  action: string;
-}
-
-export type ControlMeaning = { kind: 'action'; id: string } | { kind: 'command'; type: string; args: Record<string, unknown> };
-
-/** Shuttle speeds from a lever's rest to its end. */
-const DETENTS = [0, 0.25, 0.5, 1, 2, 4, 8, 16];
-/** A lever this near to its middle is at rest. */
-const DEAD_ZONE = 0.06;
-
-/** Rate of the shuttle at a lever's place, −1 to 1. */
-export function shuttleRate(value: number): number {
-  const way = Math.min(1, Math.abs(value));
-  if (way < DEAD_ZONE) return 0;
-  const step = Math.max(1, Math.min(DETENTS.length - 1, Math.ceil(((way - DEAD_ZONE) / (1 - DEAD_ZONE)) * (DETENTS.length - 1))));
-  return Math.sign(value) * (DETENTS[step] as number);
-}
 
 /** Clicks of a relative MIDI controller: two's complement of seven bits, as endless encoders send. */
 export const relativeClicks = (value: number): number => (value < 64 ? value : value - 128);
 
-const asLever = (event: ControlEvent): number | null => {
-  if (event.kind === 'lever') return event.value;
-  return event.kind === 'value' ? (event.value - 64) / 63 : null;
-};
+/** A MIDI controller that is a button is pressed from here on. */
+const PRESSED = 64;
 
-/** What an event means under a binding, for a deck; null when it means nothing, such as the release of a button. */
-export function meaningOf(binding: ControlBinding, event: ControlEvent, deck: 1 | 2): ControlMeaning | null {
-  const command = (type: string, args: Record<string, unknown>): ControlMeaning => ({ kind: 'command', type, args: { deck, ...args } });
-  switch (binding.role) {
-    case 'press':
-      return event.kind === 'button' && event.pressed ? { kind: 'action', id: binding.action } : null;
-    case 'jog': {
-      if (event.kind === 'touch') return event.held ? command('deck.step', { frames: 0 }) : null;
+/** Place of a lever in a span; null for what is no lever. */
+function placeOf(event: ControlEvent, span: 'one' | 'both'): number | null {
+  if (event.kind === 'lever') return span === 'both' ? event.value : (event.value + 1) / 2;
+  // The middle of 0 to 127 is 64, and both ends are reached.
+  if (event.kind === 'value') return span === 'one' ? event.value / 127 : event.value >= 64 ? (event.value - 64) / 63 : (event.value - 64) / 64;
+  return null;
+}
+
+/** Reads one device's events under their bindings; remembers what is pressed and what levers hold. */
+export class ControlReader {
+  private readonly pressed = new Set<string>();
+  private readonly pickUps = new Map<string, { action: string; pickUp: PickUp }>();
+
+  /** What an event means now; null when it means nothing. `let go` of a press is told only where the action has a meaning for it. */
+  read(binding: Binding, event: ControlEvent, hands: Hands): { meaning: Meaning; pressed: boolean } | null {
+    const action = findAction(binding.action);
+    if (!action) return null;
+    const { args } = binding;
+    if (action.takes === 'press') {
+      const now = this.press(event);
+      if (now === null) return null;
+      if (now) return { meaning: action.run(hands, args), pressed: true };
+      return { meaning: action.release?.(hands, args) ?? { kind: 'act', id: 'nothing', args: {} }, pressed: false };
+    }
+    if (action.takes === 'clicks') {
+      if (event.kind === 'touch') return event.held ? { meaning: action.turn(hands, args, 0), pressed: true } : null;
       const clicks = event.kind === 'wheel' ? event.clicks : event.kind === 'value' ? relativeClicks(event.value) : 0;
-      return clicks === 0 ? null : command('deck.step', { frames: clicks });
+      return clicks === 0 ? null : { meaning: action.turn(hands, args, clicks), pressed: true };
     }
-    case 'shuttle': {
-      const lever = asLever(event);
-      return lever === null ? null : command('deck.shuttle', { rate: shuttleRate(lever) });
-    }
-    case 'speed': {
-      const lever = asLever(event);
-      return lever === null
-        ? null
-        : command('deck.setSpeed', { speed: Math.max(1, Math.round(((Math.min(1, Math.max(-1, lever)) + 1) / 2) * 200)) });
-    }
+    const place = placeOf(event, action.span);
+    if (place === null) return null;
+    const level = levelOf(place, action.span, binding.travel ?? PLAIN_TRAVEL);
+    if (binding.pickUp && !this.pickUpOf(binding).takes(level, action.present(hands, args))) return null;
+    return { meaning: action.move(hands, args, level), pressed: true };
+  }
+
+  /** True when pressed, false when let go, null when neither. */
+  private press(event: ControlEvent): boolean | null {
+    if (event.kind !== 'button' && event.kind !== 'value') return null;
+    const now = event.kind === 'button' ? event.pressed : event.value >= PRESSED;
+    if (this.pressed.has(event.id) === now) return null;
+    if (now) this.pressed.add(event.id);
+    else this.pressed.delete(event.id);
+    return now;
+  }
+
+  private pickUpOf({ control, action, args }: Binding): PickUp {
+    const what = `${action} ${numberArg(args, 'strip', 0)} ${numberArg(args, 'deck', 0)}`;
+    const kept = this.pickUps.get(control);
+    if (kept?.action === what) return kept.pickUp;
+    const pickUp = new PickUp();
+    this.pickUps.set(control, { action: what, pickUp });
+    return pickUp;
   }
 }
 
@@ -83,58 +89,3 @@ export function gather(events: readonly ControlEvent[]): ControlEvent[] {
   }
   return out;
 }
-
-const press = (device: string, control: string, action: string): ControlBinding => ({ device, control, role: 'press', action });
-
-/** What is bound before anybody has chosen: the panel that ships with the app, and game pads of the standard mapping. */
-export const FIRST_BINDINGS: readonly ControlBinding[] = [
-  { device: 'panel', control: 'jog', role: 'jog', action: '' },
-  { device: 'panel', control: 'shuttle', role: 'shuttle', action: '' },
-  ...[
-    'toggle',
-    'live',
-    'mark-in',
-    'mark-out',
-    'make-clip',
-    'grab-1',
-    'grab-2',
-    'other-deck',
-    'cue',
-    'roll',
-    'to-air',
-    'look-back',
-    'return',
-    'speed-50',
-    'speed-100',
-    'clip-before',
-    'clip-after',
-  ].map((id) => press('panel', id, id)),
-  { device: 'gamepad', control: 'axis-0', role: 'shuttle', action: '' },
-  ...Object.entries({
-    0: 'toggle',
-    1: 'grab-1',
-    2: 'mark-in',
-    3: 'mark-out',
-    4: 'step-back',
-    5: 'step',
-    6: 'slower',
-    7: 'faster',
-    8: 'look-back',
-    9: 'live',
-    12: 'clip-before',
-    13: 'clip-after',
-    14: 'step-back',
-    15: 'step',
-  }).map(([n, action]) => press('gamepad', `button-${n}`, action)),
-  { device: 'hid', control: 'dial', role: 'jog', action: '' },
-  { device: 'hid', control: 'wheel', role: 'jog', action: '' },
-  { device: 'hid', control: 'axis-48', role: 'shuttle', action: '' },
-  ...[
-    ['1', 'toggle'],
-    ['2', 'mark-in'],
-    ['3', 'mark-out'],
-    ['4', 'grab-1'],
-    ['5', 'live'],
-    ['6', 'to-air'],
-  ].map(([n, action]) => press('hid', `button-${n}`, action as string)),
-];

@@ -1,12 +1,11 @@
 /** New shows, sources and lanes with sensible first settings. */
 import { SOURCE_KINDS } from '../show/source-kinds';
 import { PROGRAMME_OUTPUT } from '../screens/outputs';
-import { createLane, plainTransition, firstTransitions } from '../picture/create';
+import { firstLanes, plainTransition, firstTransitions } from '../picture/create';
 import { createReplay } from '../replay/document';
 import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
 import { type Rate } from '../time/rate';
-import { LANE_COUNT } from '../picture/document';
 import { type Raster } from '../show/raster';
 import { SHOW_VERSION, type Show } from './show';
 import { type Source, type SourceSettings } from '../show/source';
@@ -27,7 +26,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     sources: [],
     groups: [],
     cards: [],
-    lanes: Array.from({ length: LANE_COUNT }, (_, i) => createLane(i)),
+    lanes: firstLanes(),
     seats: [],
     eyes: [],
     framings: [],

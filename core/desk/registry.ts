@@ -24,7 +24,8 @@ import { soundFileCommands } from '../sound/file-commands';
 import { listenerCommands } from '../sound/listener-commands';
 import { processingCommands } from '../sound/processing-commands';
 import { historyCommands } from './history-commands';
-import { type CommandSpec } from '../commands/command';
+import { type Command, type CommandSpec } from '../commands/command';
+import { type Desk } from './air';
 
 /** All commands in the order of the reference. */
 export const COMMANDS: readonly CommandSpec[] = [
@@ -58,3 +59,6 @@ export const COMMANDS: readonly CommandSpec[] = [
 const byType = new Map(COMMANDS.map((spec) => [spec.type, spec]));
 
 export const findCommand = (type: string): CommandSpec | undefined => byType.get(type);
+
+/** True when a person must hold the key or button that sends a command. */
+export const asksForHold = (desk: Desk, { type, args = {} }: Command): boolean => findCommand(type)?.hold?.(desk, args) ?? false;

@@ -10,7 +10,7 @@ import { Replay } from '../replay/document';
 import { Sound } from '../sound/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 5;
+export const SHOW_VERSION = 6;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
@@ -30,7 +30,7 @@ export class Show {
   @ListOf(() => Preset, 500, 'stored states of layouts') presets!: Preset[];
   @ListOf(() => Style, 200, 'styles') styles!: Style[];
   @Nested(() => Transition, 'the armed transition') transition!: Transition;
-  @ListOf(() => StoredTransition, 100, 'transitions kept by name; the first two are at hand') transitions!: StoredTransition[];
+  @ListOf(() => StoredTransition, 100, 'transitions kept by name; the first are at hand') transitions!: StoredTransition[];
   @ListOf(() => Override, 200, 'transitions of their own for pictures and pairs') overrides!: Override[];
   @Whole(1, 1500, 'fade to black, frames') blackFrames!: number;
   @Nested(() => Sound, 'the sound desk') sound!: Sound;

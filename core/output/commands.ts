@@ -37,6 +37,7 @@ export const outputCommands = [
   }),
   defineCommand({
     type: 'output.stopRecording',
+    hold: () => true,
     title: 'Stop recording',
     about: 'Ends the recording; it is then in the list of recordings.',
     args: NoArgs,
@@ -70,6 +71,7 @@ export const outputCommands = [
   }),
   defineCommand({
     type: 'output.stopStream',
+    hold: () => true,
     title: 'Stop streaming',
     about: 'Ends the stream after what is waiting has been sent.',
     args: NoArgs,

@@ -1,10 +1,12 @@
 /** Lanes and transitions with sensible first settings. */
-import { type Lane, type StoredTransition, type Transition } from './document';
+import { MOST_LANES, type Lane, type StoredTransition, type Transition } from './document';
 
-export function createLane(index: number): Lane {
+/** A lane that fades in and out. */
+export function createLane(id: string, name: string, number: number | null): Lane {
   return {
-    id: `lane-${index + 1}`,
-    name: `Lane ${index + 1}`,
+    id,
+    name,
+    number,
     content: null,
     in: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
     out: { kind: 'fade', edge: 'left', easing: 'linear', frames: 12 },
@@ -14,6 +16,16 @@ export function createLane(index: number): Lane {
     whileId: null,
     throughBlack: false,
   };
+}
+
+/** Lanes of a new show, by what they are for. */
+export const firstLanes = (): Lane[] => [createLane('lane-1', 'Names', 1), createLane('lane-2', 'Bug', 2)];
+
+/** The lowest number that no lane has; null when all are taken. */
+export function freeLaneNumber(lanes: readonly Pick<Lane, 'number'>[]): number | null {
+  const taken = new Set(lanes.map((l) => l.number));
+  for (let n = 1; n <= MOST_LANES; n += 1) if (!taken.has(n)) return n;
+  return null;
 }
 
 /** A dissolve of `frames`, with settings for every other kind. */

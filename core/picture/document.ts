@@ -3,9 +3,6 @@ import { Colour, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, RefBy, Ref 
 import { type Rect, RectField } from '../show/geometry';
 import { type Key, keyClass } from '../layout/look';
 
-/** Lanes of a new show. */
-export const LANE_COUNT = 4;
-
 export const MOST_LANES = 24;
 
 /** What a lane holds ready: a picture (source, framing, layout, preset or seat, by identity), a name card, or nothing. */
@@ -37,6 +34,7 @@ export class Move {
 export class Lane {
   @Id('identity') id!: string;
   @Text(40, 'name', { min: 1 }) name!: string;
+  @Whole(1, MOST_LANES, 'number, by which keys find it wherever it lies; null for none', { nullable: true }) number!: number | null;
   @Nested(() => LaneContent, 'what it holds ready', { nullable: true }) content!: LaneContent | null;
   @Nested(() => Move, 'how it comes') in!: Move;
   @Nested(() => Move, 'how it goes') out!: Move;
@@ -77,7 +75,7 @@ export class Transition {
   @Whole(0, 1500, 'frame of the stinger at which the picture changes') cutFrame!: number;
 }
 
-/** A transition with a name; the first two of the list are the favourites at hand. */
+/** A transition with a name; the first of the list are at hand: how many, each person chooses. */
 export class StoredTransition {
   @Id('identity') id!: string;
   @Text(40, 'name', { min: 1 }) name!: string;

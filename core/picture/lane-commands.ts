@@ -2,7 +2,7 @@
 import { CommandError, defineCommand } from '../commands/command';
 import { Flag, Nested, Num, Ref, Text, Variant, Whole } from '../schema/fields';
 import { createAirLane, laneIsUp, lanePictures } from './air';
-import { createLane } from './create';
+import { createLane, freeLaneNumber } from './create';
 import { type Rect, RectField } from '../show/geometry';
 import { type Key, keyClass } from '../layout/look';
 import { LaneContent, MOST_LANES, Move } from './document';
@@ -22,6 +22,8 @@ class ContentArgs extends LaneArg {
   @Nested(() => LaneContent, 'a source or a card; null empties the lane', { nullable: true }) content!: LaneContent | null;
 }
 class LaneSettingsArgs extends LaneArg {
+  @Whole(1, MOST_LANES, 'number, by which keys find it; the lane that had it gets none', { optional: true, nullable: true })
+  number?: number | null;
   @Text(40, 'name', { optional: true, min: 1 }) name?: string;
   @Nested(() => Move, 'how it comes', { optional: true }) in?: Move;
   @Nested(() => Move, 'how it goes', { optional: true }) out?: Move;
@@ -106,7 +108,10 @@ export const laneCommands = [
     run: (desk, { lane, ...settings }) => {
       if (settings.whileId) requirePicture(desk, settings.whileId, 'whileId');
       checkKey(desk, settings.key);
-      Object.assign(laneOf(desk, lane).lane, settings);
+      const found = laneOf(desk, lane).lane;
+      // A number means one lane.
+      if (settings.number != null) for (const other of desk.show.lanes) if (other.number === settings.number) other.number = null;
+      Object.assign(found, settings);
     },
   }),
   defineCommand({
@@ -116,8 +121,9 @@ export const laneCommands = [
     args: AddLaneArgs,
     run: ({ show, air }, { name }, { newId }) => {
       if (show.lanes.length >= MOST_LANES) throw new CommandError('too-many', `A show has at most ${MOST_LANES} lanes.`);
-      const lane = { ...createLane(show.lanes.length), id: newId() };
-      show.lanes.push(name === undefined ? lane : { ...lane, name });
+      const number = freeLaneNumber(show.lanes);
+      const lane = createLane(newId(), name ?? `Lane ${number ?? show.lanes.length + 1}`, number);
+      show.lanes.push(lane);
       air.lanes[lane.id] = createAirLane();
       return { id: lane.id };
     },

@@ -54,6 +54,8 @@ export const pictureMigrations: Migrations = {
   },
   // A lane that held a picture of any kind said `source`.
   5: (show) => ({ ...show, lanes: listOf(show.lanes).map((lane) => ({ ...lane, content: named(lane.content) })) }),
+  // Keys found a lane by its place; now by a number that stays with it.
+  6: (show) => ({ ...show, lanes: listOf(show.lanes).map((lane, i) => ({ ...lane, number: i + 1 })) }),
 };
 
 export const pictureAirMigrations: Migrations = {

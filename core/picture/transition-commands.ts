@@ -33,7 +33,7 @@ class ArmArgs {
   @Whole(0, 1500, 'frame of the stinger at which the picture changes', { optional: true }) cutFrame?: number;
 }
 class PlaceArgs {
-  @Whole(1, 2, 'place in the list') place!: number;
+  @Whole(1, 100, 'place in the list') place!: number;
 }
 class KeepArgs {
   @Text(40, 'name', { min: 1 }) name!: string;
@@ -46,7 +46,7 @@ class EditArgs extends StoredArg {
   @Nested(() => Transition, 'new settings', { optional: true }) settings?: Transition;
 }
 class MoveArgs extends StoredArg {
-  @Whole(0, 99, 'place in the list, from 0; the first two are at hand') index!: number;
+  @Whole(0, 99, 'place in the list, from 0; the first are at hand') index!: number;
 }
 class OverrideArgs {
   @Ref('picture', 'picture that comes') to!: string;
@@ -89,8 +89,8 @@ export const transitionCommands = [
   }),
   defineCommand({
     type: 'transition.armFavourite',
-    title: 'Arm a favourite transition',
-    about: 'Arms the first or second transition of the list.',
+    title: 'Arm a transition at hand',
+    about: 'Arms the transition in this place of the list.',
     args: PlaceArgs,
     run: ({ show }, { place }) => {
       const favourite = show.transitions[place - 1];
@@ -123,7 +123,7 @@ export const transitionCommands = [
   defineCommand({
     type: 'transition.move',
     title: 'Move a stored transition in the list',
-    about: 'The first two of the list are the favourites at hand.',
+    about: 'The first of the list are at hand.',
     args: MoveArgs,
     run: (desk, { transition, index }) => {
       const list = desk.show.transitions;

@@ -178,6 +178,7 @@ export const angleCommands = [
   }),
   defineCommand({
     type: 'replay.stop',
+    hold: () => true,
     title: 'Stop recording the angles',
     about: 'Ends the recording of all angles. What is recorded stays and plays.',
     args: NoArgs,
@@ -189,6 +190,7 @@ export const angleCommands = [
   }),
   defineCommand({
     type: 'replay.report',
+    fromEngine: true,
     title: 'Report what is kept',
     about: 'Sent by the engine when the oldest material has gone, and when a recording has ended.',
     args: ReportArgs,

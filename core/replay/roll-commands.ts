@@ -177,6 +177,7 @@ export const rollCommands = [
   }),
   defineCommand({
     type: 'roll.finish',
+    fromEngine: true,
     title: 'Return from a roll',
     about:
       'Takes back what was on air before a roll, at the given frame. Sent by the engine when the roll ends; also a way to end it early.',

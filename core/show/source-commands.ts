@@ -170,6 +170,7 @@ export const sourceCommands = [
   }),
   defineCommand({
     type: 'source.report',
+    fromEngine: true,
     title: 'Report the state of a source',
     about:
       'Sent by the engine when a source is lost, with the cause, and when it comes back (empty cause): a stinger that is lost dissolves.',

@@ -223,6 +223,7 @@ export const listenerCommands = [
   }),
   defineCommand({
     type: 'sound.hold',
+    fromEngine: true,
     title: 'Hold a bus down',
     about: 'Turns a bus down because it howls. The engine says so when it has happened.',
     args: HoldArgs,
@@ -285,6 +286,7 @@ export const listenerCommands = [
   }),
   defineCommand({
     type: 'sound.reportDevice',
+    fromEngine: true,
     title: 'Report a sound device',
     about: 'The engine says that a sound device does not play or listen, or does again.',
     args: DeviceArgs,

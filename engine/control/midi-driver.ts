@@ -20,9 +20,34 @@ export function midiEvent(data: Uint8Array | readonly number[]): ControlEvent | 
   }
 }
 
+/** Lamp of a control: controllers light the key of a note or a controller that is sent back to them. Null for what has no lamp. */
+export function midiLamp(control: string, on: boolean): number[] | null {
+  const match = /^(note|cc)-(\d{1,2})-(\d{1,3})$/.exec(control);
+  if (!match) return null;
+  const [channel, number] = [Number(match[2]) - 1, Number(match[3])];
+  if (channel < 0 || channel > 15 || number > 127) return null;
+  return [(match[1] === 'note' ? 0x90 : 0xb0) | channel, number, on ? 127 : 0];
+}
+
+let outputs: () => Iterable<Pick<MIDIOutput, 'send'>> = () => [];
+
 export const midiDriver: ControlDriver = {
   id: 'midi',
   label: 'MIDI controllers',
+  light(control, on) {
+    const message = midiLamp(control, on);
+    let sent = message === null;
+    if (message)
+      for (const output of outputs()) {
+        try {
+          output.send(message);
+          sent = true;
+        } catch {
+          // Pulled out this moment: what comes back is lit anew.
+        }
+      }
+    return sent;
+  },
   open(listen, state) {
     let access: MIDIAccess | null = null;
     let closed = false;
@@ -43,6 +68,7 @@ export const midiDriver: ControlDriver = {
         (granted) => {
           access = granted;
           granted.onstatechange = attach;
+          outputs = () => granted.outputs.values();
           attach();
         },
         () => state('the browser was not allowed to use MIDI: allow it at the address bar'),
@@ -50,6 +76,7 @@ export const midiDriver: ControlDriver = {
     }
     return () => {
       closed = true;
+      outputs = () => [];
       for (const input of access?.inputs.values() ?? []) input.onmidimessage = null;
       if (access) access.onstatechange = null;
     };

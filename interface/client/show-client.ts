@@ -1,6 +1,6 @@
 /** The client of the show, for every component beneath it: rooms see this and never the host. */
 import { createContext, useCallback, useContext, useSyncExternalStore } from 'react';
-import { toast } from 'sonner';
+import { say } from './say';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { type Command } from '#core/commands/command';
@@ -38,7 +38,7 @@ export function useLive<T>(select: (state: LiveState) => T): T {
 
 function sayRefusal(command: Command, { code, message }: Refusal): void {
   if (code === 'loop') warnOfLoop(command, message);
-  else toast.warning(message, { id: code });
+  else say.caution(message, { id: code });
 }
 
 /** Sends a command; a refusal is shown, in its own words. True when it was done. */

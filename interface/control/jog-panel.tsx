@@ -1,7 +1,8 @@
 /** The simulated controller in a window of its own: keys, jog and shuttle. */
 import clsx from 'clsx';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import { type ControlEvent, shuttleRate } from '#core/control/control';
+import { type ControlEvent } from '#core/control/control';
+import { levelOf, shuttleRate, STICK_TRAVEL } from '#core/control/lever';
 import { openPanel, type PanelState } from '#engine/control/panel-channel';
 
 /** Degrees of the wheel for one click. */
@@ -99,7 +100,7 @@ function Shuttle({ send }: { send: (event: ControlEvent) => void }) {
     setValue(next);
     send({ kind: 'lever', id: 'shuttle', value: next });
   };
-  const rate = shuttleRate(value);
+  const rate = shuttleRate(levelOf(value, 'both', STICK_TRAVEL));
   return (
     <label className="flex w-full flex-col gap-1">
       <span className="flex justify-between text-muted">

@@ -1,36 +1,60 @@
-/** Lets hands-on controllers work the show in every room. */
+/** Lets hands-on controllers work the show in every room, and lights their lamps. */
 import { useEffect } from 'react';
-import { type ControlEvent, gather, meaningOf } from '#core/control/control';
+import { actionWords } from '#core/control/action';
+import { findAction } from '#core/control/actions';
+import { type ControlEvent, ControlReader, gather } from '#core/control/control';
+import { layoutInUse } from '#core/control/hands-file';
+import { bindingFor } from '#core/control/key-layout';
+import { lampsOf } from '#core/control/lamps';
+import { asksForHold } from '#core/desk/registry';
 import { deckPlace } from '#core/replay/deck';
 import { formatTimecode } from '#core/time/timecode';
 import { type ControlDriver } from '#engine/control/driver';
 import { tellPanels } from '#engine/control/panel-channel';
-import { useShowClient, useSend } from '../client/show-client';
+import { useHands } from '../client/hands';
+import { useHere } from '../client/here';
 import { useRoom } from '../replay/room-state';
-import { useAct } from '../replay/use-actions';
 import { behindText } from '../replay/words';
-import { bindingOf, useControls } from './bindings';
+import { useControls } from './controllers';
+import { handsOf, perform, useWorld } from './do';
+import { Hold } from './held';
 
-/** Listens to every controller while a show is open: each event becomes the command or action that is bound to it. */
+/** Milliseconds between looks at what lamps should show. */
+const LAMPS_MS = 100;
+
+/** Listens to every controller while a show is open: each event becomes what is bound to it. */
 export function useControllers(drivers: readonly ControlDriver[]): void {
-  const host = useShowClient();
-  const send = useSend();
-  const act = useAct();
+  const world = useWorld();
   useEffect(() => {
+    const { client } = world;
     const waiting = new Map<string, ControlEvent[]>();
+    const readers = new Map(drivers.map((d) => [d.id, new ControlReader()]));
+    const waits = new Map<string, Hold>();
+    const layout = () => layoutInUse(useHands.getState());
+    const one = (device: string, event: ControlEvent) => {
+      const binding = bindingFor(layout(), useHere.getState().room, device, event.id);
+      const read = binding && readers.get(device)?.read(binding, event, handsOf(client));
+      if (!binding || !read) return;
+      const { meaning, pressed } = read;
+      const key = `${device} ${event.id}`;
+      if (!pressed) waits.get(key)?.end();
+      const holds = meaning.kind === 'command' && asksForHold(client.state.desk, meaning);
+      if (pressed && holds) {
+        const hold = waits.get(key) ?? new Hold();
+        waits.set(key, hold);
+        const action = findAction(binding.action);
+        hold.begin(action ? actionWords(action, binding.args) : '', meaning, (m) => perform(world, m));
+      } else if (!holds) perform(world, meaning);
+    };
     let asked = false;
     const work = () => {
       asked = false;
       for (const [device, events] of waiting) {
         waiting.delete(device);
-        for (const event of gather(events)) {
-          const binding = bindingOf(device, event.id);
-          const meaning = binding && meaningOf(binding, event, useRoom.getState().deck);
-          if (meaning?.kind === 'action') act(meaning.id);
-          else if (meaning) send(meaning.type, meaning.args);
-        }
+        for (const event of gather(events)) one(device, event);
       }
     };
+    const shining = new Map<string, boolean>();
     const ends = drivers.map((driver) =>
       driver.open(
         (event) => {
@@ -42,14 +66,30 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
           asked = true;
           queueMicrotask(work);
         },
-        (words) => useControls.setState(({ states }) => ({ states: { ...states, [driver.id]: words } })),
+        (words) => {
+          useControls.setState(({ states }) => ({ states: { ...states, [driver.id]: words } }));
+          // What has just been plugged in is lit anew.
+          for (const key of shining.keys()) if (key.startsWith(`${driver.id} `)) shining.delete(key);
+        },
       ),
     );
+    const shine = () => {
+      const hands = handsOf(client);
+      for (const { id, light } of drivers) {
+        if (!light) continue;
+        for (const [control, on] of lampsOf(layout(), id, hands)) {
+          const key = `${id} ${control}`;
+          if (shining.get(key) === on) continue;
+          if (light(control, on)) shining.set(key, on);
+        }
+      }
+    };
+    const lamps = drivers.some((d) => d.light) ? setInterval(shine, LAMPS_MS) : undefined;
     const silence = tellPanels(() => {
       const {
         desk: { show, air },
         frame,
-      } = host.state;
+      } = client.state;
       const { deck } = useRoom.getState();
       const place = deckPlace(air.replay.decks[deck], air.replay, frame, show.rate);
       return {
@@ -61,8 +101,9 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
       };
     });
     return () => {
+      clearInterval(lamps);
       ends.forEach((end) => end());
       silence();
     };
-  }, [drivers, host, send, act]);
+  }, [drivers, world]);
 }

@@ -1,7 +1,7 @@
 /** Adding sources: cameras, screens, files, test pictures, colours, simulated cameras. */
 import { Camera, FileVideo, MonitorUp, Palette, TestTube2, Video } from 'lucide-react';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { over, say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
 import { SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
 import { listDevices } from '#engine/capture/device-driver';
@@ -16,14 +16,14 @@ export function useAddFiles(): (files: File[]) => Promise<void> {
   return useCallback(
     async (files) => {
       for (const file of files) {
-        const waiting = toast.loading(`Taking in ${file.name}…`);
+        const waiting = say.working(`Taking in ${file.name}…`);
         try {
           const settings = await client.files.add(file);
           if (send('source.add', { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'File', settings }))
-            toast.success(`${file.name} is in the list.`, { id: waiting });
-          else toast.dismiss(waiting);
+            say.good(`${file.name} is in the list.`, { id: waiting });
+          else over(waiting);
         } catch (error) {
-          toast.error(causeOf(error), { id: waiting, duration: 8000 });
+          say.trouble(causeOf(error), { id: waiting, duration: 8000 });
         }
       }
     },
@@ -64,7 +64,7 @@ export function CameraForm({ onChoose, verb }: { onChoose: (name: string, settin
       const stream = await navigator.mediaDevices.getUserMedia({ video: true, audio: true });
       stream.getTracks().forEach((t) => t.stop());
     } catch (error) {
-      toast.warning(`The browser gave no camera: ${causeOf(error)}. Plug one in, or allow it at the address bar.`);
+      say.caution(`The browser gave no camera: ${causeOf(error)}. Plug one in, or allow it at the address bar.`);
     }
     await refresh();
   };

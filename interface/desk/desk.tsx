@@ -1,5 +1,4 @@
 /** The room Desk: switching by hand. */
-import { useKeys } from '../shell/use-keys';
 import { AirPanel } from './air-panel';
 import { Lanes } from './lanes';
 import { NextPanel } from './next-panel';
@@ -11,7 +10,6 @@ import './desk.css';
 
 /** The room where a show is switched: pictures rise from Next to air. */
 export function Desk() {
-  useKeys();
   return (
     <main className="desk">
       <h1 className="sr-only">Desk</h1>
@@ -21,7 +19,7 @@ export function Desk() {
         <TakeRail />
         <NextPanel />
       </div>
-      <aside className="desk-right" aria-label="Over the picture">
+      <aside className="desk-right" aria-label="Lanes and shelf">
         <Lanes />
         <Shelf />
       </aside>

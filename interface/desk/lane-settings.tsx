@@ -2,7 +2,7 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { cardRect } from '#core/picture/plan';
 import { type Rect } from '#core/show/geometry';
-import { EASINGS, EDGES, type Lane, type Move, MOVE_KINDS } from '#core/picture/document';
+import { EASINGS, EDGES, type Lane, MOST_LANES, type Move, MOVE_KINDS } from '#core/picture/document';
 import { useShow, useSend } from '../client/show-client';
 import { KeyFields } from '../layouts/key-fields';
 import { PictureSelect } from '../parts/picture-select';
@@ -91,6 +91,15 @@ export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
             onBlur={(e) => e.target.value.trim() && e.target.value !== lane.name && set({ name: e.target.value.trim() })}
           />
         </label>
+        <NumberField
+          className="w-14"
+          showLabel
+          label="Number"
+          min={0}
+          max={MOST_LANES}
+          value={lane.number ?? 0}
+          onCommit={(v) => set({ number: v === 0 ? null : Math.round(v) })}
+        />
         <NumberField
           className="w-24"
           showLabel

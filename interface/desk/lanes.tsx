@@ -7,13 +7,13 @@ import { pictureName } from '#core/desk/pictures';
 import { type Lane } from '#core/picture/document';
 import { formatTimeLeft } from '#core/time/duration';
 import { useShow, useSend, useLive } from '../client/show-client';
+import { useKeyName } from '../client/hands';
 import { Button } from '../parts/button';
+import { useRoving } from '../parts/roving';
 import { LaneContentSelect } from '../parts/picture-select';
 import { TimeLeft } from '../parts/time-left';
 import { Sheet } from '../parts/sheet';
 import { LaneSettings } from './lane-settings';
-
-const KEYS = ['Q', 'W', 'E', 'R'];
 
 /** What a lane shows now and how it stands, as plain values. */
 function useLaneState(lane: Lane) {
@@ -40,11 +40,15 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
   const send = useSend();
   const [open, setOpen] = useState(false);
   const close = useCallback(() => setOpen(false), []);
+  const numbered = (action: string) => (lane.number === null ? '' : action);
+  const at = { lane: lane.number ?? 0 };
+  const key = useKeyName(numbered('lane.toggle'), at);
   const { up, armed, moving, shown, shownSource, left, ending, holdsNew } = useLaneState(lane);
   return (
     <li className={`border-b border-line px-2 py-1.5 ${up ? 'bg-air/10' : ''}`}>
       <div className="flex items-center gap-1.5">
         <span className="truncate font-semibold">{lane.name}</span>
+        {key && <kbd className="figures text-[13px] text-muted">{key}</kbd>}
         {up && <span className="figures bg-air px-1 text-[13px] leading-tight font-semibold text-deep">{moving ? 'IN…' : 'AIR'}</span>}
         {!up && shown && <span className="figures border border-air px-1 text-[13px] leading-tight text-air">OUT…</span>}
         {left && <span className={`figures px-1 text-lg leading-none ${ending ? 'bg-caution font-semibold text-deep' : ''}`}>{left}</span>}
@@ -61,7 +65,9 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
         <Button
           className="px-1.5!"
           pressed={armed}
-          title={`With the next take${KEYS[index] ? ` (Shift ${KEYS[index]})` : ''}`}
+          title="With the next take"
+          keyFor={numbered('lane.arm')}
+          keyArgs={at}
           aria-label={`${lane.name} with the next take`}
           onClick={() => send('lane.arm', { lane: lane.id })}
         >
@@ -70,7 +76,9 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
         <Button
           look={up ? 'air' : 'plain'}
           className="w-15"
-          title={`${up ? 'Hide' : 'Show'}${KEYS[index] ? ` (${KEYS[index]})` : ''}`}
+          title={up ? 'Hide' : 'Show'}
+          keyFor={numbered('lane.toggle')}
+          keyArgs={at}
           aria-label={`${up ? 'Hide' : 'Show'} ${lane.name}`}
           onClick={() => send('lane.toggle', { lane: lane.id })}
         >
@@ -84,7 +92,7 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
           onChange={(content) => send('lane.setContent', { lane: lane.id, content })}
         />
         {holdsNew && (
-          <Button onClick={() => send('lane.show', { lane: lane.id })} title={`On air is ${shown}`}>
+          <Button onClick={() => send('lane.show', { lane: lane.id })} title={`On air is ${shown}`} keyFor={numbered('lane.change')} keyArgs={at}>
             Change
           </Button>
         )}
@@ -101,9 +109,10 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
 /** The lanes over the picture, the highest first. */
 export function Lanes() {
   const send = useSend();
+  const box = useRoving<HTMLElement>();
   const lanes = useShow(({ desk: { show } }) => show.lanes);
   return (
-    <section aria-label="Lanes" className="flex max-h-[55%] shrink-0 flex-col">
+    <section ref={box} data-region="lanes" tabIndex={-1} aria-label="Lanes" className="flex max-h-[55%] shrink-0 flex-col">
       <div className="flex items-center px-2 py-1">
         <h2 className="font-semibold">Over the picture</h2>
         <Button

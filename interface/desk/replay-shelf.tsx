@@ -4,7 +4,8 @@ import { clipsOf } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
-import { lengthText } from '../replay/words';
+
+import { formatLength } from '#core/time/spoken';
 
 /** Clips shown here; the room Replay has them all. */
 const SHOWN = 30;
@@ -35,19 +36,24 @@ export function ReplayShelf() {
         )}
         <Button
           look="air"
-          title="Show on air what was on air some seconds ago; again starts it again (V)"
+          title="Show on air what was on air some seconds ago; again starts it again"
+          keyFor="replay.lookBack"
+          keyArgs={{ deck: 1 }}
           unusable={idle}
           onClick={() => send('replay.lookBack', { deck: 1 })}
         >
           {look ? 'Again' : `Look back ${replay.settings.lookBackSeconds} s`}
         </Button>
         {(look || rolls) && (
-          <Button look="straw" title="Take back what was on air before (Shift V)" onClick={() => send('replay.backToLive')}>
+          <Button look="straw" title="Take back what was on air before"
+            keyFor="replay.return" onClick={() => send('replay.backToLive')}>
             Return
           </Button>
         )}
         <Button
-          title={`Make a clip of the last ${replay.settings.grab1} seconds (T)`}
+          title={`Make a clip of the last ${replay.settings.grab1} seconds`}
+          keyFor="replay.grab"
+          keyArgs={{ length: 1, deck: 1 }}
           unusable={idle}
           onClick={() => send('clip.grab', { deck: 1, length: 1 })}
         >
@@ -62,7 +68,7 @@ export function ReplayShelf() {
             <li key={clip.id} className="flex items-center gap-2 border-b border-line py-0.5">
               <span className="figures w-8 text-right font-semibold">{clip.number}</span>
               <span className="min-w-0 flex-1 truncate">{clip.name}</span>
-              <span className="figures text-[13px] text-muted">{lengthText(clipsFrames([clip], 0), rate)}</span>
+              <span className="figures text-[13px] text-muted">{formatLength(clipsFrames([clip], 0), rate)}</span>
               <Button
                 look="air"
                 className="px-1.5!"

@@ -7,8 +7,10 @@ import { useShow, useSend } from '../client/show-client';
 import { PictureTile } from '../layouts/picture-tile';
 import { SeatsPanel } from '../layouts/seats-panel';
 import { Button } from '../parts/button';
+import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
 import { ReplayShelf } from './replay-shelf';
+import { setDeskRoom, type SHELF_TABS, useDeskRoom } from './room-state';
 
 function CardRow({ card }: { card: NameCard }) {
   const send = useSend();
@@ -29,6 +31,7 @@ function CardRow({ card }: { card: NameCard }) {
     <li className="grid grid-cols-[1fr_auto] gap-1 border-b border-line px-2 py-1.5">
       <div className="flex min-w-0 flex-col gap-1">
         <input
+          data-card={card.id}
           aria-label="Name on the card"
           placeholder="Name"
           maxLength={60}
@@ -36,7 +39,10 @@ function CardRow({ card }: { card: NameCard }) {
           value={name}
           onChange={(e) => setName(e.target.value)}
           onBlur={save}
-          onKeyDown={(e) => e.key === 'Enter' && save()}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') save();
+            if (e.key === 'Escape') setName(card.name);
+          }}
         />
         <input
           aria-label="Who that is"
@@ -46,7 +52,10 @@ function CardRow({ card }: { card: NameCard }) {
           value={role}
           onChange={(e) => setRole(e.target.value)}
           onBlur={save}
-          onKeyDown={(e) => e.key === 'Enter' && save()}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') save();
+            if (e.key === 'Escape') setRole(card.role);
+          }}
         />
       </div>
       <div className="flex flex-col gap-1">
@@ -78,7 +87,7 @@ function Cards() {
         ))}
         {cards.length === 0 && <li className="px-2 py-2 text-muted">No cards yet. Add one, fill it in, and put it into a lane.</li>}
       </ul>
-      <Button className="m-2" onClick={() => send('card.add', { name: 'Name', role: 'Who that is' })}>
+      <Button className="m-2" data-role="add-card" onClick={() => send('card.add', { name: 'Name', role: 'Who that is' })}>
         <Plus size={15} /> Card
       </Button>
     </section>
@@ -126,14 +135,15 @@ function Framings() {
 
 /** What is prepared: layouts, framings, who fills the seats, name cards, clips. */
 export function Shelf() {
-  const [tab, setTab] = useState('layouts');
+  const tab = useDeskRoom((s) => s.tab);
+  const box = useRoving<HTMLElement>();
   const empty = useShow(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
   return (
-    <section aria-label="Shelf" className="flex min-h-0 flex-1 flex-col border-t border-line">
+    <section ref={box} data-region="shelf" tabIndex={-1} aria-label="Shelf" className="flex min-h-0 flex-1 flex-col border-t border-line">
       <Tabs
         label="Shelf"
         value={tab}
-        onChange={setTab}
+        onChange={(value) => setDeskRoom({ tab: value as (typeof SHELF_TABS)[number] })}
         tabs={[
           { value: 'layouts', label: 'Layouts', content: <Layouts /> },
           { value: 'framings', label: 'Framings', content: <Framings /> },

@@ -10,6 +10,7 @@ import { Button } from '../parts/button';
 import { Fader } from '../parts/fader';
 import { Meter } from '../parts/meter';
 import { NumberField } from '../parts/number-field';
+import { useRoving } from '../parts/roving';
 
 const Channel = memo(function Channel({ channel }: { channel: SoundChannel }) {
   const send = useSend();
@@ -76,10 +77,11 @@ export function SoundRow() {
     faderDb: show.sound.buses[0]?.faderDb ?? 0,
     awake: soundAwake,
   }));
+  const box = useRoving<HTMLElement>();
   const channels = channelsOf(host.state.desk.show);
   const setProgramme = (db: number) => send('sound.setBus', { bus: 'programme', faderDb: db });
   return (
-    <section aria-label="Sound" className="sound flex min-w-0 bg-panel" data-channels={sources.length + inputs.length}>
+    <section ref={box} data-region="sound" tabIndex={-1} aria-label="Sound" className="sound flex min-w-0 bg-panel" data-channels={sources.length + inputs.length}>
       <div className="flex w-56 shrink-0 flex-col gap-0.5 border-r-2 border-line px-2 py-1">
         <div className="flex items-center justify-between">
           <h2 className="font-semibold">Programme</h2>

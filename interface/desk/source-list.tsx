@@ -6,6 +6,7 @@ import { type DragEvent, useState } from 'react';
 import { type Source } from '#core/show/source';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { useRoving } from '../parts/roving';
 import { AddSource, useAddFiles } from './add-source';
 import { SourceDialog } from './source-dialog';
 import { SourceTile } from './source-tile';
@@ -56,6 +57,7 @@ export function SourceList() {
   const [adding, setAdding] = useState(false);
   const [showFeeds, setShowFeeds] = useState(false);
   const addFiles = useAddFiles();
+  const box = useRoving<HTMLElement>();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -81,7 +83,7 @@ export function SourceList() {
     </ul>
   );
   return (
-    <section aria-label="Sources" className="sources flex flex-col" onDragOver={(e) => e.preventDefault()} onDrop={dropped}>
+    <section ref={box} data-region="sources" tabIndex={-1} aria-label="Sources" className="sources flex flex-col" onDragOver={(e) => e.preventDefault()} onDrop={dropped}>
       <div className="flex items-center gap-1 px-2 py-1">
         <h2 className="font-semibold">Sources</h2>
         <Button

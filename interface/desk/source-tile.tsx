@@ -54,6 +54,7 @@ export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: st
     <li ref={setNodeRef} className="group relative" style={{ transform: CSS.Transform.toString(transform), transition }}>
       <button
         type="button"
+        data-first={source.number === 1 ? '' : undefined}
         className="block w-full text-left"
         aria-label={`${source.number === null ? '' : `${source.number} `}${source.name}: ${tallyWords(tally)}${state === 'lost' ? `; ${cause}` : ''}`}
         onClick={press}

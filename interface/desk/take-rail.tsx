@@ -3,9 +3,11 @@ import { barPosition } from '#core/picture/mixer';
 import { transitionName, transitionWords } from '#core/picture/summary';
 import { parseLength } from '#core/time/duration';
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '../client/say';
 import { useShow, useSend, useLive } from '../client/show-client';
+import { useHands } from '../client/hands';
 import { Button } from '../parts/button';
+import { useRoving } from '../parts/roving';
 import { HoldButton } from '../parts/hold-button';
 import { TransitionMenu } from './transitions';
 
@@ -19,7 +21,7 @@ function LengthField() {
     const plain = /^\d+$/.test(text.trim());
     const parsed = plain ? Number(text) : parseLength(text, rate);
     if (parsed === null || parsed < 1) {
-      toast.warning(`"${text}" is not a length. Write frames (25) or seconds (1.5s).`);
+      say.caution(`"${text}" is not a length. Write frames (25) or seconds (1.5s).`);
       setText(String(frames));
     } else if (parsed !== frames) send('picture.arm', { frames: Math.min(1500, parsed) });
     else setText(String(frames));
@@ -28,12 +30,15 @@ function LengthField() {
     <label className="flex items-center gap-1" title="Frames, or seconds as 1.5s">
       <span className="sr-only">Length of the transition</span>
       <input
+        data-role="length"
         className="figures w-13 px-1! text-right"
         value={text}
         onChange={(e) => setText(e.target.value)}
+        onFocus={(e) => e.target.select()}
         onBlur={commit}
         onKeyDown={(e) => {
           if (e.key === 'Enter') commit();
+          if (e.key === 'Escape') setText(String(frames));
           if (e.key === 'ArrowUp') send('picture.arm', { frames: Math.min(1500, frames + (e.shiftKey ? 10 : 1)) });
           if (e.key === 'ArrowDown') send('picture.arm', { frames: Math.max(1, frames - (e.shiftKey ? 10 : 1)) });
         }}
@@ -64,26 +69,31 @@ function Bar() {
 /** Between Next and air: cut, take, the bar, the armed transition, black. */
 export function TakeRail() {
   const send = useSend();
-  const { transition, black, first, second } = useShow(({ desk: { show, air } }) => ({
+  const box = useRoving<HTMLElement>();
+  const atHand = useHands((h) => h.transitionsAtHand);
+  const { transition, black, transitions } = useShow(({ desk: { show, air } }) => ({
     transition: show.transition,
     black: air.black.to === 1,
-    first: show.transitions[0],
-    second: show.transitions[1],
+    transitions: show.transitions,
   }));
-  const favourites = [first, second].filter((f) => f !== undefined);
   return (
     <section
+      ref={box}
+      data-region="take"
+      tabIndex={-1}
       aria-label="Take"
       className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-[1099px]:flex-wrap max-[1099px]:py-2"
     >
-      <Button className="h-11 px-3! text-base! font-semibold" onClick={() => send('picture.cut')} title="Cut to Next (X)">
+      <Button className="h-11 px-3! text-base! font-semibold" onClick={() => send('picture.cut')} title="Cut to Next" keyFor="picture.cut">
         Cut
       </Button>
       <Button
         look="straw"
         className="h-11 px-5! text-lg!"
+        data-first=""
         onClick={() => send('picture.take')}
-        title="Take with the armed transition (Space)"
+        title="Take with the armed transition"
+        keyFor="picture.take"
       >
         Take
       </Button>
@@ -96,13 +106,15 @@ export function TakeRail() {
         >
           {transitionName(transition)}
         </span>
-        {favourites.map((f, i) => (
+        {transitions.slice(0, atHand).map((f, i) => (
           <Button
             key={f.id}
             className="max-w-24 min-w-0 px-1.5!"
             pressed={JSON.stringify(f.settings) === JSON.stringify(transition)}
             onClick={() => send('transition.arm', { transition: f.id })}
-            title={`Arm ${f.name}: ${transitionWords(f.settings)} (${i === 0 ? 'F' : 'G'})`}
+            title={`Arm ${f.name}: ${transitionWords(f.settings)}`}
+            keyFor="transition.favourite"
+            keyArgs={{ number: i + 1 }}
           >
             <span className="truncate">{f.name}</span>
           </Button>
@@ -116,7 +128,8 @@ export function TakeRail() {
           className="h-11"
           pressed
           onClick={() => send('picture.fadeToBlack', { on: false })}
-          title="Fade back from black (Shift B)"
+          title="Fade back from black"
+          keyFor="picture.black"
         >
           Back
         </Button>
@@ -125,7 +138,8 @@ export function TakeRail() {
           look="air"
           className="h-11"
           onHeld={() => send('picture.fadeToBlack', { on: true })}
-          title="Hold: fade picture and sound to black (Shift B)"
+          title="Hold: fade picture and sound to black"
+          keyFor="picture.black"
         >
           Black
         </HoldButton>

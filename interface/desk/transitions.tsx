@@ -5,9 +5,11 @@ import { findPicture, pictureName } from '#core/desk/pictures';
 import { transitionWords } from '#core/picture/summary';
 import { type StoredTransition } from '#core/picture/document';
 import { useShow, useSend } from '../client/show-client';
+import { useHands } from '../client/hands';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
 import { Sheet } from '../parts/sheet';
+import { setDeskRoom, useDeskRoom } from './room-state';
 import { TransitionFields } from './transition-fields';
 
 /** Plays the armed transition between air and Next over and over, without touching either. */
@@ -29,6 +31,8 @@ function Trial() {
 
 function StoredRow({ stored, index }: { stored: StoredTransition; index: number }) {
   const send = useSend();
+  const atHand = useHands((h) => h.transitionsAtHand);
+  const hand = index < atHand;
   const armed = useShow(({ desk: { show } }) => JSON.stringify(show.transition) === JSON.stringify(stored.settings));
   return (
     <li className="flex items-center gap-1">
@@ -43,10 +47,10 @@ function StoredRow({ stored, index }: { stored: StoredTransition; index: number 
       </Button>
       <Button
         look="quiet"
-        className={`px-1! ${index < 2 ? 'text-straw!' : ''}`}
-        aria-label={index < 2 ? `${stored.name} is at hand` : `Put ${stored.name} at hand`}
-        title={index < 2 ? 'At hand on the rail' : 'Put at hand on the rail'}
-        onClick={() => send('transition.move', { transition: stored.id, index: index < 2 ? 2 : 0 })}
+        className={`px-1! ${hand ? 'text-straw!' : ''}`}
+        aria-label={hand ? `${stored.name} is at hand` : `Put ${stored.name} at hand`}
+        title={hand ? 'At hand on the rail' : 'Put at hand on the rail'}
+        onClick={() => send('transition.move', { transition: stored.id, index: hand ? atHand : 0 })}
       >
         <Star size={15} />
       </Button>
@@ -108,8 +112,9 @@ export function TransitionMenu() {
   const send = useSend();
   const { transition, stored } = useShow(({ desk: { show } }) => ({ transition: show.transition, stored: show.transitions }));
   const [name, setName] = useState('');
-  const [open, setOpen] = useState(false);
-  const close = useCallback(() => setOpen(false), []);
+  const atHand = useHands((h) => h.transitionsAtHand);
+  const open = useDeskRoom((s) => s.transitions);
+  const close = useCallback(() => setDeskRoom({ transitions: false }), []);
   const keep = () => {
     if (send('transition.keep', { name: name.trim() || transitionWords(transition).split(',')[0] || 'Transition' })) setName('');
   };
@@ -119,9 +124,10 @@ export function TransitionMenu() {
         className="px-1.5!"
         pressed={open}
         title="All transitions: settings, trying out, keeping"
+        keyFor="desk.transitions"
         aria-label="All transitions"
         aria-expanded={open}
-        onClick={() => setOpen(!open)}
+        onClick={() => setDeskRoom({ transitions: !open })}
       >
         <ChevronUp size={16} />
       </Button>
@@ -131,7 +137,7 @@ export function TransitionMenu() {
           <Trial />
           <Overrides />
           <div className="flex flex-col gap-1.5 border-t border-line pt-2">
-            <h3 className="text-xs font-semibold text-muted">Kept by name; the first two are at hand</h3>
+            <h3 className="text-xs font-semibold text-muted">Kept by name; the first {atHand} are at hand: how many, Settings says</h3>
             <ul className="flex flex-col gap-1">
               {stored.map((t, i) => (
                 <StoredRow key={t.id} stored={t} index={i} />

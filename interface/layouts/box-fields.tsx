@@ -94,6 +94,7 @@ export function BoxFields({
   const side = (label: string, key: keyof Rect, whole: number) => (
     <NumberField
       className="w-15"
+      role={key === 'x' ? 'box-place' : undefined}
       showLabel
       label={label}
       min={key === 'x' || key === 'y' ? -20_000 : 1}
@@ -144,10 +145,14 @@ export function BoxFields({
             defaultValue={first.name}
             maxLength={60}
             onBlur={(e) => e.target.value.trim() && e.target.value !== first.name && set({ name: e.target.value.trim() })}
-            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+            onKeyDown={(e) => {
+              if (e.key === 'Escape') e.currentTarget.value = first.name;
+              if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur();
+            }}
           />
         )}
         <ContentSelect
+          role="box-content"
           label="What the box shows"
           none="nothing"
           layoutId={layout.id}

@@ -28,7 +28,7 @@ import { type Alignment } from '#core/layout/arrange';
 import { type Box, type Layout } from '#core/layout/document';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
-import { type CanvasTools } from './layout-canvas';
+import { type CanvasTools } from './room-state';
 
 const ALIGN: [Alignment, string, ReactNode][] = [
   ['left', 'Left edges', <AlignStartVertical key="l" size={16} />],

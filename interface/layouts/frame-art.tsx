@@ -1,6 +1,6 @@
 /** Lays boxes under the openings of frame artwork. */
 import { useCallback } from 'react';
-import { toast } from 'sonner';
+import { over, say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
 import { useShowClient, useSend } from '../client/show-client';
 
@@ -18,26 +18,26 @@ export function useFrameArt(layoutId: string): {
     async (id: string, bleed = USUAL_BLEED) => {
       const source = host.state.desk.show.sources.find((s) => s.id === id);
       if (source?.settings.kind !== 'still') {
-        toast.warning('Frame artwork is a still picture with transparent openings. Choose one, or drop a file on the picture.');
+        say.caution('Frame artwork is a still picture with transparent openings. Choose one, or drop a file on the picture.');
         return;
       }
-      const waiting = toast.loading('Looking for openings…');
+      const waiting = say.working('Looking for openings…');
       try {
         const { windows, width, height } = await host.files.findWindows(source.settings.assetId);
         if (windows.length === 0)
-          toast.warning(
+          say.caution(
             `${source.name} has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.`,
             { id: waiting, duration: 8000 },
           );
         else if (
           send('layout.layUnder', { layout: layoutId, frame: id, windows: windows.slice(0, 64).map((w) => w.rect), width, height, bleed })
         ) {
-          toast.success(`${windows.length} ${windows.length === 1 ? 'opening' : 'openings'} found; a box lies under each.`, {
+          say.good(`${windows.length} ${windows.length === 1 ? 'opening' : 'openings'} found; a box lies under each.`, {
             id: waiting,
           });
-        } else toast.dismiss(waiting);
+        } else over(waiting);
       } catch (error) {
-        toast.error(`${source.name} cannot be read: ${causeOf(error)}`, { id: waiting });
+        say.trouble(`${source.name} cannot be read: ${causeOf(error)}`, { id: waiting });
       }
     },
     [host, send, layoutId],
@@ -50,11 +50,11 @@ export function useFrameArt(layoutId: string): {
           type: 'source.add',
           args: { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'Frame', settings, feedsOnly: true },
         });
-        if (!added.ok) toast.warning(added.error.message);
+        if (!added.ok) say.caution(added.error.message);
         else if (settings.kind === 'still') await fromSource(String(added.result.id), bleed);
-        else toast.warning(`${file.name} is a clip; it was added to the sources. Frame artwork is a still picture.`);
+        else say.caution(`${file.name} is a clip; it was added to the sources. Frame artwork is a still picture.`);
       } catch (error) {
-        toast.error(causeOf(error), { duration: 8000 });
+        say.trouble(causeOf(error), { duration: 8000 });
       }
     },
     [host, fromSource],

@@ -23,6 +23,7 @@ import { nanoid } from 'nanoid';
 import { useShow, useSend, useSendAll } from '../client/show-client';
 import { useTally } from '../client/use-tally';
 import { Monitor } from '../parts/monitor';
+import { type CanvasTools } from './room-state';
 
 const STRAW = '#e2c48d';
 const MUTED = '#8fa5a3';
@@ -40,13 +41,6 @@ interface Drag {
   /** All that is done until it is let go is one step of undo. */
   gesture: string;
   boxes: { id: string; rect: Rect; box: Box }[];
-}
-
-export interface CanvasTools {
-  crop: boolean;
-  locked: boolean;
-  snap: boolean;
-  safe: boolean;
 }
 
 interface CanvasProps {

@@ -1,13 +1,14 @@
 /** The room Layouts. */
 import { ArrowDown, ArrowUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { STARTER_NAMES, STARTERS, usualSpacing } from '#core/layout/starters';
 import { walkThrough } from '#core/layout/walk-through';
-import { type Box, type Layout } from '#core/layout/document';
+import { type Layout } from '#core/layout/document';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { Popover } from '../parts/popover';
+import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
 import { BoxFields } from './box-fields';
 import { BoxTools } from './box-tools';
@@ -16,14 +17,17 @@ import { FramingEditor, FramingsList } from './framings-panel';
 import { LayoutPanel } from './layout-panel';
 import { PictureTile } from './picture-tile';
 import { SeatsPanel } from './seats-panel';
-import { LayoutCanvas, type CanvasTools } from './layout-canvas';
+import { LayoutCanvas } from './layout-canvas';
+import { type CanvasTools, openLayout, openLayoutById, setLayoutsRoom, useLayoutsRoom } from './room-state';
 import { StylesPanel } from './styles-panel';
 
 function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
   const host = useShowClient();
   const raster = useShow(({ desk: { show } }) => show.raster);
   const usual = usualSpacing(raster);
-  const [open, setOpen] = useState(false);
+  const open = useLayoutsRoom((s) => s.adding);
+  const setOpen = (adding: boolean) => setLayoutsRoom({ adding });
+  const list = useRoving<HTMLDivElement>({ always: true });
   const [margin, setMargin] = useState(usual.margin);
   const [gap, setGap] = useState(usual.gap);
   const add = (starter?: string) => {
@@ -38,12 +42,12 @@ function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
       open={open}
       onOpenChange={setOpen}
       trigger={
-        <Button>
+        <Button title="New layout" keyFor="layouts.new">
           <Plus size={15} /> Layout
         </Button>
       }
     >
-      <div className="flex w-48 flex-col gap-1">
+      <div ref={list} className="flex w-48 flex-col gap-1">
         <div className="mb-1 flex gap-2">
           <NumberField
             className="w-20"
@@ -58,7 +62,7 @@ function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
           <NumberField className="w-20" showLabel label="Gap" min={0} max={2000} whole={raster.height} value={gap} onCommit={setGap} />
         </div>
         {STARTERS.map((starter) => (
-          <Button key={starter} className="justify-start!" onClick={() => add(starter)}>
+          <Button key={starter} data-role="starter" className="justify-start!" onClick={() => add(starter)}>
             {STARTER_NAMES[starter]}
           </Button>
         ))}
@@ -86,81 +90,26 @@ function WalkThrough() {
   );
 }
 
-/** Keys of this room while a layout is open. */
-function useLayoutKeys(
-  layout: Layout | undefined,
-  chosen: readonly Box[],
-  act: { copy: () => void; paste: () => void; choose: (ids: string[]) => void; crop: () => void },
-): void {
-  const send = useSend();
-  const host = useShowClient();
-  useEffect(() => {
-    if (!layout) return undefined;
-    const ids = chosen.map((b) => b.id);
-    const down = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement | null;
-      if (event.defaultPrevented || target?.closest('input, textarea, select, [role=dialog], [contenteditable]')) return;
-      const ctrl = event.ctrlKey || event.metaKey;
-      const step = event.shiftKey ? 10 : 1;
-      const arrows: Record<string, [number, number]> = {
-        ArrowLeft: [-step, 0],
-        ArrowRight: [step, 0],
-        ArrowUp: [0, -step],
-        ArrowDown: [0, step],
-      };
-      const arrow = arrows[event.code];
-      const run = (): boolean => {
-        if (ctrl && event.code === 'KeyZ') return send(event.shiftKey ? 'history.redo' : 'history.undo') || true;
-        if (ctrl && event.code === 'KeyA') return (act.choose(layout.boxes.filter((b) => !b.locked).map((b) => b.id)), true);
-        if (event.code === 'Escape') return (act.choose([]), true);
-        if (event.code === 'KeyC' && !ctrl) return (act.crop(), true);
-        if (event.code === 'KeyN' && !ctrl && layout.boxes.length > 0) {
-          const at = layout.boxes.findIndex((b) => b.id === ids[0]);
-          const next = layout.boxes[(at + (event.shiftKey ? layout.boxes.length - 1 : 1) + layout.boxes.length) % layout.boxes.length];
-          if (next) act.choose([next.id]);
-          return true;
-        }
-        if (ids.length === 0) return false;
-        if (arrow && !target?.closest('[role=tablist], [role=radiogroup]'))
-          return send('box.nudge', { layout: layout.id, boxes: ids, x: arrow[0], y: arrow[1] }) || true;
-        if (event.code === 'Delete' || event.code === 'Backspace')
-          return (send('box.remove', { layout: layout.id, boxes: ids }) && act.choose([]), true);
-        if (ctrl && event.code === 'KeyD') return send('box.duplicate', { layout: layout.id, boxes: ids }) || true;
-        if (ctrl && event.code === 'KeyC') return (act.copy(), true);
-        if (ctrl && event.code === 'KeyV') return (act.paste(), true);
-        const digit = /^Digit([1-9])$/.exec(event.code);
-        const style = event.altKey && digit ? host.state.desk.show.styles[Number(digit[1]) - 1] : undefined;
-        if (style) return send('style.apply', { style: style.id, layout: layout.id, boxes: ids }) || true;
-        return false;
-      };
-      if (run()) event.preventDefault();
-    };
-    window.addEventListener('keydown', down);
-    return () => window.removeEventListener('keydown', down);
-  }, [layout, chosen, send, host, act]);
-}
-
 function Editor({ layout }: { layout: Layout }) {
   const send = useSend();
   const art = useFrameArt(layout.id);
-  const [chosen, setChosen] = useState<string[]>([]);
-  const [tab, setTab] = useState('box');
-  const [tools, setTools] = useState<CanvasTools>({ crop: false, locked: false, snap: true, safe: false });
-  const copied = useCopied();
+  const { chosen, tab, tools, copied } = useLayoutsRoom();
+  const settings = useRoving<HTMLElement>();
+  const picture = useRoving<HTMLDivElement>();
   const boxes = layout.boxes.filter((b) => chosen.includes(b.id));
-  const copy = () => boxes[0] && copied.set({ layout: layout.id, box: boxes[0].id });
-  const paste = () =>
-    copied.value && send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.value.layout, fromBox: copied.value.box });
-  useLayoutKeys(layout, boxes, { copy, paste, choose: setChosen, crop: () => setTools({ ...tools, crop: !tools.crop }) });
+  const setChosen = (ids: string[]) => setLayoutsRoom({ chosen: ids });
+  const setTools = (next: CanvasTools) => setLayoutsRoom({ tools: next });
+  const copy = () => boxes[0] && setLayoutsRoom({ copied: { layout: layout.id, box: boxes[0].id } });
+  const paste = () => copied && send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.layout, fromBox: copied.box });
   return (
     <>
-      <div className="flex min-h-0 min-w-0 flex-col">
+      <div ref={picture} className="flex min-h-0 min-w-0 flex-col" data-region="picture" tabIndex={-1} role="region" aria-label="The picture">
         <BoxTools
           layout={layout}
           boxes={boxes}
           tools={tools}
           onTools={(change) => setTools({ ...tools, ...change })}
-          copied={copied.value}
+          copied={copied}
           onCopy={copy}
           onPaste={paste}
           onChoose={setChosen}
@@ -192,11 +141,11 @@ function Editor({ layout }: { layout: Layout }) {
           )}
         </ol>
       </div>
-      <aside className="flex min-h-0 flex-col border-l border-line" aria-label="Settings">
+      <aside ref={settings} className="flex min-h-0 flex-col border-l border-line" data-region="settings" tabIndex={-1} aria-label="Settings">
         <Tabs
           label="Settings"
           value={tab}
-          onChange={setTab}
+          onChange={(value) => setLayoutsRoom({ tab: value as typeof tab })}
           tabs={[
             {
               value: 'box',
@@ -215,38 +164,23 @@ function Editor({ layout }: { layout: Layout }) {
   );
 }
 
-/** The box whose geometry was copied; kept from one layout to another. */
-let clipboard: { layout: string; box: string } | null = null;
-function useCopied() {
-  const [value, setValue] = useState(clipboard);
-  return {
-    value,
-    set: (next: { layout: string; box: string }) => {
-      clipboard = next;
-      setValue(next);
-    },
-  };
-}
-
 /** The room where pictures are built: layouts of boxes, framings, styles, seats. */
 export function LayoutsRoom() {
   const send = useSend();
   const { layouts, presets } = useShow(({ desk: { show } }) => ({ layouts: show.layouts, presets: show.presets }));
-  const [mode, setMode] = useState('layouts');
-  const [openId, setOpenId] = useState<string | null>(null);
-  const [framingId, setFramingId] = useState<string | null>(null);
-  const all: Layout[] = [...layouts, ...presets];
-  const layout = all.find((l) => l.id === openId) ?? layouts[0];
+  const { mode, openId, framingId } = useLayoutsRoom();
+  const layout = openLayout({ layouts, presets }, openId);
+  const side = useRoving<HTMLElement>();
   const place = layouts.findIndex((l) => l.id === layout?.id);
   const tile = ({ id, name, number }: Layout) => (
     <li key={id}>
-      <PictureTile id={id} name={name} number={number} chosen={id === layout?.id} onPress={() => setOpenId(id)} />
+      <PictureTile id={id} name={name} number={number} chosen={id === layout?.id} onPress={() => openLayoutById(id)} />
     </li>
   );
   const list = (
     <div className="flex flex-col gap-2 p-2">
       <div className="flex gap-1">
-        <AddLayout onAdded={setOpenId} />
+        <AddLayout onAdded={openLayoutById} />
         {layout && (
           <>
             <Button
@@ -288,6 +222,7 @@ export function LayoutsRoom() {
             <Button
               className="ml-auto px-1.5!"
               title="Put this layout into Next"
+              keyFor="layouts.toNext"
               onClick={() => send('picture.setNext', { picture: layout.id })}
             >
               Next
@@ -303,16 +238,16 @@ export function LayoutsRoom() {
     </div>
   );
   return (
-    <main className="grid h-[calc(100dvh-44px)] grid-cols-[224px_minmax(0,1fr)_316px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <main className="grid h-(--room) grid-cols-[224px_minmax(0,1fr)_316px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
       <h1 className="sr-only">Layouts</h1>
-      <nav className="flex min-h-0 flex-col border-r border-line" aria-label="Layouts and framings">
+      <nav ref={side} className="flex min-h-0 flex-col border-r border-line" data-region="layouts" tabIndex={-1} aria-label="Layouts and framings">
         <Tabs
           label="What to build"
           value={mode}
-          onChange={setMode}
+          onChange={(value) => setLayoutsRoom({ mode: value as typeof mode })}
           tabs={[
             { value: 'layouts', label: 'Layouts', content: list },
-            { value: 'framings', label: 'Framings', content: <FramingsList openId={framingId} onOpen={setFramingId} /> },
+            { value: 'framings', label: 'Framings', content: <FramingsList openId={framingId} onOpen={(id) => setLayoutsRoom({ framingId: id })} /> },
           ]}
         />
       </nav>

@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Play, Trash2, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { type RecordingRow } from '#engine/storage/db';
@@ -10,9 +10,10 @@ import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { HoldButton } from '../parts/hold-button';
+import { useRoving } from '../parts/roving';
 import { saveFile } from '../parts/save-file';
 
-const gone = () => void toast.error('The file of this recording is no longer in this browser.');
+const gone = () => void say.trouble('The file of this recording is no longer in this browser.');
 
 function Player({ row, onClose }: { row: RecordingRow; onClose: () => void }) {
   const files = useShowClient().files.recordings;
@@ -37,20 +38,29 @@ function Player({ row, onClose }: { row: RecordingRow; onClose: () => void }) {
 function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void; onPlay: () => void }) {
   const files = useShowClient().files.recordings;
   const [name, setName] = useState(row.name);
+  const keep = () => {
+    const clean = name.trim();
+    if (clean === '' || clean === row.name) setName(row.name);
+    else void files.rename(row.id, clean).then(refresh);
+  };
   const running = row.state === 'recording';
   const save = () => void files.file(row).then((file) => saveFile(file, file.name), gone);
-  const remove = () => void files.remove(row).then(refresh, (error: unknown) => toast.error(causeOf(error)));
+  const remove = () => void files.remove(row).then(refresh, (error: unknown) => say.trouble(causeOf(error)));
   return (
-    <li className="flex items-center gap-2 border-b border-line py-1.5">
+    <li data-recording={row.id} className="flex items-center gap-2 border-b border-line py-1.5">
       <div className="min-w-0 flex-1">
         <input
+          data-role="name"
           aria-label="Name of the recording"
           className="w-full border-transparent! bg-transparent! px-1! font-semibold"
           value={name}
           maxLength={160}
           onChange={(e) => setName(e.target.value)}
-          onBlur={() => (name.trim() ? void files.rename(row.id, name.trim()).then(refresh) : setName(row.name))}
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          onBlur={keep}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') keep();
+            if (e.key === 'Escape') setName(row.name);
+          }}
         />
         <p className="figures px-1 text-xs text-muted">
           {formatDuration(row.seconds)} · {formatBytes(row.bytes)} · {row.extension.toUpperCase()}
@@ -68,6 +78,9 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
         look="quiet"
         aria-label={`Play ${row.name}`}
         title="Play"
+        keyFor="output.play"
+        data-role="play"
+        data-first=""
         unusable={running ? 'Still being recorded.' : null}
         onClick={onPlay}
       >
@@ -77,6 +90,8 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
         look="quiet"
         aria-label={`Save ${row.name} to a file`}
         title="Save to a file"
+        keyFor="output.save"
+        data-role="save"
         unusable={running ? 'Still being recorded.' : null}
         onClick={save}
       >
@@ -102,14 +117,15 @@ export function Recordings() {
   const [playing, setPlaying] = useState<RecordingRow | null>(null);
   const recordingId = useShow(({ desk: { air } }) => air.recording?.id ?? null);
   const list = useQuery({ queryKey: ['recordings', recordingId], queryFn: () => files.list(), refetchInterval: 2000 });
+  const box = useRoving<HTMLUListElement>();
   const refresh = () => void queries.invalidateQueries({ queryKey: ['recordings'] });
   return (
     <section aria-label="Recordings">
       <h2 className="text-lg font-semibold">Recordings</h2>
       {list.data?.length === 0 && (
-        <p className="text-muted">Nothing recorded yet. Start recording on the left, or with Alt R from anywhere on the Desk.</p>
+        <p className="text-muted">Nothing recorded yet. Start recording on the left, or by its key from any room.</p>
       )}
-      <ul>
+      <ul ref={box}>
         {list.data?.map((row) => (
           <Row key={row.id} row={row} refresh={refresh} onPlay={() => setPlaying(row)} />
         ))}

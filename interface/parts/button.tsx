@@ -1,6 +1,8 @@
 /** Buttons, in the looks that they have everywhere. */
 import clsx from 'clsx';
 import { type ButtonHTMLAttributes } from 'react';
+import { type ActionArgs } from '#core/control/action';
+import { useKeyName } from '../client/hands';
 
 type Look = 'plain' | 'straw' | 'quiet' | 'air';
 
@@ -16,15 +18,36 @@ export interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   /** Why it cannot be used now: disables it, and says so on hover and focus. */
   unusable?: string | null;
   pressed?: boolean;
+  /** Action that does the same: its key is said in the title. */
+  keyFor?: string;
+  keyArgs?: ActionArgs;
 }
 
+/** A title with its key: "Take (Space)". */
+export const withKey = (title: string | undefined, key: string): string | undefined => {
+  if (key === '') return title;
+  return title ? `${title} (${key})` : key;
+};
+
 /** A button. With `unusable` it stays focusable, so that the reason can be read. */
-export function Button({ look = 'plain', unusable, pressed, className, onClick, title, children, ...rest }: ButtonProps) {
+export function Button({
+  look = 'plain',
+  unusable,
+  pressed,
+  className,
+  onClick,
+  title,
+  children,
+  keyFor = '',
+  keyArgs,
+  ...rest
+}: ButtonProps) {
+  const key = useKeyName(keyFor, keyArgs);
   return (
     <button
       type="button"
       {...rest}
-      title={unusable ?? title}
+      title={unusable ?? withKey(title, key)}
       aria-disabled={unusable ? true : undefined}
       aria-pressed={pressed}
       onClick={unusable ? undefined : onClick}

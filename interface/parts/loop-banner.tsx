@@ -22,7 +22,7 @@ export function LoopBanner() {
     <div
       role="alertdialog"
       aria-label="A loop would be closed"
-      className="fixed bottom-3 left-1/2 z-50 flex w-[min(760px,94vw)] -translate-x-1/2 flex-col gap-2 border-l-4 border-air bg-raised px-4 py-3 whitespace-normal shadow-2xl"
+      className="fixed bottom-9 left-1/2 z-50 flex w-[min(760px,94vw)] -translate-x-1/2 flex-col gap-2 border-l-4 border-air bg-raised px-4 py-3 whitespace-normal shadow-2xl"
     >
       <p className="flex items-start gap-2">
         <RefreshCcw size={18} className="mt-0.5 shrink-0 text-air" />

@@ -17,12 +17,14 @@ interface NumberFieldProps {
   /** Shows the label above the field; otherwise it is only its accessible name. */
   showLabel?: boolean;
   className?: string;
+  /** For keys that go to it. */
+  role?: string | undefined;
 }
 
 const clamp = (value: number, min: number, max: number) => Math.min(max, Math.max(min, value));
 
 /** A number that takes arithmetic (`1920/4`, `100%-40`). Arrows step by 1, with Shift by 10, with Alt by 0.1. */
-export function NumberField({ label, value, onCommit, min, max, whole = max, digits = 0, unit, showLabel, className }: NumberFieldProps) {
+export function NumberField({ label, value, onCommit, min, max, whole = max, digits = 0, unit, showLabel, className, role }: NumberFieldProps) {
   const shown = String(Number(value.toFixed(digits)));
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);
@@ -48,7 +50,6 @@ export function NumberField({ label, value, onCommit, min, max, whole = max, dig
   }
 
   function keyDown(event: KeyboardEvent): void {
-    event.stopPropagation();
     if (event.key === 'Enter') {
       // Enter settles the number; it does not also send the form around it.
       event.preventDefault();
@@ -65,7 +66,7 @@ export function NumberField({ label, value, onCommit, min, max, whole = max, dig
   }
 
   return (
-    <label className={clsx('flex flex-col gap-0.5', className)}>
+    <label data-role={role} className={clsx('flex flex-col gap-0.5', className)}>
       {showLabel && <span className="text-xs text-muted">{label}</span>}
       <span className="flex items-center gap-1">
         <input
@@ -76,6 +77,7 @@ export function NumberField({ label, value, onCommit, min, max, whole = max, dig
           value={text}
           inputMode="decimal"
           onChange={(e) => setText(e.target.value)}
+          onFocus={(e) => e.target.select()}
           onBlur={commit}
           onKeyDown={keyDown}
         />

@@ -75,8 +75,10 @@ export function ContentSelect({
   onChange,
   layoutId,
   none,
+  role,
 }: {
   label: string;
+  role?: string;
   content: BoxContent | null;
   onChange: (content: BoxContent | null) => void;
   layoutId: string;
@@ -93,7 +95,7 @@ export function ContentSelect({
   const others = (list: readonly Entity[] | undefined) => list?.filter((l) => l.id !== layoutId);
   return (
     <span className="flex min-w-0 gap-1">
-      <select aria-label={label} className="min-w-0 flex-1" value={value} onChange={(e) => choose(e.target.value)}>
+      <select data-role={role} aria-label={label} className="min-w-0 flex-1" value={value} onChange={(e) => choose(e.target.value)}>
         <option value="">{none}</option>
         {CONTENT_KINDS.map((kind) => (
           <Group key={kind} kind={kind} list={others(lists[kind])} prefix={`${kind} `} />

@@ -23,7 +23,7 @@ export function Sheet({ title, onClose, children }: { title: string; onClose: ()
       ref={room}
       tabIndex={-1}
       aria-label={title}
-      className="fixed top-[44px] bottom-[108px] left-0 z-30 flex w-[min(332px,100vw)] flex-col border-r border-line bg-panel shadow-2xl outline-none"
+      className="fixed top-[44px] bottom-[134px] left-0 z-30 flex w-[min(332px,100vw)] flex-col border-r border-line bg-panel shadow-2xl outline-none"
     >
       <header className="flex items-center border-b border-line px-3 py-1">
         <h2 className="font-semibold">{title}</h2>

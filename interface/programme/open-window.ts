@@ -6,3 +6,6 @@ export function openOutputWindow(showId: string, outputId = PROGRAMME_OUTPUT): v
   const address = `/programme?${new URLSearchParams({ show: showId, output: outputId }).toString()}`;
   window.open(address, `bivoca-${outputId}`, 'popup,width=960,height=540')?.focus();
 }
+
+/** Name of the lock that a window with an output of a show holds, so that the show knows it is seen. */
+export const windowLock = (showId: string): string => `bivoca-window ${showId}`;

@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { findOutput, outputsOf, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { viewOutput } from '#engine/panels/output-viewer';
+import { windowLock } from './open-window';
 
 /** What the address asks for: a show, or whichever runs; an output, or the programme. */
 function asked(): { showId: string | null; outputId: string; name: string } {
@@ -29,6 +30,11 @@ export function ProgrammeWindow() {
       setShown(true);
     };
     const stop = viewOutput(showId, outputId, show, () => setShown(false));
+    // The show knows by this lock that it is seen; it is let go when the window closes, however that comes.
+    const closed = new AbortController();
+    void navigator.locks
+      .request(windowLock(showId ?? ''), { mode: 'shared', signal: closed.signal }, () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done())))
+      .catch(() => undefined);
     window.addEventListener('pagehide', stop);
     const key = (event: KeyboardEvent) => event.code === 'KeyF' && toggleFull();
     window.addEventListener('keydown', key);
@@ -36,6 +42,7 @@ export function ProgrammeWindow() {
       window.removeEventListener('pagehide', stop);
       window.removeEventListener('keydown', key);
       stop();
+      closed.abort();
     };
   }, []);
   return (

@@ -4,13 +4,14 @@ import { type Clip } from '#core/replay/document';
 import { frameOfDay } from '#core/replay/edit';
 import { TILE_COLOURS } from '#core/desk/create';
 import { pictureName } from '#core/desk/pictures';
-import { parseTimecode, TimecodeError, formatTimecode } from '#core/time/timecode';
 import { useShowClient, useShow, useSend } from '../client/show-client';
-import { Button } from '../parts/button';
+import { Button, withKey } from '../parts/button';
 import { NumberField } from '../parts/number-field';
-import { keyOf } from './keys';
 import { useRoom } from './room-state';
-import { useAct } from './use-actions';
+import { useDo } from '../control/do';
+import { useKeyName } from '../client/hands';
+import { TimecodeField } from '../parts/timecode-field';
+import { useRoving } from '../parts/roving';
 
 /** A text that is kept when the field is left. */
 function TextField({
@@ -19,8 +20,10 @@ function TextField({
   max,
   onCommit,
   className,
+  role,
 }: {
   label: string;
+  role?: string;
   value: string;
   max: number;
   onCommit: (value: string) => void;
@@ -31,6 +34,7 @@ function TextField({
   const commit = () => text !== value && onCommit(text);
   return (
     <input
+      data-role={role}
       aria-label={label}
       placeholder={label}
       maxLength={max}
@@ -38,7 +42,10 @@ function TextField({
       value={text}
       onChange={(e) => setText(e.target.value)}
       onBlur={commit}
-      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') commit();
+        if (e.key === 'Escape') setText(value);
+      }}
     />
   );
 }
@@ -49,27 +56,17 @@ function EdgeField({ clip, edge }: { clip: Clip; edge: 'in' | 'out' }) {
   const send = useSend();
   const deck = useRoom((s) => s.deck);
   const rate = useShow(({ desk: { show } }) => show.rate);
-  const shown = formatTimecode(edge === 'in' ? clip.in : clip.out - 1, rate);
-  const [text, setText] = useState(shown);
-  const [error, setError] = useState<string | null>(null);
-  useEffect(() => {
-    setText(shown);
-    setError(null);
-  }, [shown]);
-  const commit = () => {
-    if (text === shown) return setError(null);
-    try {
-      const frame = frameOfDay(parseTimecode(text, rate), host.state.frame, rate);
-      setError(null);
-      send('clip.edit', { clip: clip.id, [edge]: edge === 'in' ? frame : frame + 1 });
-    } catch (fault) {
-      setError(fault instanceof TimecodeError ? fault.message : String(fault));
-    }
+  const typeKey = useKeyName(edge === 'in' ? 'replay.editIn' : 'replay.editOut');
+  const shown = edge === 'in' ? clip.in : clip.out - 1;
+  const commit = (spoken: number) => {
+    const frame = frameOfDay(spoken, host.state.frame, rate);
+    send('clip.edit', { clip: clip.id, [edge]: edge === 'in' ? frame : frame + 1 });
   };
   const nudge = (frames: number) => (
     <Button
       className="figures px-1.5!"
-      title={keyOf(`${edge}${frames}`)}
+      keyFor={edge === 'in' ? 'replay.nudgeIn' : 'replay.nudgeOut'}
+      keyArgs={{ frames }}
       aria-label={`${edge} ${frames} frames`}
       onClick={() => send('clip.nudge', { clip: clip.id, edge, frames })}
     >
@@ -79,14 +76,15 @@ function EdgeField({ clip, edge }: { clip: Clip; edge: 'in' | 'out' }) {
   return (
     <div className="flex flex-wrap items-center gap-1">
       <span className="w-7 text-muted">{edge === 'in' ? 'In' : 'Out'}</span>
-      <input
-        aria-label={`${edge} point of the clip`}
-        aria-invalid={error !== null}
-        className="figures w-28"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={commit}
-        onKeyDown={(e) => e.key === 'Enter' && commit()}
+      <TimecodeField
+        role={`edge-${edge}`}
+        label={`${edge} point of the clip`}
+        title={withKey('Typed as spoken: 115410, 54:00, +10', typeKey)}
+        className="w-28"
+        value={shown}
+        rate={rate}
+        from={() => shown}
+        onCommit={commit}
       />
       {nudge(-10)}
       {nudge(-1)}
@@ -94,16 +92,12 @@ function EdgeField({ clip, edge }: { clip: Clip; edge: 'in' | 'out' }) {
       {nudge(10)}
       <Button
         className="px-1.5!"
-        title={`Set to where deck ${deck} stands · ${keyOf(`${edge}-here`)}`}
+        title={`Set to where deck ${deck} stands`}
+        keyFor={edge === 'in' ? 'replay.inHere' : 'replay.outHere'}
         onClick={() => send('clip.setEdge', { clip: clip.id, edge, deck })}
       >
         Here
       </Button>
-      {error && (
-        <span role="alert" className="w-full text-xs text-air">
-          {error}
-        </span>
-      )}
     </div>
   );
 }
@@ -111,7 +105,8 @@ function EdgeField({ clip, edge }: { clip: Clip; edge: 'in' | 'out' }) {
 /** What one clip is, or what several chosen clips share. */
 export function ClipEditor() {
   const send = useSend();
-  const act = useAct();
+  const act = useDo();
+  const box = useRoving<HTMLElement>();
   const chosen = useRoom((s) => s.chosen);
   const show = useShow(({ desk }) => desk.show);
   const clips = show.replay.clips.filter((c) => chosen.includes(c.id));
@@ -121,22 +116,23 @@ export function ClipEditor() {
   const ids = clips.map((c) => c.id);
   const one = clips.length === 1;
   return (
-    <section aria-label="Edit" className="flex flex-col gap-1.5 border-t border-line bg-panel p-1.5">
+    <section ref={box} aria-label="Edit" className="flex flex-col gap-1.5 border-t border-line bg-panel p-1.5">
       {one ? (
         <>
           <div className="flex gap-1">
             <span className="figures self-center px-1 font-semibold">{clip.number}</span>
             <TextField
+              role="clip-name"
               label="Name"
               max={120}
               className="min-w-0 flex-1"
               value={clip.name}
               onCommit={(name) => name !== '' && send('clip.edit', { clip: clip.id, name })}
             />
-            <Button className="px-1.5!" title={`Split at the playhead · ${keyOf('split')}`} onClick={() => act('split')}>
+            <Button className="px-1.5!" title="Split at the playhead" keyFor="replay.split" onClick={() => act('replay.split')}>
               Split
             </Button>
-            <Button className="px-1.5!" title={keyOf('duplicate')} onClick={() => act('duplicate')}>
+            <Button className="px-1.5!" keyFor="replay.duplicate" onClick={() => act('replay.duplicate')}>
               Duplicate
             </Button>
           </div>
@@ -164,8 +160,14 @@ export function ClipEditor() {
               key={sourceId}
               className="figures min-w-8 px-1.5!"
               pressed={order >= 0}
-              title={`${pictureName(show, sourceId)}${order >= 0 ? `, shown as number ${order + 1}` : ''}. Switch off and on to put it last.`}
-              onClick={() => send('clip.toggleAngle', { clips: ids, angle: sourceId })}
+              title={`${pictureName(show, sourceId)}: the only angle; with Shift added, or taken away${order >= 0 ? `. Shown as number ${order + 1}` : ''}`}
+              keyFor="replay.clipAngle"
+              keyArgs={{ number: i + 1 }}
+              onClick={(e) =>
+                e.shiftKey
+                  ? send('clip.toggleAngle', { clips: ids, angle: sourceId })
+                  : send('clip.set', { clips: ids, angleIds: [sourceId] })
+              }
             >
               {i + 1}
               {order >= 0 && clip.angleIds.length > 1 && <sub>{order + 1}</sub>}

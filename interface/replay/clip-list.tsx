@@ -8,8 +8,10 @@ import { filterClips } from '#core/replay/search';
 import { type Rate } from '#core/time/rate';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { useRoom } from './room-state';
-import { chooseClip, useAct } from './use-actions';
-import { lengthText } from './words';
+import { useDo } from '../control/do';
+import { chooseClip } from './acts';
+
+import { formatLength } from '#core/time/spoken';
 
 const ROW = 30;
 
@@ -54,7 +56,7 @@ const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }
       <span className="text-straw" aria-label={`Rating ${clip.rating}`}>
         {'★'.repeat(clip.rating)}
       </span>
-      <span className="figures pr-1.5 text-right">{lengthText(clipsFrames([clip], 0), rate)}</span>
+      <span className="figures pr-1.5 text-right">{formatLength(clipsFrames([clip], 0), rate)}</span>
     </div>
   );
 });
@@ -63,7 +65,7 @@ const Row = memo(function Row({ clip, chosen, playing, lost, angles, rate, top }
 export function ClipList() {
   const host = useShowClient();
   const send = useSend();
-  const act = useAct();
+  const act = useDo();
   const room = useRef<HTMLDivElement>(null);
   const chosen = useRoom((s) => s.chosen);
   const filter = useRoom((s) => s.filter);
@@ -134,7 +136,7 @@ export function ClipList() {
         const id = clipOf(e);
         if (id !== null && ids.size > 1 && !e.shiftKey && !e.ctrlKey) chooseClip(host.state.desk.show, id, false);
       }}
-      onDoubleClick={() => act('cue')}
+      onDoubleClick={() => act('replay.cue')}
       onDragStart={(e) => {
         const id = clipOf(e);
         if (id !== null)

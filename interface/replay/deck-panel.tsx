@@ -9,15 +9,18 @@ import { totalFrames } from '#core/replay/roll';
 import { type Rate } from '#core/time/rate';
 import { formatTimecode } from '#core/time/timecode';
 import { pictureName } from '#core/desk/pictures';
+import { type ActionArgs } from '#core/control/action';
+import { useHands } from '../client/hands';
 import { useShow, useSend, useLive } from '../client/show-client';
+import { useRoving } from '../parts/roving';
 import { useTally } from '../client/use-tally';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';
-import { keyOf } from './keys';
 import { setRoom, useRoom } from './room-state';
-import { behindText, lengthText, motionText } from './words';
+import { behindText, motionText } from './words';
+import { formatLength } from '#core/time/spoken';
 
 /** How far behind the present a deck is: a filled block when live, large figures when not. */
 function Sign({ deck }: { deck: DeckNumber }) {
@@ -31,8 +34,8 @@ function Sign({ deck }: { deck: DeckNumber }) {
       behind: behindText(frame - place.position, show.rate),
       code: formatTimecode(Math.floor(place.position), show.rate),
       motion: motionText(place.live ? 1 : place.rate, state.motion.kind),
-      left: rest ? lengthText(rest.item, show.rate) : null,
-      all: rest ? (Number.isFinite(rest.all) ? lengthText(rest.all, show.rate) : 'loops') : null,
+      left: rest ? formatLength(rest.item, show.rate) : null,
+      all: rest ? (Number.isFinite(rest.all) ? formatLength(rest.all, show.rate) : 'loops') : null,
       ends: rest !== null && rest.all < 10 * (show.rate.num / show.rate.den) && rest.all > 0,
       clip: item && place.roll && state.roll ? `${place.roll.index + 1}/${state.roll.items.length} ${item.name}` : null,
     };
@@ -80,7 +83,9 @@ function Angles({ deck }: { deck: DeckNumber }) {
           key={sourceId}
           pressed={shown === sourceId}
           className={clsx('figures min-w-8 px-1.5!', shown === sourceId && 'bg-straw! text-deep!')}
-          title={`${pictureName(show, sourceId)} (${i + 1})`}
+          title={pictureName(show, sourceId)}
+          keyFor="replay.angle"
+          keyArgs={{ number: i + 1 }}
           onClick={() => send('deck.setAngle', { deck, angle: sourceId })}
         >
           {i + 1}
@@ -100,15 +105,18 @@ function speedOf(replay: ReplayAir, number: DeckNumber, frame: number, rate: Rat
 
 function Transport({ deck }: { deck: DeckNumber }) {
   const send = useSend();
+  const speeds = useHands((h) => h.speeds);
   const { speed, rolling, sourceId } = useLive(({ desk: { show, air }, frame }) => ({
     speed: speedOf(air.replay, deck, frame, show.rate),
     rolling: air.replay.decks[deck].roll !== null,
     sourceId: deckSource({ show }, deck)?.id ?? null,
   }));
-  const press = (label: ReactNode, title: string, action: string, type: string, args: Record<string, unknown> = {}) => (
+  const press = (label: ReactNode, title: string, action: string, type: string, args: Record<string, unknown> = {}, keyArgs: ActionArgs = {}) => (
     <Button
       className="figures min-w-7 flex-1 px-0.5!"
-      title={[title, keyOf(action)].filter(Boolean).join(' · ')}
+      title={title}
+      keyFor={action}
+      keyArgs={keyArgs}
       aria-label={`${title}, deck ${deck}`}
       onClick={() => send(type, { deck, ...args })}
     >
@@ -118,15 +126,15 @@ function Transport({ deck }: { deck: DeckNumber }) {
   return (
     <div className="flex flex-col gap-1 p-1.5">
       <div className="flex gap-1">
-        {press('◀◀', 'Shuttle backwards', 'back', 'deck.shuttleOn', { direction: 'backwards' })}
-        {press('◀', 'Play backwards', 'reverse', 'deck.reverse')}
-        {press('−10', 'Ten frames back', 'step-back-10', 'deck.step', { frames: -10 })}
-        {press('−1', 'One frame back', 'step-back', 'deck.step', { frames: -1 })}
-        {press('▶ ❙❙', 'Play or pause', 'toggle', 'deck.toggle')}
-        {press('+1', 'One frame on', 'step', 'deck.step', { frames: 1 })}
-        {press('+10', 'Ten frames on', 'step-10', 'deck.step', { frames: 10 })}
-        {press('▶▶', 'Shuttle forwards', 'on', 'deck.shuttleOn', { direction: 'forwards' })}
-        {press('Live', 'Jump to live', 'live', 'deck.jump', { to: 'live' })}
+        {press('◀◀', 'Shuttle backwards', 'replay.back', 'deck.shuttleOn', { direction: 'backwards' })}
+        {press('◀', 'Play backwards', 'replay.reverse', 'deck.reverse')}
+        {press('−10', 'Ten frames back', 'replay.step', 'deck.step', { frames: -10 }, { frames: -10 })}
+        {press('−1', 'One frame back', 'replay.step', 'deck.step', { frames: -1 }, { frames: -1 })}
+        {press('▶ ❙❙', 'Play or pause', 'replay.toggle', 'deck.toggle')}
+        {press('+1', 'One frame on', 'replay.step', 'deck.step', { frames: 1 }, { frames: 1 })}
+        {press('+10', 'Ten frames on', 'replay.step', 'deck.step', { frames: 10 }, { frames: 10 })}
+        {press('▶▶', 'Shuttle forwards', 'replay.on', 'deck.shuttleOn', { direction: 'forwards' })}
+        {press('Live', 'Jump to live', 'replay.live', 'deck.jump', { to: 'live' })}
       </div>
       <div className="flex items-center gap-1.5">
         <input
@@ -147,12 +155,14 @@ function Transport({ deck }: { deck: DeckNumber }) {
           value={speed}
           onCommit={(value) => send('deck.setSpeed', { deck, speed: Math.round(value) })}
         />
-        {[25, 50, 100].map((s) => (
+        {speeds.map((s) => (
           <Button
             key={s}
             className="figures px-1.5!"
             pressed={speed === s}
-            title={`Speed ${s} % · ${keyOf(`speed-${s}`)}`}
+            title={`Speed ${s} %`}
+            keyFor="replay.speed"
+            keyArgs={{ speed: s }}
             onClick={() => send('deck.setSpeed', { deck, speed: s })}
           >
             {s}
@@ -160,9 +170,9 @@ function Transport({ deck }: { deck: DeckNumber }) {
         ))}
         {rolling && (
           <>
-            {press(<SkipBack size={15} />, 'Piece before', 'previous', 'roll.previous')}
-            {press(<SkipForward size={15} />, 'Next piece', 'next', 'roll.next')}
-            {press(<RotateCcw size={15} />, 'From the beginning', 'again', 'roll.again')}
+            {press(<SkipBack size={15} />, 'Piece before', 'replay.previous', 'roll.previous')}
+            {press(<SkipForward size={15} />, 'Next piece', 'replay.next', 'roll.next')}
+            {press(<RotateCcw size={15} />, 'From the beginning', 'replay.again', 'roll.again')}
           </>
         )}
         <Button
@@ -186,16 +196,20 @@ function DeckTally({ id, name }: { id: string; name: string }) {
 export function DeckPanel({ deck }: { deck: DeckNumber }) {
   const send = useSend();
   const chosen = useRoom((s) => s.deck === deck);
+  const box = useRoving<HTMLElement>();
   const { sourceId, gang, total } = useShow(({ desk: { show, air } }) => {
     const { roll } = air.replay.decks[deck];
     return {
       sourceId: deckSource({ show }, deck)?.id ?? null,
       gang: air.replay.gang,
-      total: roll ? lengthText(totalFrames(roll.items, roll.joinFrames), show.rate) : null,
+      total: roll ? formatLength(totalFrames(roll.items, roll.joinFrames), show.rate) : null,
     };
   });
   return (
     <section
+      ref={box}
+      data-region={`deck-${deck}`}
+      tabIndex={-1}
       aria-label={`Deck ${deck}`}
       style={{ contain: 'layout paint' }}
       className={clsx('flex min-w-0 flex-col border-t-4 bg-panel', chosen ? 'border-straw' : 'border-transparent')}
@@ -205,14 +219,16 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
         <Button
           pressed={chosen}
           className={clsx('font-semibold', chosen && 'bg-straw/15')}
-          title={`Keys work on deck ${deck} · ${keyOf('other-deck')}`}
+          title={`Keys work on deck ${deck}`}
+          keyFor="replay.deck"
         >
           Deck {deck}
         </Button>
         <Angles deck={deck} />
         <Button
           pressed={gang}
-          title={`Both decks go together, each on its own angle · ${keyOf('gang')}`}
+          title="Both decks go together, each on its own angle"
+          keyFor="replay.gang"
           onClick={() => send('deck.gang', { deck })}
         >
           Gang

@@ -1,7 +1,7 @@
 /** Files made of clips, reels and angles. */
 import { FileUp, X } from 'lucide-react';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '../client/say';
 import { useStore } from 'zustand';
 import { clipsOf } from '#core/replay/document';
 import { causeOf } from '#core/schema/cause';
@@ -68,9 +68,9 @@ function ReadIn() {
     const { desk, frame } = host.state;
     try {
       const list = await readClipList(desk.show, file, frame);
-      if (send('clip.import', { reel: desk.show.replay.reelId, list })) toast.success(`${list.length} clips are in the reel.`);
+      if (send('clip.import', { reel: desk.show.replay.reelId, list })) say.good(`${list.length} clips are in the reel.`);
     } catch (error) {
-      toast.error(causeOf(error), { duration: 9000 });
+      say.trouble(causeOf(error), { duration: 9000 });
     }
   };
   return (
@@ -108,7 +108,7 @@ export function ExportPanel() {
   const events = () => reelEvents(show, clips);
   const programme = async (make: typeof edlFile) => {
     const cuts = await programmeEvents(show, host.files, host.state.frame);
-    if (cuts.length === 0) toast.warning('Nothing has been on air yet.');
+    if (cuts.length === 0) say.caution('Nothing has been on air yet.');
     else give(make(show, `${show.name} programme`, cuts));
   };
   return (

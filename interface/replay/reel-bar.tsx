@@ -1,14 +1,16 @@
 /** The reels, and what is done with the chosen one. */
 import { Pencil, Plus, Star, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '../client/say';
 import { pictureName } from '#core/desk/pictures';
 import { useShowClient, useShow, useSend } from '../client/show-client';
-import { Button } from '../parts/button';
+import { Button, withKey } from '../parts/button';
 import { Popover } from '../parts/popover';
-import { keyOf } from './keys';
 import { setRoom, useRoom } from './room-state';
-import { targetReel, useAct } from './use-actions';
+import { useDo } from '../control/do';
+import { useKeyName } from '../client/hands';
+import { useRoving } from '../parts/roving';
+import { targetReel } from './acts';
 
 /** A name, asked for where it is needed. */
 function NameForm({ label, first, verb, onDone }: { label: string; first: string; verb: string; onDone: (name: string) => void }) {
@@ -37,21 +39,25 @@ export function ReelBar() {
     reelId: show.replay.reelId,
     counts: show.replay.clips.length,
   }));
+  const before = useKeyName('replay.reelBefore');
+  const after = useKeyName('replay.reelAfter');
+  const targetKey = useKeyName('replay.target');
+  const bar = useRoving<HTMLDivElement>();
   const chosenTarget = useRoom((s) => s.target);
   const target = targetReel(host.state.desk.show);
   const reel = reels.find((r) => r.id === reelId);
   const place = reels.findIndex((r) => r.id === reelId);
   const best = () => {
     const outcome = host.dispatch({ type: 'reel.highlights', args: { name: 'Highlights', rating: 1 } });
-    if (!outcome.ok) toast.warning(outcome.error.message);
+    if (!outcome.ok) say.caution(outcome.error.message);
     else send('reel.choose', { reel: outcome.result.id });
   };
   return (
-    <div className="flex items-center gap-1 border-b border-line p-1.5">
+    <div ref={bar} className="flex items-center gap-1 border-b border-line p-1.5">
       <select
         aria-label="Reel"
         className="min-w-0 flex-1 font-semibold"
-        title={`Reel · ${keyOf('reel-before')}, ${keyOf('reel-after')}`}
+        title={`Reel (${before}, ${after})`}
         value={reelId}
         onChange={(e) => send('reel.choose', { reel: e.target.value })}
       >
@@ -122,7 +128,7 @@ export function ReelBar() {
       </Button>
       <label
         className="flex items-center gap-1 pl-1 text-[13px] text-muted"
-        title={`Copies (${keyOf('copy')}) and moves (${keyOf('move')}) go here · ${keyOf('target')}`}
+        title={withKey('Copies and moves go here', targetKey)}
       >
         to
         <select
@@ -144,23 +150,23 @@ export function ReelBar() {
 
 /** Search over the reel, or over all. */
 export function ClipSearch() {
+  const searchKey = useKeyName('replay.search');
+  const bar = useRoving<HTMLDivElement>();
   const filter = useRoom((s) => s.filter);
   const show = useShow(({ desk }) => desk.show);
   const set = (change: Partial<typeof filter>) => setRoom({ filter: { ...filter, ...change } });
   return (
-    <div className="flex items-center gap-1 border-b border-line px-1.5 py-1">
+    <div ref={bar} className="flex items-center gap-1 border-b border-line px-1.5 py-1">
       <input
         data-role="clip-search"
         aria-label="Search the clips"
         placeholder="Search: words, #12"
-        title={`Search · ${keyOf('search')}`}
+        title={withKey('Search', searchKey)}
         className="min-w-0 flex-1"
         value={filter.text}
         onChange={(e) => set({ text: e.target.value })}
         onKeyDown={(e) => {
-          if (e.key !== 'Escape' && e.key !== 'Enter') return;
           if (e.key === 'Escape') set({ text: '' });
-          e.currentTarget.blur();
         }}
       />
       <select aria-label="Lowest rating" value={filter.rating} onChange={(e) => set({ rating: Number(e.target.value) })}>
@@ -188,7 +194,8 @@ export function ClipSearch() {
 
 /** What is done with the chosen clips: stand them on the deck, play, roll to air, copy, remove. */
 export function ClipTools() {
-  const act = useAct();
+  const act = useDo();
+  const bar = useRoving<HTMLDivElement>();
   const none = useRoom((s) => s.chosen.length === 0);
   const why = none ? 'Choose a clip first.' : null;
   const { look, rolls } = useShow(({ desk: { air } }) => ({
@@ -199,7 +206,8 @@ export function ClipTools() {
     <Button
       look={kind}
       className="px-2!"
-      title={[title, keyOf(id)].filter(Boolean).join(' · ')}
+      title={title}
+      keyFor={id}
       unusable={unusable}
       onClick={() => act(id)}
     >
@@ -207,23 +215,23 @@ export function ClipTools() {
     </Button>
   );
   return (
-    <div className="flex flex-wrap gap-1 border-t border-line p-1.5">
-      {button('roll', 'Play', 'Play the chosen clips on the deck', why, 'straw')}
-      {button('cue', 'Cue', 'Stand the chosen clips on the deck', why)}
-      {button('roll-reel', 'Play reel', 'Play the whole reel on the deck')}
-      {button('to-air', 'Roll to air', 'Take the deck to air, play the chosen clips, and take back what was on air', why, 'air')}
-      {button('reel-to-air', 'Reel to air', 'Take the deck to air, play the whole reel, and take back what was on air', null, 'air')}
+    <div ref={bar} className="flex flex-wrap gap-1 border-t border-line p-1.5">
+      {button('replay.roll', 'Play', 'Play the chosen clips on the deck', why, 'straw')}
+      {button('replay.cue', 'Cue', 'Stand the chosen clips on the deck', why)}
+      {button('replay.rollReel', 'Play reel', 'Play the whole reel on the deck')}
+      {button('replay.toAir', 'Roll to air', 'Take the deck to air, play the chosen clips, and take back what was on air', why, 'air')}
+      {button('replay.reelToAir', 'Reel to air', 'Take the deck to air, play the whole reel, and take back what was on air', null, 'air')}
       {button(
-        'look-back',
+        'replay.lookBack',
         look ? 'Again' : 'Look back',
         'Show on air what was on air some seconds ago; again starts it again',
         null,
         'air',
       )}
-      {(look || rolls) && button('return', 'Return', 'Take back what was on air before', null, 'straw')}
-      {button('copy', 'Copy', 'Copy the chosen clips to the target reel', why)}
-      {button('move', 'Move', 'Move the chosen clips to the target reel', why)}
-      {button('remove', 'Remove', 'Remove the chosen clips', why)}
+      {(look || rolls) && button('replay.return', 'Return', 'Take back what was on air before', null, 'straw')}
+      {button('replay.copy', 'Copy', 'Copy the chosen clips to the target reel', why)}
+      {button('replay.move', 'Move', 'Move the chosen clips to the target reel', why)}
+      {button('replay.remove', 'Remove', 'Remove the chosen clips', why)}
     </div>
   );
 }

@@ -1,9 +1,6 @@
 /** The room Replay. */
 import { Circle } from 'lucide-react';
-import { useState } from 'react';
 import { useShow, useSend } from '../client/show-client';
-import { type ControlDriver } from '#engine/control/driver';
-import { ControllersPanel } from '../control/controllers-panel';
 import { JogPanel } from '../control/jog-panel';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
@@ -14,10 +11,9 @@ import { ClipList } from './clip-list';
 import { DeckPanel } from './deck-panel';
 import { ClipSearch, ClipTools, ReelBar } from './reel-bar';
 import { ExportPanel } from './export-panel';
-import { useRoom } from './room-state';
+import { setRoom, useRoom } from './room-state';
 import { Timeline } from './timeline';
 import { Totals } from './totals';
-import { useReplayKeys } from './use-actions';
 
 /** Starts and stops the recording of the angles; says what is wrong with any of them. */
 function RecordAngles() {
@@ -35,7 +31,8 @@ function RecordAngles() {
       <Button
         look="straw"
         unusable={angles === 0 ? 'Choose the angles first, under Angles.' : null}
-        title="Record the angles · Alt A"
+        title="Record the angles"
+        keyFor="replay.record"
         onClick={() => send('replay.start')}
       >
         <Circle size={13} /> Record {angles} angles
@@ -47,6 +44,7 @@ function RecordAngles() {
       look={troubles ? 'air' : 'plain'}
       className={troubles ? '' : 'border-text!'}
       title="Hold to stop recording the angles"
+      keyFor="replay.record"
       onHeld={() => send('replay.stop')}
     >
       <Circle size={13} fill="currentColor" /> {troubles ? `Trouble: ${troubles}` : `Recording ${angles} angles`}
@@ -67,15 +65,12 @@ function Clips() {
 }
 
 /** The room of the replay operator: decks, timeline, reels. Everything in it has a key. */
-export function ReplayRoom({ controls }: { controls: readonly ControlDriver[] }) {
-  useReplayKeys();
-  const [tab, setTab] = useState('clips');
+export function ReplayRoom() {
+  const tab = useRoom((s) => s.tab);
   const jog = useRoom((s) => s.jogPanel);
   return (
     <main
-      className="grid h-[calc(100dvh-44px)] grid-cols-[minmax(0,1fr)_430px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible"
-      // After a press with the mouse the keys mean the room again, not the button.
-      onPointerUp={() => document.activeElement instanceof HTMLButtonElement && document.activeElement.blur()}
+      className="grid h-(--room) grid-cols-[minmax(0,1fr)_430px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible"
     >
       <h1 className="sr-only">Replay</h1>
       <div className="flex min-h-0 min-w-0 flex-col">
@@ -85,12 +80,12 @@ export function ReplayRoom({ controls }: { controls: readonly ControlDriver[] })
         </div>
         <Timeline />
         {jog && (
-          <div className="fixed bottom-2 left-2 z-30 border border-line bg-panel p-3 shadow-2xl">
+          <div className="fixed bottom-9 left-2 z-30 border border-line bg-panel p-3 shadow-2xl">
             <JogPanel />
           </div>
         )}
       </div>
-      <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[720px]" aria-label="Clips and settings">
+      <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[720px]" data-region="clips" tabIndex={-1} aria-label="Clips and settings">
         <div className="flex items-center gap-2 border-b border-line px-1.5 py-1">
           <RecordAngles />
           <div className="min-w-0 flex-1">
@@ -101,12 +96,11 @@ export function ReplayRoom({ controls }: { controls: readonly ControlDriver[] })
         <Tabs
           label="Clips and settings"
           value={tab}
-          onChange={setTab}
+          onChange={(value) => setRoom({ tab: value as typeof tab })}
           tabs={[
             { value: 'clips', label: 'Clips', content: <Clips /> },
             { value: 'angles', label: 'Angles and settings', content: <AnglesPanel /> },
             { value: 'export', label: 'Export', content: <ExportPanel /> },
-            { value: 'controllers', label: 'Controllers', content: <ControllersPanel drivers={controls} /> },
           ]}
         />
       </aside>

@@ -21,6 +21,7 @@ interface RoomState {
   filter: Omit<ClipFilter, 'reelId'> & { everywhere: boolean };
   view: TimelineView;
   jogPanel: boolean;
+  tab: 'clips' | 'angles' | 'export';
 }
 
 export const useRoom = create<RoomState>(() => ({
@@ -31,6 +32,7 @@ export const useRoom = create<RoomState>(() => ({
   filter: { text: '', rating: 0, angleId: null, everywhere: false },
   view: { from: 0, scale: 1.2, follow: true },
   jogPanel: false,
+  tab: 'clips',
 }));
 
 export const setRoom = (change: Partial<RoomState>): void => useRoom.setState(change);

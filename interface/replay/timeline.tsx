@@ -9,13 +9,15 @@ import { pictureName, findSource } from '#core/desk/pictures';
 import { formatTimecode } from '#core/time/timecode';
 import { type ShowClient } from '#engine/client/show-client';
 import { useShowClient, useShow, useSend } from '../client/show-client';
-import { Button } from '../parts/button';
-import { keyOf } from './keys';
+import { useKeyName } from '../client/hands';
+import { Button, withKey } from '../parts/button';
+import { useRoving } from '../parts/roving';
+import { TimecodeField } from '../parts/timecode-field';
 import { type EdgeDrag, Magnifier } from './magnifier';
 import { setRoom, useRoom, zoomView } from './room-state';
 import { Thumbnails } from './thumbnails';
 import { CLIP_ROW, CLIPS_TOP, drawTimeline, LANES_TOP } from './timeline-draw';
-import { chooseClip } from './use-actions';
+import { chooseClip } from './acts';
 
 /** The live edge keeps this share of the width when the timeline follows. */
 const FOLLOW_AT = 0.9;
@@ -203,6 +205,7 @@ export function Timeline() {
     seek(frame);
   };
 
+  const tools = useRoving<HTMLDivElement>();
   const up = () => {
     const active = scrub.current;
     scrub.current = null;
@@ -217,13 +220,14 @@ export function Timeline() {
   };
 
   return (
-    <section aria-label="Timeline" className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[1099px]:min-h-80">
-      <div className="flex flex-wrap items-center gap-1 bg-panel px-1.5 py-1">
+    <section data-region="timeline" tabIndex={-1} aria-label="Timeline" className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[1099px]:min-h-80">
+      <div ref={tools} className="flex flex-wrap items-center gap-1 bg-panel px-1.5 py-1">
         <GoTo />
         <Button
           className="px-1.5!"
           aria-label="Timeline wider"
-          title={`Wider · ${keyOf('wider')}, or the wheel`}
+          title="Wider, as by the wheel"
+          keyFor="replay.wider"
           onClick={() => zoomView(1.5, null)}
         >
           <ZoomOut size={15} />
@@ -231,14 +235,16 @@ export function Timeline() {
         <Button
           className="px-1.5!"
           aria-label="Timeline closer"
-          title={`Closer · ${keyOf('closer')}, or the wheel`}
+          title="Closer, as by the wheel"
+          keyFor="replay.closer"
           onClick={() => zoomView(1 / 1.5, null)}
         >
           <ZoomIn size={15} />
         </Button>
         <Button
           pressed={follows}
-          title={`The chosen deck stays in view · ${keyOf('follow')}`}
+          title="The chosen deck stays in view"
+          keyFor="replay.follow"
           onClick={() => setRoom({ view: { ...useRoom.getState().view, follow: !follows } })}
         >
           {follows ? 'Follows' : 'Stays'}
@@ -265,28 +271,25 @@ export function Timeline() {
 
 /** A timecode to go to. */
 function GoTo() {
+  const client = useShowClient();
   const send = useSend();
-  const [text, setText] = useState('');
   const deck = useRoom((s) => s.deck);
-  const go = () => {
-    if (text.trim() !== '' && send('deck.goTo', { deck, timecode: text.trim() })) {
-      setText('');
-      (document.activeElement as HTMLElement | null)?.blur();
-    }
+  const rate = useShow(({ desk: { show } }) => show.rate);
+  const key = useKeyName('replay.goTo');
+  const from = () => {
+    const { desk, frame } = client.state;
+    return Math.floor(deckPlace(desk.air.replay.decks[deck], desk.air.replay, frame, rate).position);
   };
   return (
-    <input
-      data-role="go-to"
-      aria-label={`Timecode for deck ${deck} to go to`}
-      title={`Go to a timecode · ${keyOf('go-to')}`}
-      placeholder="00:00:00:00"
-      className="figures w-[116px] px-1.5!"
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') go();
-        if (e.key === 'Escape') e.currentTarget.blur();
-      }}
+    <TimecodeField
+      role="go-to"
+      label={`Timecode for deck ${deck} to go to`}
+      title={withKey('Go to a timecode: 115410, 54:00, +10', key)}
+      className="w-[116px] px-1.5!"
+      value={null}
+      rate={rate}
+      from={from}
+      onCommit={(frame) => void send('deck.goTo', { deck, timecode: formatTimecode(frame, rate) })}
     />
   );
 }
@@ -307,7 +310,8 @@ function Marks() {
       <Button
         className="figures"
         pressed={markIn !== null}
-        title={`Mark in · ${keyOf('mark-in')}`}
+        title="Mark in"
+        keyFor="replay.markIn"
         onClick={() => send('mark.in', { deck })}
       >
         In {code(markIn)}
@@ -315,7 +319,8 @@ function Marks() {
       <Button
         className="figures"
         pressed={markOut !== null}
-        title={`Mark out · ${keyOf('mark-out')}`}
+        title="Mark out"
+        keyFor="replay.markOut"
         onClick={() => send('mark.out', { deck })}
       >
         Out {code(markOut === null ? null : markOut - 1)}
@@ -324,14 +329,16 @@ function Marks() {
         look="quiet"
         className="px-0.5!"
         aria-label="Clear the marks"
-        title={`Clear the marks · ${keyOf('clear-marks')}`}
+        title="Clear the marks"
+        keyFor="replay.clearMarks"
         unusable={markIn === null && markOut === null ? 'Nothing is marked.' : null}
         onClick={() => send('mark.clear')}
       >
         <X size={14} />
       </Button>
       <Button
-        title={`Make a clip of the marks · ${keyOf('make-clip')}`}
+        title="Make a clip of the marks"
+        keyFor="replay.makeClip"
         unusable={markIn === null || markOut === null ? 'Mark in and out first.' : null}
         onClick={() => send('clip.add', { deck })}
       >
@@ -341,7 +348,9 @@ function Marks() {
         <Button
           key={i}
           look={i === 0 ? 'straw' : 'plain'}
-          title={`Make a clip of the last ${seconds} seconds · ${keyOf(`grab-${i + 1}`)}`}
+          title={`Make a clip of the last ${seconds} seconds`}
+          keyFor="replay.grab"
+          keyArgs={{ length: i + 1 }}
           onClick={() => send('clip.grab', { deck, length: i + 1 })}
         >
           {i === 0 && 'Grab '}

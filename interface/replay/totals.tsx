@@ -8,7 +8,8 @@ import { clipsOf } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';
 import { useShow, useLive } from '../client/show-client';
 import { useRoom } from './room-state';
-import { lengthText } from './words';
+
+import { formatLength } from '#core/time/spoken';
 
 function Total({ label, count, frames, tone }: { label: string; count?: number; frames: string; tone?: 'caution' | 'air' | undefined }) {
   return (
@@ -35,7 +36,7 @@ function Left() {
     if (!left) return { text: '–:––:––', ends: false, onAir: false };
     const second = show.rate.num / show.rate.den;
     return {
-      text: Number.isFinite(left.all) ? lengthText(left.all, show.rate) : 'loops',
+      text: Number.isFinite(left.all) ? formatLength(left.all, show.rate) : 'loops',
       ends: left.all > 0 && left.all <= 10 * second && state.motion.kind === 'play',
       onAir: isOnAir(shown),
     };
@@ -60,8 +61,8 @@ export function Totals() {
   }, [clips, chosen]);
   return (
     <div className="flex divide-x divide-line border-b border-line">
-      <Total label="Chosen" count={selection.length} frames={lengthText(clipsFrames(selection, join), rate)} />
-      <Total label="Reel" count={reel.length} frames={lengthText(clipsFrames(reel, join), rate)} />
+      <Total label="Chosen" count={selection.length} frames={formatLength(clipsFrames(selection, join), rate)} />
+      <Total label="Reel" count={reel.length} frames={formatLength(clipsFrames(reel, join), rate)} />
       <Left />
     </div>
   );

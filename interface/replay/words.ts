@@ -11,17 +11,6 @@ export function behindText(frames: number, rate: Rate): string {
   return h > 0 ? `−${h}:${String(m).padStart(2, '0')}:${tail}` : `−${m}:${tail}`;
 }
 
-/** "0:04:12": a length with its frames. */
-export function lengthText(frames: number, rate: Rate): string {
-  const fps = Math.round(rate.num / rate.den);
-  const whole = Math.max(0, Math.ceil(frames - 1e-6));
-  const seconds = Math.floor(whole / fps);
-  const h = Math.floor(seconds / 3600);
-  const two = (n: number) => String(n).padStart(2, '0');
-  const head = h > 0 ? `${h}:${two(Math.floor(seconds / 60) % 60)}` : String(Math.floor(seconds / 60));
-  return `${head}:${two(seconds % 60)}:${two(whole % fps)}`;
-}
-
 /** "▶ 50 %", "◀◀ 4×": how a deck moves. */
 export function motionText(rate: number, kind: string): string {
   if (rate === 0) return '❙❙';

@@ -1,141 +1,122 @@
-/** The command finder: any command by its name, with its arguments asked for. */
+/** The finder: rooms, actions, pictures and commands by name, with their keys. It asks for what is missing, and for a hold where there is one. */
 import { Command } from 'cmdk';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { findAction } from '#core/control/actions';
 import { type CommandSpec } from '#core/commands/command';
-import { entitiesOf } from '#core/desk/entities';
-import { COMMANDS } from '#core/desk/registry';
-import { type FieldInfo, fieldsOf } from '#core/schema/fields';
-import { type Show } from '#core/desk/show';
-import { useShow, useSend } from '../client/show-client';
-import { Button } from '../parts/button';
+import { asksForHold, findCommand } from '#core/desk/registry';
+import { fieldsOf } from '#core/schema/fields';
+import { useKeyLayout } from '../client/hands';
+import { useHere } from '../client/here';
+import { useSend, useShow, useShowClient } from '../client/show-client';
+import { handsOf, perform, useWorld } from '../control/do';
 import { Dialog } from '../parts/dialog';
+import { HoldButton } from '../parts/hold-button';
+import { ArgumentForm } from './argument-form';
+import { type Entry, finderEntries } from './finder-entries';
 
-/** Choices for a field that refers to something in the show, or has a fixed set of values. */
-function choices(field: FieldInfo, show: Show): { value: unknown; label: string }[] | null {
-  if (field.ref && !field.ref.list) {
-    const named = field.ref.to.flatMap((to) => entitiesOf(show, to)).map(({ id, name }) => ({ value: id, label: name || id }));
-    return [...named, ...field.ref.or.map((word) => ({ value: word, label: word }))];
-  }
-  if (field.type === 'true or false') return [true, false].map((v) => ({ value: v, label: v ? 'yes' : 'no' }));
-  const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
-  return fixed.length > 0 ? fixed.map((v) => ({ value: v, label: v })) : null;
+/** Rows that are drawn at once: a search narrows them down. */
+const MOST_ROWS = 60;
+
+/** How well an entry fits words: all must be in it; those of its title, and at its beginning, count most. */
+function fit({ title, about, id, key }: Entry, words: readonly string[]): number {
+  const name = title.toLowerCase();
+  const all = `${name} ${about.toLowerCase()} ${id.toLowerCase()} ${key.toLowerCase()}`;
+  if (!words.every((w) => all.includes(w))) return 0;
+  return 1 + words.reduce((sum, w) => sum + (name.startsWith(w) ? 4 : name.includes(` ${w}`) ? 3 : name.includes(w) ? 2 : 0), 0);
 }
 
-function parseValue(text: string, field: FieldInfo): unknown {
-  if (text === '') return undefined;
-  if (/number/.test(field.type)) return Number(text);
-  if (field.type === 'object' || field.type.startsWith('list')) {
-    try {
-      return JSON.parse(text) as unknown;
-    } catch {
-      return text;
-    }
-  }
-  return text;
-}
-
-/** Arguments of a command, asked for one under the other. */
-function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () => void }) {
-  const show = useShow((s) => s.desk.show);
-  const send = useSend();
-  const [texts, setTexts] = useState<Record<string, string>>({});
-  const fields = fieldsOf(spec.args);
-  const submit = () => {
-    const args: Record<string, unknown> = {};
-    for (const field of fields) {
-      const text = texts[field.name] ?? '';
-      const value = choices(field, show)?.find((c) => String(c.value) === text)?.value ?? parseValue(text, field);
-      if (value !== undefined) args[field.name] = value;
-    }
-    if (send(spec.type, args)) onDone();
-  };
+function Row({ entry, onSelect }: { entry: Entry; onSelect: () => void }) {
   return (
-    <form
-      className="flex flex-col gap-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        submit();
-      }}
+    <Command.Item
+      value={entry.id}
+      onSelect={onSelect}
+      className="flex cursor-pointer items-baseline gap-3 rounded-[3px] px-2 py-1 data-[selected=true]:bg-raised"
     >
-      <p className="text-muted">{spec.about}</p>
-      {fields.map((field, i) => {
-        const options = choices(field, show);
-        const props = {
-          autoFocus: i === 0,
-          value: texts[field.name] ?? '',
-          onChange: (e: { target: { value: string } }) => setTexts({ ...texts, [field.name]: e.target.value }),
-        };
-        return (
-          <label key={field.name} className="flex flex-col gap-0.5">
-            <span className="text-xs text-muted">
-              {field.about}
-              {field.optional ? ' (optional)' : ''}
-            </span>
-            {options ? (
-              <select {...props}>
-                <option value="">–</option>
-                {options.map((o) => (
-                  <option key={String(o.value)} value={String(o.value)}>
-                    {o.label}
-                  </option>
-                ))}
-              </select>
-            ) : (
-              <input {...props} placeholder={field.type} />
-            )}
-          </label>
-        );
-      })}
-      <Button type="submit" look="straw">
-        {spec.title}
-      </Button>
-    </form>
+      <span className="shrink-0 font-semibold">{entry.title}</span>
+      <span className="min-w-0 flex-1 truncate text-xs text-muted">{entry.about}</span>
+      {entry.key && <kbd className="figures shrink-0 text-[13px] text-straw">{entry.key}</kbd>}
+    </Command.Item>
   );
 }
 
-/** Ctrl+K: finds any command by name, asks for what it needs, and runs it. */
+type Pending = { kind: 'form'; spec: CommandSpec } | { kind: 'hold'; title: string; act: () => void };
+
+/** Ctrl+K: finds anything by name, asks for what it needs, and does it. */
 export function CommandFinder({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const send = useSend();
-  const [chosen, setChosen] = useState<CommandSpec | null>(null);
+  const [pending, setPending] = useState<Pending | null>(null);
   const close = () => {
-    setChosen(null);
+    setPending(null);
     onClose();
   };
-  const run = (spec: CommandSpec) => {
-    if (fieldsOf(spec.args).some((f) => !f.optional)) setChosen(spec);
-    else if (send(spec.type)) close();
-  };
+  const title = pending === null ? 'Find anything' : pending.kind === 'form' ? pending.spec.title : pending.title;
   return (
-    <Dialog open={open} onClose={close} title={chosen?.title ?? 'Find a command'} wide>
-      {chosen ? (
-        <ArgumentForm spec={chosen} onDone={close} />
+    <Dialog open={open} onClose={close} title={title} wide>
+      {pending === null ? (
+        <Search onPending={setPending} onClose={close} />
+      ) : pending.kind === 'form' ? (
+        <ArgumentForm spec={pending.spec} onDone={close} />
       ) : (
-        <Command className="flex min-h-0 flex-col gap-2" label="Commands">
-          <Command.Input autoFocus placeholder="take, record, lane…" />
-          <Command.List className="max-h-[50vh] overflow-auto">
-            <Command.Empty className="p-2 text-muted">No command has such a name.</Command.Empty>
-            {COMMANDS.map((spec) => (
-              <Row key={spec.type} type={spec.type} title={spec.title} about={spec.about} onSelect={() => run(spec)} />
-            ))}
-          </Command.List>
-        </Command>
+        <HoldButton
+          look="air"
+          autoFocus
+          onHeld={() => {
+            close();
+            pending.act();
+          }}
+        >
+          Hold to do it: {pending.title}
+        </HoldButton>
       )}
     </Dialog>
   );
 }
 
-function Row({ type, title, about, onSelect }: { type: string; title: string; about: string; onSelect: () => void }) {
+function Search({ onPending, onClose }: { onPending: (pending: Pending) => void; onClose: () => void }) {
+  const client = useShowClient();
+  const send = useSend();
+  const world = useWorld();
+  const layout = useKeyLayout();
+  const room = useHere((s) => s.room);
+  const show = useShow(({ desk }) => desk.show);
+  const [text, setText] = useState('');
+  const entries = useMemo(() => finderEntries(show, layout, room), [show, layout, room]);
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = entries
+    .map((entry) => ({ entry, score: fit(entry, words) }))
+    .filter(({ score }) => score > 0)
+    .sort((a, b) => b.score - a.score)
+    .slice(0, MOST_ROWS);
+  /** After the finder has closed, so that what takes the focus keeps it. */
+  const after = (act: () => void) => {
+    onClose();
+    setTimeout(act, 50);
+  };
+  const run = ({ title, run: what }: Entry) => {
+    if (what.kind === 'picture') return after(() => send('picture.setNext', { picture: what.id }));
+    if (what.kind === 'command') {
+      if (fieldsOf(what.spec.args).length > 0 || what.spec.hold) return onPending({ kind: 'form', spec: what.spec });
+      return after(() => send(what.spec.type));
+    }
+    const action = findAction(what.id);
+    if (action?.takes !== 'press') return undefined;
+    const act = () => perform(world, action.run(handsOf(client), what.args));
+    const meaning = action.run(handsOf(client), what.args);
+    if (meaning.kind === 'command' && asksForHold(client.state.desk, meaning)) return onPending({ kind: 'hold', title, act });
+    // Something must be filled in that the action has no key for.
+    const spec = meaning.kind === 'command' ? findCommand(meaning.type) : undefined;
+    if (spec && Object.keys(meaning.kind === 'command' ? meaning.args : {}).length === 0 && fieldsOf(spec.args).some((f) => !f.optional))
+      return onPending({ kind: 'form', spec });
+    return after(act);
+  };
   return (
-    <Command.Item
-      value={`${title} ${type}`}
-      onSelect={onSelect}
-      className="flex cursor-pointer flex-col rounded-[3px] px-2 py-1.5 data-[selected=true]:bg-raised"
-    >
-      <span className="flex justify-between gap-4">
-        <span className="font-semibold">{title}</span>
-        <span className="figures text-xs text-muted">{type}</span>
-      </span>
-      <span className="text-xs text-muted">{about}</span>
-    </Command.Item>
+    <Command className="flex min-h-0 flex-col gap-2" label="Everything" shouldFilter={false}>
+      <Command.Input autoFocus placeholder="take, record, sound, a name, a key…" value={text} onValueChange={setText} />
+      <Command.List className="max-h-[56vh] overflow-auto">
+        <Command.Empty className="p-2 text-muted">Nothing has such a name. Try a word of what it does.</Command.Empty>
+        {found.map(({ entry }) => (
+          <Row key={entry.id} entry={entry} onSelect={() => run(entry)} />
+        ))}
+      </Command.List>
+    </Command>
   );
 }

@@ -1,5 +1,5 @@
 /** Opens a show and keeps it running above all rooms. */
-import { useEffect, useState } from 'react';
+import { useEffect, useLayoutEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { causeOf } from '#core/schema/cause';
 import { type OutsideDrivers } from '#engine/capture/driver';
@@ -8,12 +8,14 @@ import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { becomeHost } from '#engine/host/host-lock';
 import { ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
+import { roomOfPath } from '#core/control/rooms';
+import { useHere } from '../client/here';
 import { useControllers } from '../control/use-controllers';
+import { useKeyboard } from '../control/use-hands';
 import { Button } from '../parts/button';
 import { RoomGuard } from './room-guard';
 import { Bar } from './top-bar';
 import { ShowClientContext } from '../client/show-client';
-import { useTalkKeys } from './use-talk-keys';
 
 type Opening =
   | { state: 'opening' }
@@ -78,7 +80,8 @@ export function OpenShow({
       <ShowClientContext value={opening.host}>
         <Wakes host={opening.host} />
         <Controllers drivers={controls} />
-        <TalkKeys />
+        <Keyboard />
+        <Here />
         <Bar />
         <RoomGuard key={room}>
           <Outlet />
@@ -130,9 +133,21 @@ function Wakes({ host }: { host: ShowHost }) {
   return null;
 }
 
-/** Talkback works in every room. */
-function TalkKeys() {
-  useTalkKeys();
+/** The keys work in every room. */
+function Keyboard() {
+  useKeyboard();
+  return null;
+}
+
+/** Says which room is open, and gives it the focus. */
+function Here() {
+  const room = roomOfPath(useLocation().pathname);
+  useLayoutEffect(() => {
+    useHere.setState({ room, open: null });
+    const main = document.querySelector<HTMLElement>('main');
+    if (main) main.tabIndex = -1;
+    if (document.activeElement === document.body || document.activeElement === null) main?.focus({ preventScroll: true });
+  }, [room]);
   return null;
 }
 

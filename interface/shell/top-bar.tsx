@@ -1,16 +1,22 @@
 /** The bar over every room: show, rooms, undo, how the engine fares, what is recorded and streamed. */
-import { ChevronsDown, Circle, CircleHelp, Radio, Redo2, Search, Settings, TriangleAlert, Tv, TvMinimal, Undo2, X } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import { Link, NavLink, useNavigate } from 'react-router';
-import { formatDuration } from '#core/time/duration';
-import { CommandFinder } from './command-finder';
-import { KeysSheet } from './keys-sheet';
-import { useShowClient, useShow, useSend, useLive } from '../client/show-client';
-import { openOutputWindow } from '../programme/open-window';
+import { ChevronsDown, Circle, CircleHelp, Radio, Redo2, Search, TriangleAlert, Tv, TvMinimal, Undo2 } from 'lucide-react';
+import { type ReactNode, useEffect, useState } from 'react';
+import { Link, NavLink } from 'react-router';
 import { CLEAN_OUTPUT } from '#core/screens/outputs';
+import { formatDuration } from '#core/time/duration';
+import { goToRegion, regions } from '../client/focus';
+import { openPanel, useHere } from '../client/here';
+import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { LoopBanner } from '../parts/loop-banner';
+import { useRoving } from '../parts/roving';
+import { openOutputWindow } from '../programme/open-window';
+import { CommandFinder } from './command-finder';
+import { KeysSheet } from './keys-sheet';
+import { Leaving } from './leaving';
+import { Notices } from './notices';
+import { RoomsNav } from './rooms-nav';
 
 function TimeOfDay() {
   const [now, setNow] = useState(() => new Date());
@@ -33,13 +39,13 @@ function RecordingState() {
   }));
   if (!on) {
     return (
-      <Button onClick={() => send('output.startRecording')} title="Record the programme (Alt R)">
+      <Button onClick={() => send('output.startRecording')} title="Record the programme" keyFor="output.record">
         <Circle size={13} /> Record
       </Button>
     );
   }
   return (
-    <HoldButton look="air" onHeld={() => send('output.stopRecording')} title="Hold to stop recording (Alt Shift R)">
+    <HoldButton look="air" onHeld={() => send('output.stopRecording')} title="Hold to stop recording" keyFor="output.record">
       <Circle size={13} fill="currentColor" /> <span className="figures">REC {formatDuration(seconds)}</span>
     </HoldButton>
   );
@@ -55,7 +61,7 @@ function StreamState() {
   }));
   if (!on) {
     return (
-      <Button onClick={() => send('output.startStream')} title="Stream the programme (Alt L)">
+      <Button onClick={() => send('output.startStream')} title="Stream the programme" keyFor="output.stream">
         <Radio size={14} /> Stream
       </Button>
     );
@@ -65,7 +71,8 @@ function StreamState() {
     <HoldButton
       look="air"
       onHeld={() => send('output.stopStream')}
-      title="Hold to stop streaming (Alt Shift L)"
+      title="Hold to stop streaming"
+      keyFor="output.stream"
       className={trouble ? 'border-caution! text-caution!' : ''}
     >
       {trouble ? <TriangleAlert size={14} /> : <Radio size={14} />}
@@ -109,172 +116,94 @@ function EngineState() {
   );
 }
 
-function Notices() {
-  const host = useShowClient();
-  const notices = useShow((s) => s.notices);
-  const failure = useShow((s) => s.failure);
-  if (notices.length === 0 && !failure) return null;
-  const tone = { info: 'border-next', caution: 'border-caution', trouble: 'border-air' };
+/** Undo, windows, the finder, the keys: one stop of Tab. */
+function Tools() {
+  const client = useShowClient();
+  const send = useSend();
+  const tools = useRoving<HTMLDivElement>();
+  const { past, future } = useShow(({ history }) => ({ past: history.past.at(-1)?.title, future: history.future.at(-1)?.title }));
+  const tool = (label: string, title: string, icon: ReactNode, keyFor: string, act: () => void, unusable: string | null = null) => (
+    <Button look="quiet" className="px-1!" aria-label={label} title={title} keyFor={keyFor} unusable={unusable} onClick={act}>
+      {icon}
+    </Button>
+  );
+  const window = (label: string, title: string, icon: ReactNode, keyFor: string, output?: string) =>
+    tool(label, title, icon, keyFor, () => openOutputWindow(client.showId, output));
   return (
-    <div className="fixed top-12 right-2 z-30 flex w-96 whitespace-normal max-w-[94vw] flex-col gap-1" role="status">
-      {failure && <p className="border-l-4 border-air bg-raised px-3 py-2">{failure} Reload the page to start it again.</p>}
-      {notices.map((n) => (
-        <div key={n.id} className={`flex items-start gap-2 border-l-4 bg-raised px-3 py-2 shadow-lg ${tone[n.tone]}`}>
-          <span className="flex-1">{n.text}</span>
-          <button
-            type="button"
-            aria-label="Read"
-            className="grid h-7 w-7 place-items-center text-muted hover:text-text"
-            onClick={() => host.dismiss(n.id)}
-          >
-            <X size={15} />
-          </button>
-        </div>
-      ))}
+    <div ref={tools} className="flex items-center" role="group" aria-label="Tools">
+      {tool(
+        'Undo',
+        past ? `Undo: ${past}` : 'Undo',
+        <Undo2 size={16} />,
+        'history.undo',
+        () => send('history.undo'),
+        past ? null : 'There is nothing to undo.',
+      )}
+      {tool(
+        'Redo',
+        future ? `Redo: ${future}` : 'Redo',
+        <Redo2 size={16} />,
+        'history.redo',
+        () => send('history.redo'),
+        future ? null : 'There is nothing to redo.',
+      )}
+      {window('Programme in a window of its own', 'Programme in a window of its own', <Tv size={16} />, 'window.programme')}
+      {window(
+        'Clean programme in a window of its own',
+        'Clean programme, below the lanes, in a window of its own',
+        <TvMinimal size={16} />,
+        'window.clean',
+        CLEAN_OUTPUT,
+      )}
+      {tool('Find anything', 'Find anything by its name', <Search size={16} />, 'finder', () => openPanel('finder'))}
+      {tool('Keys', 'Keys of this room', <CircleHelp size={16} />, 'keys', () => openPanel('keys'))}
     </div>
   );
 }
 
-/** Leaving ends the show's outputs: a press is enough when there are none, otherwise it must be held. */
-function LeaveShow() {
-  const navigate = useNavigate();
-  const running = useShow(({ desk: { air } }) => air.recording !== null || air.stream !== null);
-  useEffect(() => {
-    if (!running) return undefined;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', ask);
-    return () => window.removeEventListener('beforeunload', ask);
-  }, [running]);
-  if (running) {
-    return (
-      <HoldButton look="quiet" onHeld={() => void navigate('/')} title="Hold to leave: recording and stream are ended">
-        Shows
-      </HoldButton>
-    );
-  }
-  return (
-    <Link to="/" className="shrink-0 px-2.5 text-muted hover:text-text" title="All shows">
-      Shows
-    </Link>
-  );
-}
-
-const room = ({ isActive }: { isActive: boolean }) =>
-  `px-2 leading-[40px] border-b-2 ${isActive ? 'border-straw text-text' : 'border-transparent text-muted hover:text-text'}`;
-
 /** The bar over every room: show, rooms, time, outputs, engine. */
 export function Bar() {
-  const client = useShowClient();
-  const send = useSend();
-  const [finding, setFinding] = useState(false);
-  const [keys, setKeys] = useState(false);
-  const { name, past, future } = useShow(({ desk, history }) => ({
-    name: desk.show.name,
-    past: history.past.at(-1)?.title,
-    future: history.future.at(-1)?.title,
-  }));
+  const name = useShow(({ desk }) => desk.show.name);
+  const open = useHere((s) => s.open);
   useEffect(() => {
     document.title = `${name} · Bivoca`;
   }, [name]);
-  useEffect(() => {
-    const down = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.code === 'KeyK') {
-        event.preventDefault();
-        setFinding(true);
-      } else if (event.key === '?' && !(event.target as HTMLElement).closest('input, textarea, [role=dialog]')) setKeys(true);
-    };
-    window.addEventListener('keydown', down);
-    return () => window.removeEventListener('keydown', down);
-  }, []);
   return (
-    <header className="flex min-h-11 items-center gap-2 border-b max-[1099px]:flex-wrap border-line bg-panel px-3 whitespace-nowrap">
-      <LeaveShow />
-      <span className="max-w-56 truncate font-semibold">{name}</span>
-      <nav className="ml-2 flex" aria-label="Rooms">
-        <NavLink to="desk" className={room}>
-          Desk
-        </NavLink>
-        <NavLink to="replay" className={room}>
-          Replay
-        </NavLink>
-        <NavLink to="sound" className={room}>
-          Sound
-        </NavLink>
-        <NavLink to="layouts" className={room}>
-          Layouts
-        </NavLink>
-        <NavLink to="output" className={room}>
-          Output
-        </NavLink>
-      </nav>
-      <Button
-        look="quiet"
-        className="px-1!"
-        aria-label="Undo"
-        title={past ? `Undo: ${past} (Ctrl Z)` : undefined}
-        unusable={past ? null : 'There is nothing to undo.'}
-        onClick={() => send('history.undo')}
-      >
-        <Undo2 size={16} />
-      </Button>
-      <Button
-        look="quiet"
-        className="px-1!"
-        aria-label="Redo"
-        title={future ? `Redo: ${future}` : undefined}
-        unusable={future ? null : 'There is nothing to redo.'}
-        onClick={() => send('history.redo')}
-      >
-        <Redo2 size={16} />
-      </Button>
-      <div className="ml-auto flex items-center gap-2 max-[1099px]:flex-wrap">
-        <EngineState />
-        <RecordingState />
-        <StreamState />
-        <Button
-          look="quiet"
-          className="px-1.5!"
-          aria-label="Programme in a window of its own"
-          title="Programme in a window of its own"
-          onClick={() => openOutputWindow(client.showId)}
-        >
-          <Tv size={16} />
-        </Button>
-        <Button
-          look="quiet"
-          className="px-1.5!"
-          aria-label="Clean programme in a window of its own"
-          title="Clean programme, below the lanes, in a window of its own"
-          onClick={() => openOutputWindow(client.showId, CLEAN_OUTPUT)}
-        >
-          <TvMinimal size={16} />
-        </Button>
-        <Button
-          look="quiet"
-          className="px-1.5!"
-          aria-label="Find a command"
-          title="Find a command (Ctrl K)"
-          onClick={() => setFinding(true)}
-        >
-          <Search size={16} />
-        </Button>
-        <Button look="quiet" className="px-1.5!" aria-label="Keys" title="Keys (?)" onClick={() => setKeys(true)}>
-          <CircleHelp size={16} />
-        </Button>
-        <NavLink
-          to="settings"
-          className="grid h-7 w-7 place-items-center text-muted hover:text-text"
-          aria-label="Show settings"
-          title="Show settings"
-        >
-          <Settings size={16} />
-        </NavLink>
-        <TimeOfDay />
-      </div>
-      <CommandFinder open={finding} onClose={() => setFinding(false)} />
-      <KeysSheet open={keys} onClose={() => setKeys(false)} />
+    <header className="flex h-11 items-center gap-2 border-b border-line bg-panel px-3 whitespace-nowrap max-[1099px]:h-auto max-[1099px]:min-h-11 max-[1099px]:flex-wrap">
+      <SkipLink />
+      <Link to="/" className="shrink-0 pr-1 text-muted hover:text-text" title="All shows">
+        Shows
+      </Link>
+      <span className="max-w-44 min-w-16 shrink truncate font-semibold" title={name}>
+        {name}
+      </span>
+      <RoomsNav />
+      <EngineState />
+      <RecordingState />
+      <StreamState />
+      <Tools />
+      <TimeOfDay />
+      <CommandFinder open={open === 'finder'} onClose={() => openPanel(null)} />
+      <KeysSheet open={open === 'keys'} onClose={() => openPanel(null)} />
       <Notices />
+      <Leaving />
       <LoopBanner />
     </header>
+  );
+}
+
+/** The first stop of Tab: straight into the room. */
+function SkipLink() {
+  return (
+    <a
+      href="#room"
+      className="absolute -top-20 left-2 z-50 rounded-b bg-straw px-3 py-1.5 font-semibold text-deep focus:top-0"
+      onClick={(e) => {
+        e.preventDefault();
+        goToRegion(regions()[0]);
+      }}
+    >
+      To the room
+    </a>
   );
 }

@@ -4,7 +4,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { Copy, Download, FolderInput, Pencil, Plus, Trash2, Wind } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
 import { formatBytes } from '#core/time/duration';
 import { exportShow, importShow } from '#engine/storage/show-file';
@@ -15,7 +15,7 @@ import { type Raster } from '#core/show/raster';
 import { DEMO_RASTER } from '#standins/show/demo';
 import { NewShow } from './new-show';
 
-const failed = (error: unknown) => void toast.error(causeOf(error), { duration: 10_000 });
+const failed = (error: unknown) => void say.trouble(causeOf(error), { duration: 10_000 });
 
 function Thumbnail({ blob }: { blob: Blob | null }) {
   const url = useMemo(() => (blob ? URL.createObjectURL(blob) : null), [blob]);
@@ -29,13 +29,13 @@ function ShowRow({ show, refresh }: { show: ShowListItem; refresh: () => void })
   const remove = () =>
     act(async () => {
       await deleteShow(show.id);
-      toast(`${show.name} was deleted.`, { duration: 10_000, action: { label: 'Undo', onClick: () => act(() => restoreShow(show.id)) } });
+      say.info(`${show.name} was deleted.`, { duration: 10_000, action: { label: 'Undo', onClick: () => act(() => restoreShow(show.id)) } });
     });
   const download = () =>
     act(async () => {
       const { file, name, missing } = await exportShow(show.id);
       saveFile(file, name);
-      if (missing.length > 0) toast.warning(`${missing.length} of its files are missing here and are not in the export.`);
+      if (missing.length > 0) say.caution(`${missing.length} of its files are missing here and are not in the export.`);
     });
   return (
     <li className="flex items-center gap-4 border-b border-line py-3">
@@ -107,10 +107,10 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
     try {
       const { missing } = await importShow(file);
       refresh();
-      if (missing.length > 0) toast.warning(`Imported; ${missing.length} of its files are not in the file. Their sources say so.`);
-      else toast.success('Imported.');
+      if (missing.length > 0) say.caution(`Imported; ${missing.length} of its files are not in the file. Their sources say so.`);
+      else say.good('Imported.');
     } catch (error) {
-      toast.error(`${causeOf(error)} Nothing was changed.`, { duration: 12_000 });
+      say.trouble(`${causeOf(error)} Nothing was changed.`, { duration: 12_000 });
     }
   };
   return (

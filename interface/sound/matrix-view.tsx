@@ -9,6 +9,7 @@ import { type Crosspoint, matrixOf } from '#core/sound/routing/matrix';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
+import { useRoving } from '../parts/roving';
 import { setSoundRoom, useSoundRoom } from './room-state';
 
 interface CellProps {
@@ -31,6 +32,7 @@ const Cell = memo(function Cell({ from, bus, label, on, hand, levelDb, before, l
     <td className="p-px">
       <button
         type="button"
+        data-cell=""
         aria-label={label}
         aria-pressed={on}
         title={label}
@@ -104,6 +106,7 @@ function CellEditor({ point, fromName, busName }: { point: Crosspoint; fromName:
 export function MatrixView() {
   const host = useShowClient();
   const send = useSend();
+  const grid = useRoving<HTMLDivElement>({ always: true });
   const cell = useSoundRoom((s) => s.cell);
   useShow(({ desk: { show } }) => ({ sound: show.sound, sources: show.sources, seats: show.seats, framings: show.framings }));
   const { show } = host.state.desk;
@@ -121,7 +124,7 @@ export function MatrixView() {
   const nameOf = (id: string) => rows.find((r) => r.id === id)?.name ?? '';
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-      <div className="min-h-0 flex-1 overflow-auto">
+      <div ref={grid} className="min-h-0 flex-1 overflow-auto">
         <table className="border-separate border-spacing-0">
           <caption className="sr-only">Sends of channels and buses into buses</caption>
           <thead>
@@ -152,7 +155,7 @@ export function MatrixView() {
           </thead>
           <tbody>
             {rows.map(({ id, name, colour, what }, i) => (
-              <tr key={id}>
+              <tr key={id} data-row={id}>
                 <th
                   scope="row"
                   className={clsx(

@@ -1,7 +1,7 @@
 /** Sound devices: what is plugged in where, and their own mixers. */
 import { FileDown, FileUp, Plug, Unplug } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '../client/say';
 import { useStore } from 'zustand';
 import { causeOf } from '#core/schema/cause';
 import { type Pair, type Sound } from '#core/sound/document';
@@ -171,11 +171,11 @@ function RoutingFiles({ devices }: { devices: SoundDeviceInfo[] }) {
     try {
       routing = JSON.parse(await file.text());
     } catch {
-      toast.error(`${file.name} is not a routing: it is not JSON. Nothing was changed.`);
+      say.trouble(`${file.name} is not a routing: it is not JSON. Nothing was changed.`);
       return;
     }
     if (send('sound.importRouting', { routing, devices: devices.map(({ deviceId, label }) => ({ deviceId, label })) }))
-      toast.success('The routing is in.');
+      say.good('The routing is in.');
   };
   return (
     <div className="flex gap-2 border-t-2 border-line p-2">
@@ -212,7 +212,7 @@ function EarsDevice() {
   const choose = (deviceId: string) => {
     void host.sound.setEarsDevice(deviceId).then(
       () => localStorage.setItem('bivoca.ears', deviceId),
-      (error: unknown) => toast.error(`You cannot listen there: ${causeOf(error)}. You hear on the device as before.`),
+      (error: unknown) => say.trouble(`You cannot listen there: ${causeOf(error)}. You hear on the device as before.`),
     );
   };
   return (

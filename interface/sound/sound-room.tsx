@@ -4,6 +4,7 @@ import { useStore } from 'zustand';
 import { routingReport } from '#core/sound/routing/findings';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
 import { ChannelPanel } from './channel-panel';
 import { ListenersPanel } from './listeners-panel';
@@ -13,7 +14,6 @@ import { PatchPanel } from './patch-panel';
 import { setSoundRoom, type SoundTab, useSoundRoom } from './room-state';
 import { RoutingPanel } from './routing-panel';
 import { StripsView } from './strips-view';
-import { useSoundKeys } from './use-sound-keys';
 
 /** How many troubles the routing has now. */
 function RoutingLabel() {
@@ -91,24 +91,23 @@ function EarsLine() {
 
 /** The room of the sound engineer, and of whoever has to be one today. */
 export function SoundRoom() {
-  useSoundKeys();
   const { view, tab } = useSoundRoom();
+  const bar = useRoving<HTMLDivElement>();
   return (
     <main
-      className="grid h-[calc(100dvh-44px)] grid-cols-[minmax(0,1fr)_410px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible"
-      // After a press with the mouse the keys mean the room again, not the button.
-      onPointerUp={() => document.activeElement instanceof HTMLButtonElement && document.activeElement.blur()}
+      className="grid h-(--room) grid-cols-[minmax(0,1fr)_410px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible"
     >
       <h1 className="sr-only">Sound</h1>
-      <div className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[640px]">
-        <div className="flex shrink-0 items-center gap-1 border-b border-line px-2 py-1">
+      <div className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[640px]" data-region="desk" tabIndex={-1} role="region" aria-label="Strips or matrix">
+        <div ref={bar} className="flex shrink-0 items-center gap-1 border-b border-line px-2 py-1">
           <Button pressed={view === 'strips'} onClick={() => setSoundRoom({ view: 'strips' })}>
             Strips
           </Button>
           <Button
             className="mr-3"
             pressed={view === 'matrix'}
-            title="Who is sent where (X)"
+            title="Who is sent where"
+            keyFor="sound.matrix"
             onClick={() => setSoundRoom({ view: 'matrix' })}
           >
             Matrix
@@ -117,7 +116,7 @@ export function SoundRoom() {
         </div>
         {view === 'strips' ? <StripsView /> : <MatrixView />}
       </div>
-      <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[760px]" aria-label="Settings of the sound desk">
+      <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[760px]" data-region="settings" tabIndex={-1} aria-label="Settings of the sound desk">
         <Tabs
           label="Settings of the sound desk"
           value={tab}

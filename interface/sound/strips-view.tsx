@@ -6,6 +6,7 @@ import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Fader } from '../parts/fader';
 import { HoldButton } from '../parts/hold-button';
+import { useRoving } from '../parts/roving';
 import { AddMenu } from './add-menu';
 import { setSoundRoom, stripRoom, useSoundRoom } from './room-state';
 import { BusStrip, ChannelStrip, MuteButton, STRIP_WIDTH } from './strip';
@@ -60,6 +61,7 @@ function Groups() {
 export function StripsView() {
   const host = useShowClient();
   const box = useRef<HTMLDivElement>(null);
+  const stop = useRoving<HTMLDivElement>();
   const { first, fits } = useSoundRoom();
   const { buses, count } = useShow(({ desk: { show } }) => ({
     buses: show.sound.buses,
@@ -85,7 +87,7 @@ export function StripsView() {
     if (start !== first) setSoundRoom({ first: start });
   }, [start, first]);
   return (
-    <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+    <div ref={stop} className="flex min-h-0 min-w-0 flex-1 flex-col">
       <div ref={box} className="flex min-h-0 flex-1 gap-2 overflow-hidden p-1">
         <div
           className="flex min-w-0 gap-1"
@@ -127,7 +129,8 @@ export function StripsView() {
         <Button
           className="px-1!"
           aria-label="Bank before"
-          title="Strips before these (Page Up)"
+          title="Strips before these"
+          keyFor="sound.bankBefore"
           unusable={start === 0 ? 'These are the first strips.' : null}
           onClick={() => setSoundRoom({ first: Math.max(0, start - room) })}
         >
@@ -139,7 +142,8 @@ export function StripsView() {
         <Button
           className="px-1!"
           aria-label="Bank after"
-          title="Strips after these (Page Down)"
+          title="Strips after these"
+          keyFor="sound.bankAfter"
           unusable={start + room >= count ? 'These are the last strips.' : null}
           onClick={() => setSoundRoom({ first: start + room })}
         >

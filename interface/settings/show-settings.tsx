@@ -1,7 +1,10 @@
-/** The room Settings: name, picture size and rate of the show. */
+/** Name, picture size and rate of the show. */
 import { useState } from 'react';
 import { COMMON_RATES, rateLabel } from '#core/time/rate';
 import { useShow, useSend } from '../client/show-client';
+import { Button } from '../parts/button';
+import { HoldButton } from '../parts/hold-button';
+import { type Raster } from '#core/show/raster';
 import { RasterField } from '../shows/raster-field';
 import { NumberField } from '../parts/number-field';
 
@@ -10,10 +13,23 @@ export function ShowSettings() {
   const send = useSend();
   const { show, working, renderer } = useShow(({ desk, working, renderer }) => ({ show: desk.show, working, renderer }));
   const [name, setName] = useState(show.name);
+  const onAir = useShow(({ desk }) => desk.air.onAirId !== null);
+  /** A size that waits for a hold, as the picture is on air. */
+  const [wish, setWish] = useState<Raster | null>(null);
+  const [scale, setScale] = useState(true);
+  const change = (raster: Raster) => {
+    send('show.setRaster', { raster: { ...raster }, scale });
+    setWish(null);
+  };
+  const ask = (raster: Raster) => {
+    const same = raster.width === show.raster.width && raster.height === show.raster.height;
+    if (same) setWish(null);
+    else if (onAir) setWish(raster);
+    else change(raster);
+  };
   const known = COMMON_RATES.some((c) => c.label === rateLabel(show.rate));
   return (
-    <main className="mx-auto flex max-w-2xl flex-col gap-5 p-6">
-      <h1 className="text-xl font-semibold">Show settings</h1>
+    <div className="mx-auto flex max-w-2xl flex-col gap-5 p-6">
       <label className="flex flex-col gap-1">
         <span className="text-muted">Name</span>
         <input
@@ -25,7 +41,22 @@ export function ShowSettings() {
       </label>
       <div className="flex flex-col gap-1">
         <span className="text-muted">Picture size</span>
-        <RasterField value={show.raster} onChange={(raster) => send('show.setRaster', { raster: { ...raster } })} />
+        <RasterField value={wish ?? show.raster} onChange={ask} />
+        {wish && (
+          <div className="flex flex-wrap items-center gap-2 border-l-4 border-caution bg-raised px-3 py-2" role="group" aria-label="Change the picture size">
+            <span className="flex-1">
+              From {show.raster.width}×{show.raster.height} to {wish.width}×{wish.height}, seen on air at once.
+            </span>
+            <label className="flex items-center gap-1.5">
+              <input type="checkbox" checked={scale} onChange={(e) => setScale(e.target.checked)} /> boxes and lanes keep their share
+            </label>
+            <HoldButton look="air" title="Hold to change the picture on air" onHeld={() => change(wish)}>
+              Hold to change
+            </HoldButton>
+            <Button onClick={() => setWish(null)}>Leave it</Button>
+          </div>
+        )}
+        {!wish && <p className="text-[13px] text-muted">Boxes, styles and lanes keep their share of the picture.</p>}
         {working.notice && <p className="text-caution">{working.notice}. The show keeps its own size for machines that can.</p>}
       </div>
       <p>
@@ -58,6 +89,6 @@ export function ShowSettings() {
       <p className="text-xs text-muted">
         Pictures are mixed {renderer?.mixer ?? '…'}. Graphics: {renderer?.renderer ?? '…'}.
       </p>
-    </main>
+    </div>
   );
 }

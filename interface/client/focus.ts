@@ -1,0 +1,182 @@
+/**
+ * Who has the keys. A text that is typed keeps them; a list, a slider or a button that has been used gives them back to the room. Focus
+ * is never lost: what has it and goes away leaves it to its part of the room.
+ */
+
+const REACHABLE =
+  'a[href], button, input:not([type=hidden]), select, textarea, summary, [contenteditable=true], [tabindex]:not([data-region]):not(main)';
+const OVERLAY = '[role=dialog], [role=alertdialog], [role=menu]';
+const NO_TEXT = 'checkbox radio range color file button submit reset image'.split(' ');
+const ARROWS = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown'];
+
+/** True where typing goes into a text. */
+export function isText(element: Element | null): boolean {
+  if (element instanceof HTMLInputElement) return !NO_TEXT.includes(element.type);
+  return element instanceof HTMLTextAreaElement || (element instanceof HTMLElement && element.isContentEditable);
+}
+
+const isShown = (element: Element): boolean => element.getClientRects().length > 0;
+
+/** What can have the focus in an element, in order. */
+export const reachableIn = (element: ParentNode): HTMLElement[] =>
+  [...element.querySelectorAll<HTMLElement>(REACHABLE)].filter((e) => !(e as HTMLButtonElement).disabled && isShown(e));
+
+/** The focus came by a key: Tab, an arrow, the key of a part. A control that was reached so keeps Space and Enter. */
+let reached = false;
+/** Used by a key since it has the focus: from then on Space means the room again. */
+let spent = false;
+/** Where Tab goes on from, after a field has given the keys back. */
+let point: HTMLElement | null = null;
+let last: { element: HTMLElement; path: HTMLElement[]; index: number } | null = null;
+
+export const wasReached = (): boolean => reached;
+
+/** Focuses by a key. */
+export function reach(element: HTMLElement): void {
+  element.focus();
+  reached = true;
+  if (element instanceof HTMLInputElement && isText(element)) element.select();
+}
+
+const roomOf = (element: Element): HTMLElement | null => element.closest<HTMLElement>('main') ?? document.querySelector<HTMLElement>('main');
+
+/** Gives the keys back to the room: the focus goes to the part around `element`, and Tab goes on from there. */
+export function giveBack(element: HTMLElement): void {
+  const home = element.closest<HTMLElement>('[data-region]') ?? roomOf(element);
+  if (!home || element.closest(OVERLAY)) return;
+  element.blur();
+  home.focus({ preventScroll: true });
+  point = element;
+}
+
+/** Why a key belongs to what has the focus: a text, something over the room, or the control itself; null when it is the room's. */
+export function keeperOf(event: KeyboardEvent): 'text' | 'overlay' | 'control' | null {
+  const target = event.target instanceof HTMLElement ? event.target : null;
+  if (!target) return null;
+  if (isText(target)) return 'text';
+  if (target.closest(OVERLAY)) return 'overlay';
+  const { code } = event;
+  if (event.ctrlKey || event.metaKey) return null;
+  if (target instanceof HTMLSelectElement) return ARROWS.includes(code) || code === 'Enter' ? 'control' : null;
+  if (target.matches('input[type=range], [role=slider], input[type=radio], [role=separator]')) return ARROWS.includes(code) ? 'control' : null;
+  if (!target.matches('button, a[href], summary, input, [role=tab], [role=button]') || !reached) return null;
+  if (code === 'Enter') return 'control';
+  return code === 'Space' && !spent && !target.matches('a[href]') ? 'control' : null;
+}
+
+/** The parts of the room, in reading order. */
+export const regions = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>('[data-region]')].filter(isShown);
+
+/** Focuses the first thing in a part that is one stop of Tab, or the part itself. */
+export function goToRegion(region: HTMLElement | undefined): void {
+  if (!region) return;
+  const all = reachableIn(region);
+  reach(all.find((e) => e.tabIndex >= 0 && e.dataset.first !== undefined) ?? all.find((e) => e.tabIndex >= 0) ?? region);
+}
+
+/** The part after, or before, the one that has the focus. */
+export function stepRegion(by: 1 | -1): void {
+  const all = regions();
+  const at = all.findIndex((r) => r.contains(document.activeElement));
+  goToRegion(all[(at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by + all.length) % all.length]);
+}
+
+/** Focuses what `selector` finds, as soon as it is there: a room that has just been opened needs a moment. */
+export function focusSoon(selector: string, tries = 40): void {
+  const found = [...document.querySelectorAll<HTMLElement>(selector)].find(isShown);
+  if (found) reach(found);
+  else if (tries > 0) requestAnimationFrame(() => focusSoon(selector, tries - 1));
+}
+
+function remember(element: HTMLElement): void {
+  const path: HTMLElement[] = [];
+  for (let e = element.parentElement; e; e = e.parentElement) path.push(e);
+  last = { element, path, index: path[0] ? reachableIn(path[0]).indexOf(element) : -1 };
+}
+
+/** Focus that fell to the page goes to what took the place of what had it, or to its part. */
+function rescue(): void {
+  if (!last || last.element.isConnected || (document.activeElement !== document.body && document.activeElement !== null)) return;
+  const { path, index } = last;
+  const parent = path.find((e) => e.isConnected && e !== document.body && e !== document.documentElement);
+  const by = reached;
+  const heir = parent === path[0] && parent && index >= 0 ? reachableIn(parent)[index] : undefined;
+  (heir ?? parent?.closest<HTMLElement>('[data-region]') ?? document.querySelector<HTMLElement>('main'))?.focus({ preventScroll: true });
+  reached = by;
+}
+
+/** Watches the focus of the page until the returned function is called. */
+export function keepFocus(): () => void {
+  let byKey = false;
+  let arrowed: EventTarget | null = null;
+  const keydown = (event: KeyboardEvent) => {
+    byKey = event.code === 'Tab';
+    const target = event.target instanceof HTMLElement ? event.target : null;
+    if (!target) return;
+    arrowed = ARROWS.includes(event.code) ? target : null;
+    if (event.code === 'Tab' && point?.isConnected && target.matches('[data-region], main')) {
+      point.focus({ preventScroll: true });
+      byKey = true;
+    }
+    if (target.closest(OVERLAY)) return;
+    if (target instanceof HTMLSelectElement && event.code === 'Enter') {
+      event.preventDefault();
+      target.showPicker();
+    }
+    if (target.matches('input[type=checkbox]') && event.code === 'Enter' && reached) {
+      event.preventDefault();
+      target.click();
+    }
+    const leaves = event.code === 'Escape' || (event.code === 'Enter' && !(target instanceof HTMLTextAreaElement)) || event.code === 'NumpadEnter';
+    if (!isText(target) || !leaves || event.isComposing) return;
+    // Escape leaves the text, and nothing else.
+    if (event.code === 'Escape') event.preventDefault();
+    // After the field has had its say: one that found a fault keeps the focus.
+    setTimeout(() => {
+      const active = document.activeElement;
+      if ((active === target || active === document.body) && target.getAttribute('aria-invalid') !== 'true') giveBack(target);
+    });
+  };
+  const pointerdown = () => {
+    byKey = false;
+    reached = false;
+  };
+  const pointerup = (event: PointerEvent) => {
+    const target = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('input[type=range], [role=slider]') : null;
+    if (target && document.activeElement === target) setTimeout(() => giveBack(target));
+  };
+  const change = (event: Event) => {
+    const target = event.target;
+    // A list whose choice goes on by arrows keeps them until it is left.
+    if (target instanceof HTMLSelectElement && arrowed !== target) setTimeout(() => document.activeElement === target && giveBack(target));
+    if (target instanceof HTMLInputElement && target.type === 'color') setTimeout(() => document.activeElement === target && giveBack(target));
+  };
+  const focusin = (event: FocusEvent) => {
+    if (!(event.target instanceof HTMLElement)) return;
+    reached = byKey;
+    spent = false;
+    if (!event.target.matches('[data-region], main')) point = null;
+    if (!event.target.closest(OVERLAY)) remember(event.target);
+  };
+  const click = (event: MouseEvent) => {
+    // Pressed by a key.
+    if (event.detail === 0) spent = true;
+  };
+  const observer = new MutationObserver(rescue);
+  observer.observe(document.body, { childList: true, subtree: true });
+  window.addEventListener('keydown', keydown, true);
+  window.addEventListener('pointerdown', pointerdown, true);
+  window.addEventListener('pointerup', pointerup, true);
+  window.addEventListener('change', change, true);
+  window.addEventListener('focusin', focusin, true);
+  window.addEventListener('click', click, true);
+  return () => {
+    observer.disconnect();
+    window.removeEventListener('keydown', keydown, true);
+    window.removeEventListener('pointerdown', pointerdown, true);
+    window.removeEventListener('pointerup', pointerup, true);
+    window.removeEventListener('change', change, true);
+    window.removeEventListener('focusin', focusin, true);
+    window.removeEventListener('click', click, true);
+  };
+}

@@ -1,0 +1,14 @@
+/** The room that is open, and what is open over it. Set by the shell; read by keys, hints and rooms. */
+import { create } from 'zustand';
+import { type RoomId } from '#core/control/rooms';
+
+interface Here {
+  room: RoomId;
+  /** The finder, the sheet of keys, the list of notices, the list of rooms. */
+  open: 'finder' | 'keys' | 'notices' | 'rooms' | null;
+}
+
+export const useHere = create<Here>(() => ({ room: 'desk', open: null }));
+
+/** Opens one of the shell's own panels; null closes it. */
+export const openPanel = (open: Here['open']): void => useHere.setState({ open });

@@ -1,0 +1,39 @@
+/** Every act: what the shell does, and what each room does. */
+import { type ActionArgs, numberArg } from '#core/control/action';
+import { isRoom } from '#core/control/rooms';
+import { CLEAN_OUTPUT } from '#core/screens/outputs';
+import { type ActWorld, type Acts } from '../client/acts';
+import { goToRegion, regions, stepRegion } from '../client/focus';
+import { openPanel } from '../client/here';
+import { talkTarget, useTalkTarget } from '../client/talk-target';
+import { DESK_ACTS } from '../desk/acts';
+import { LAYOUT_ACTS } from '../layouts/acts';
+import { OUTPUT_ACTS } from '../output/acts';
+import { openOutputWindow } from '../programme/open-window';
+import { REPLAY_ACTS } from '../replay/acts';
+import { SOUND_ACTS } from '../sound/acts';
+
+const SHELL_ACTS: Acts = {
+  nothing: () => undefined,
+  go: ({ go }, { room }) => isRoom(String(room)) && go(String(room) as Parameters<typeof go>[0]),
+  'region.next': () => stepRegion(1),
+  'region.before': () => stepRegion(-1),
+  region: (_, args) => goToRegion(regions()[numberArg(args, 'number') - 1]),
+  finder: () => openPanel('finder'),
+  keys: () => openPanel('keys'),
+  notices: () => openPanel('notices'),
+  'window.programme': ({ client }) => void openOutputWindow(client.showId),
+  'window.clean': ({ client }) => void openOutputWindow(client.showId, CLEAN_OUTPUT),
+  'talk.guests': ({ send }) => void send('talkback.start', { to: 'guests' }),
+  'talk.room': ({ send }) => void send('talkback.start', { to: 'room' }),
+  'talk.one': ({ client, send }) => {
+    const one = talkTarget(client.state.desk.show.sound.listeners, useTalkTarget.getState().chosen);
+    send('talkback.start', one ? { listeners: [one.id] } : { to: 'guests' });
+  },
+  'talk.end': ({ client, send }) => void (client.state.desk.air.sound.talkback && send('talkback.stop')),
+};
+
+export const ACTS: Acts = { ...SHELL_ACTS, ...DESK_ACTS, ...REPLAY_ACTS, ...SOUND_ACTS, ...LAYOUT_ACTS, ...OUTPUT_ACTS };
+
+/** Does an act of the shell or a room. */
+export const doAct = (world: ActWorld, id: string, args: ActionArgs): void => ACTS[id]?.(world, args);

@@ -1,0 +1,66 @@
+/** The keys of the keyboard, in every room: each does what the person's layout of keys binds it to. */
+import { useEffect } from 'react';
+import { actionWords, type PressAction, type ActionArgs } from '#core/control/action';
+import { findAction } from '#core/control/actions';
+import { type Binding, KEYBOARD } from '#core/control/binding';
+import { chordOf } from '#core/control/chord';
+import { layoutInUse } from '#core/control/hands-file';
+import { bindingFor } from '#core/control/key-layout';
+import { keepFocus, keeperOf } from '../client/focus';
+import { asksForHold } from '#core/desk/registry';
+import { useHands } from '../client/hands';
+import { useHere } from '../client/here';
+import { handsOf, perform, useWorld } from './do';
+import { Hold } from './held';
+
+/** Where something is typed, or lies over the room, only keys that mean the same everywhere and no letter pass. */
+function passes(event: KeyboardEvent, { room, action }: Binding): boolean {
+  const keeper = keeperOf(event);
+  if (keeper === null) return true;
+  if (keeper === 'control' || room !== 'all') return false;
+  const noLetter = /^F\d/.test(event.code) || (event.altKey && !event.getModifierState('AltGraph')) || action === 'finder';
+  return keeper === 'text' ? noLetter : noLetter || action.startsWith('talk.');
+}
+
+/** Follows the keyboard while a show is open. */
+export function useKeyboard(): void {
+  const world = useWorld();
+  useEffect(() => keepFocus(), []);
+  useEffect(() => {
+    const hold = new Hold();
+    let held: { code: string; action: PressAction; args: ActionArgs } | null = null;
+    const letGo = () => {
+      hold.end();
+      if (held?.action.release) perform(world, held.action.release(handsOf(world.client), held.args));
+      held = null;
+    };
+    const down = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || event.isComposing) return;
+      const chord = chordOf(event);
+      const binding = chord === '' ? undefined : bindingFor(layoutInUse(useHands.getState()), useHere.getState().room, KEYBOARD, chord);
+      const action = binding && findAction(binding.action);
+      if (!binding || action?.takes !== 'press' || !passes(event, binding)) return;
+      event.preventDefault();
+      if (event.repeat && !action.repeats) return;
+      if (!event.repeat) letGo();
+      const meaning = action.run(handsOf(world.client), binding.args);
+      if (action.release) held = { code: event.code, action, args: binding.args };
+      if (meaning.kind === 'command' && asksForHold(world.client.state.desk, meaning)) {
+        held = { code: event.code, action, args: binding.args };
+        hold.begin(actionWords(action, binding.args), meaning, (m) => perform(world, m));
+      } else perform(world, meaning);
+    };
+    const up = (event: KeyboardEvent) => {
+      if (held?.code === event.code) letGo();
+    };
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', up);
+    window.addEventListener('blur', letGo);
+    return () => {
+      letGo();
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', up);
+      window.removeEventListener('blur', letGo);
+    };
+  }, [world]);
+}

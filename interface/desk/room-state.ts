@@ -1,0 +1,15 @@
+/** What is open on the Desk; lives as long as the page. */
+import { create } from 'zustand';
+
+/** In the order of their keys. */
+export const SHELF_TABS = ['layouts', 'framings', 'seats', 'cards', 'replay'] as const;
+
+interface DeskRoomState {
+  tab: (typeof SHELF_TABS)[number];
+  /** The sheet of all transitions is open. */
+  transitions: boolean;
+}
+
+export const useDeskRoom = create<DeskRoomState>(() => ({ tab: 'layouts', transitions: false }));
+
+export const setDeskRoom = (change: Partial<DeskRoomState>): void => useDeskRoom.setState(change);

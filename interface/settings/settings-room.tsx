@@ -1,0 +1,29 @@
+/** The room Settings: the show, keys, controllers. */
+import { useState } from 'react';
+import { type ControlDriver } from '#engine/control/driver';
+import { Tabs } from '../parts/tabs';
+import { ControllersPanel } from './controllers-panel';
+import { KeysPanel } from './keys-panel';
+import { ShowSettings } from './show-settings';
+
+/** Settings of the show, and of the person who works it. */
+export function SettingsRoom({ controls }: { controls: readonly ControlDriver[] }) {
+  const [tab, setTab] = useState('show');
+  return (
+    <main className="flex h-(--room) flex-col overflow-hidden">
+      <h1 className="sr-only">Settings</h1>
+      <section className="flex min-h-0 flex-1 flex-col" data-region="settings" tabIndex={-1} aria-label="Settings">
+        <Tabs
+          label="Settings"
+          value={tab}
+          onChange={setTab}
+          tabs={[
+            { value: 'show', label: 'This show', content: <ShowSettings /> },
+            { value: 'keys', label: 'Keys and what is at hand', content: <KeysPanel /> },
+            { value: 'controllers', label: 'Controllers', content: <ControllersPanel drivers={controls} /> },
+          ]}
+        />
+      </section>
+    </main>
+  );
+}

@@ -1,0 +1,159 @@
+/** Asks for the arguments of a command: things of the show by name and picture, one after the other, then the rest. */
+import { Command } from 'cmdk';
+import { useMemo, useState } from 'react';
+import { type CommandSpec } from '#core/commands/command';
+import { entitiesOf } from '#core/desk/entities';
+import { execute } from '#core/desk/execute';
+import { findPicture } from '#core/desk/pictures';
+import { asksForHold } from '#core/desk/registry';
+import { type Show } from '#core/desk/show';
+import { type FieldInfo, fieldsOf } from '#core/schema/fields';
+import { useSend, useShow, useShowClient } from '../client/show-client';
+import { Button } from '../parts/button';
+import { HoldButton } from '../parts/hold-button';
+import { Monitor } from '../parts/monitor';
+
+interface Choice {
+  value: unknown;
+  label: string;
+  /** Picture that is shown beside it. */
+  picture: string | null;
+}
+
+/** Choices for a field that refers to something in the show, or has a fixed set of values. */
+function choicesOf(field: FieldInfo, show: Show): Choice[] | null {
+  if (field.ref) {
+    const named = field.ref.to
+      .flatMap((to) => entitiesOf(show, to))
+      .map(({ id, name }) => ({ value: field.ref?.list ? [id] : id, label: name || '(no name)', picture: findPicture(show, id) ? id : null }));
+    return [...named, ...field.ref.or.map((word) => ({ value: word, label: word, picture: null }))];
+  }
+  if (field.type === 'true or false') return [true, false].map((v) => ({ value: v, label: v ? 'yes' : 'no', picture: null }));
+  const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
+  return fixed.length > 0 ? fixed.map((v) => ({ value: v, label: v, picture: null })) : null;
+}
+
+/** What a field is called for people: the first words of what is said about it. */
+export function labelOf({ about }: FieldInfo): string {
+  const words = about.split(/[;:,]/)[0] ?? about;
+  return (words[0]?.toUpperCase() ?? '') + words.slice(1);
+}
+
+/** What is typed into a field, as its value; undefined for nothing. */
+function typed(text: string, field: FieldInfo): unknown {
+  if (text.trim() === '') return undefined;
+  if (/number/.test(field.type)) return Number(text.replace(',', '.'));
+  if (field.nested || field.variant || field.type === 'object' || field.type.startsWith('list')) {
+    try {
+      return JSON.parse(text) as unknown;
+    } catch {
+      return text;
+    }
+  }
+  return text;
+}
+
+/** One of the things of the show, by name and picture. */
+function ChoiceList({ field, choices, onChoose }: { field: FieldInfo; choices: readonly Choice[]; onChoose: (value: unknown) => void }) {
+  return (
+    <Command className="flex min-h-0 flex-col gap-2" label={labelOf(field)}>
+      <Command.Input autoFocus placeholder={`${labelOf(field)}…`} />
+      <Command.List className="max-h-[50vh] overflow-auto">
+        <Command.Empty className="p-2 text-muted">Nothing has such a name.</Command.Empty>
+        {choices.map(({ value, label, picture }, i) => (
+          <Command.Item
+            key={`${label} ${i}`}
+            value={`${label} ${i}`}
+            onSelect={() => onChoose(value)}
+            className="flex cursor-pointer items-center gap-2 rounded-[3px] px-2 py-1 data-[selected=true]:bg-raised"
+          >
+            {picture !== null && (
+              <span className="block aspect-video w-16 shrink-0 bg-black">
+                <Monitor picture={{ kind: 'picture', id: picture }} label="" className="h-full w-full" />
+              </span>
+            )}
+            {label}
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command>
+  );
+}
+
+/** Arguments of a command. A command that must be held is held here too; one that would change nothing says what it waits for. */
+export function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () => void }) {
+  const client = useShowClient();
+  const desk = useShow((s) => s.desk);
+  const send = useSend();
+  const [values, setValues] = useState<Record<string, unknown>>({});
+  const [texts, setTexts] = useState<Record<string, string>>({});
+  const fields = useMemo(() => fieldsOf(spec.args), [spec]);
+  const asked = fields.find((f) => !f.optional && f.ref && !f.ref.by && !Object.hasOwn(values, f.name));
+  const choices = asked ? choicesOf(asked, desk.show) : null;
+  if (asked && choices) {
+    if (choices.length === 0) return <p className="p-2 text-muted">There is nothing of the kind in this show yet: {labelOf(asked).toLowerCase()}.</p>;
+    return <ChoiceList key={asked.name} field={asked} choices={choices} onChoose={(value) => setValues({ ...values, [asked.name]: value })} />;
+  }
+  const rest = fields.filter((f) => !Object.hasOwn(values, f.name));
+  const args: Record<string, unknown> = { ...values };
+  for (const field of rest) {
+    const text = texts[field.name] ?? '';
+    const value = choicesOf(field, desk.show)?.find((c) => String(c.value) === text)?.value ?? typed(text, field);
+    if (value !== undefined) args[field.name] = value;
+  }
+  const command = { type: spec.type, args };
+  // Tried out, not done: handlers are pure.
+  const outcome = execute(desk, command, { frame: client.state.frame, newId: () => 'tried-out' });
+  const idle = outcome.ok && outcome.patches.length === 0 && !spec.step ? 'This changes nothing yet: fill in what should be different.' : null;
+  const done = () => send(spec.type, args) && onDone();
+  const hold = asksForHold(desk, command);
+  return (
+    <form
+      className="flex flex-col gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (!hold && idle === null) done();
+      }}
+    >
+      <p className="text-muted">{spec.about}</p>
+      {rest.map((field, i) => {
+        const options = choicesOf(field, desk.show);
+        const props = {
+          autoFocus: i === 0,
+          value: texts[field.name] ?? '',
+          onChange: (e: { target: { value: string } }) => setTexts({ ...texts, [field.name]: e.target.value }),
+        };
+        return (
+          <label key={field.name} className="flex flex-col gap-0.5">
+            <span className="text-xs text-muted">
+              {labelOf(field)}
+              {field.optional ? ' (if it should change)' : ''}
+            </span>
+            {options ? (
+              <select {...props}>
+                <option value="">–</option>
+                {options.map((o) => (
+                  <option key={String(o.value)} value={String(o.value)}>
+                    {o.label}
+                  </option>
+                ))}
+              </select>
+            ) : (
+              <input {...props} placeholder={field.type.replace(/`/g, '')} />
+            )}
+          </label>
+        );
+      })}
+      {idle !== null && <p className="text-[13px] text-caution">{idle}</p>}
+      {hold ? (
+        <HoldButton look="air" autoFocus={rest.length === 0} onHeld={done}>
+          Hold to do it: {spec.title}
+        </HoldButton>
+      ) : (
+        <Button type="submit" look="straw" autoFocus={rest.length === 0} unusable={idle}>
+          {spec.title}
+        </Button>
+      )}
+    </form>
+  );
+}
