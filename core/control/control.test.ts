@@ -1,35 +1,149 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type ControlBinding, type ControlEvent, FIRST_BINDINGS, gather, meaningOf, relativeClicks, shuttleRate } from './control';
+import { must, sampleDesk } from '#tests/support/sample-show';
+import { type Hands } from './action';
+import { type Binding } from './binding';
+import { type ControlEvent, ControlReader, gather, relativeClicks } from './control';
 import { type HidField, HidReader } from './hid-report';
+import { levelOf, PickUp, PLAIN_TRAVEL, shuttleRate, STICK_TRAVEL } from './lever';
 
-const jog: ControlBinding = { device: 'panel', control: 'jog', role: 'jog', action: '' };
+const hands = (): Hands => ({
+  desk: sampleDesk(),
+  frame: 0,
+  chosen: { room: 'desk', deck: 2, clips: [], targetReel: '', strip: null, bank: ['a'], matrix: false, layout: null, boxes: [] },
+});
+const bound = (control: string, action: string, more: Partial<Binding> = {}): Binding => ({
+  device: 'midi',
+  control,
+  room: 'all',
+  action,
+  args: {},
+  ...more,
+});
 
 describe('controls', () => {
   it('a jog steps a frame for every click, and takes hold when it is touched; letting go does nothing', () => {
-    expect(meaningOf(jog, { kind: 'wheel', id: 'jog', clicks: -3 }, 2)).toEqual({
+    const reader = new ControlReader();
+    const jog = bound('jog', 'replay.jog');
+    expect(reader.read(jog, { kind: 'wheel', id: 'jog', clicks: -3 }, hands())?.meaning).toEqual({
       kind: 'command',
       type: 'deck.step',
       args: { deck: 2, frames: -3 },
     });
-    expect(meaningOf(jog, { kind: 'touch', id: 'jog', held: true }, 1)).toMatchObject({ type: 'deck.step', args: { frames: 0 } });
-    expect(meaningOf(jog, { kind: 'touch', id: 'jog', held: false }, 1)).toBeNull();
+    expect(reader.read({ ...jog, args: { deck: 1 } }, { kind: 'touch', id: 'jog', held: true }, hands())?.meaning).toMatchObject({
+      args: { deck: 1, frames: 0 },
+    });
+    expect(reader.read(jog, { kind: 'touch', id: 'jog', held: false }, hands())).toBeNull();
   });
 
-  it('a button does its work when pressed, not when let go', () => {
-    const binding: ControlBinding = { device: 'midi', control: 'note-1-60', role: 'press', action: 'grab-1' };
-    expect(meaningOf(binding, { kind: 'button', id: 'note-1-60', pressed: true }, 1)).toEqual({ kind: 'action', id: 'grab-1' });
-    expect(meaningOf(binding, { kind: 'button', id: 'note-1-60', pressed: false }, 1)).toBeNull();
+  it('a button does its work once when pressed, and again only after it was let go', () => {
+    const reader = new ControlReader();
+    const take = bound('note-1-60', 'picture.take');
+    const event = (pressed: boolean): ControlEvent => ({ kind: 'button', id: 'note-1-60', pressed });
+    expect(reader.read(take, event(true), hands())).toMatchObject({ pressed: true, meaning: { type: 'picture.take' } });
+    expect(reader.read(take, event(true), hands())).toBeNull();
+    expect(reader.read(take, event(false), hands())).toMatchObject({ pressed: false, meaning: { kind: 'act', id: 'nothing' } });
+    const talk = bound('note-1-61', 'talk.guests');
+    reader.read(talk, { kind: 'button', id: 'note-1-61', pressed: true }, hands());
+    expect(reader.read(talk, { kind: 'button', id: 'note-1-61', pressed: false }, hands())?.meaning).toMatchObject({ id: 'talk.end' });
+  });
+
+  it('a controller with two values is a button; what moves on past the middle presses no second time', () => {
+    const reader = new ControlReader();
+    const take = bound('cc-1-20', 'picture.take');
+    const values = [0, 80, 100, 127, 40, 64].map((value) => reader.read(take, { kind: 'value', id: 'cc-1-20', value }, hands())?.pressed);
+    expect(values).toEqual([undefined, true, undefined, undefined, false, true]);
+  });
+
+  it('levers reach both ends of the bar, of a fader and of the speed', () => {
+    const reader = new ControlReader();
+    const at = (action: string, value: number, more: Partial<Binding> = {}) =>
+      reader.read(bound('cc-1-1', action, more), { kind: 'value', id: 'cc-1-1', value }, hands())?.meaning;
+    expect([0, 127].map((v) => at('picture.bar', v))).toMatchObject([{ args: { position: 0 } }, { args: { position: 1 } }]);
+    expect([0, 127].map((v) => at('sound.fader', v, { args: { strip: 1 } }))).toMatchObject([
+      { type: 'sound.setFader', args: { channel: 'a', db: -60 } },
+      { args: { db: 12 } },
+    ]);
+    expect([0, 127].map((v) => at('replay.speedLever', v))).toMatchObject([{ args: { speed: 1 } }, { args: { speed: 200 } }]);
+    expect([0, 64, 127].map((v) => at('replay.shuttle', v))).toMatchObject([
+      { args: { rate: -16 } },
+      { args: { rate: 0 } },
+      { args: { rate: 16 } },
+    ]);
+    expect(at('sound.fader', 10, { args: { strip: 9 } })).toMatchObject({ kind: 'refusal' });
+  });
+
+  it('a fader takes hold only where the thing stands', () => {
+    const reader = new ControlReader();
+    let now = hands();
+    const fader = bound('cc-1-7', 'sound.fader', { args: { strip: 1 }, pickUp: true });
+    const move = (value: number) => {
+      const read = reader.read(fader, { kind: 'value', id: 'cc-1-7', value }, now);
+      if (read?.meaning.kind === 'command') now = { ...now, desk: must(now.desk, read.meaning.type, read.meaning.args) };
+      return read !== null;
+    };
+    const db = () => now.desk.show.sources.find((s) => s.id === 'a')?.sound.faderDb;
+    const first = db();
+    expect([0, 20, 60].map(move)).toEqual([false, false, false]);
+    expect(db()).toBe(first);
+    // Passing it takes hold, and from then on it follows.
+    expect([127, 110, 90].map(move)).toEqual([true, true, true]);
+    expect(db()).toBeLessThan(0);
+    // Moved by another hand: let go.
+    now = { ...now, desk: must(now.desk, 'sound.setFader', { channel: 'a', db: 6 }) };
+    expect(move(85)).toBe(false);
+    expect(db()).toBe(6);
   });
 
   it('a shuttle is at rest around its middle, the same both ways, and never slower the further it is pushed', () => {
-    expect([0, 0.05, -0.05].map(shuttleRate).every((r) => r === 0)).toBe(true);
-    expect([1, -1].map(shuttleRate)).toEqual([16, -16]);
+    const rate = (place: number) => shuttleRate(levelOf(place, 'both', STICK_TRAVEL));
+    expect([0, 0.05, -0.05].map(rate).every((r) => r === 0)).toBe(true);
+    expect([1, -1].map(rate)).toEqual([16, -16]);
     fc.assert(
       fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (a, b) => {
-        expect(shuttleRate(Math.max(a, b))).toBeGreaterThanOrEqual(shuttleRate(Math.min(a, b)));
-        expect(shuttleRate(-a) + shuttleRate(a)).toBe(0);
+        expect(rate(Math.max(a, b))).toBeGreaterThanOrEqual(rate(Math.min(a, b)));
+        expect(rate(-a) + rate(a)).toBe(0);
       }),
+    );
+  });
+
+  it('travel reaches its ends, never turns back, and holds still in its dead zone', () => {
+    const travel = fc.record({
+      deadZone: fc.double({ min: 0, max: 0.5, noNaN: true }),
+      curve: fc.double({ min: 1, max: 4, noNaN: true }),
+      turned: fc.boolean(),
+    });
+    const place = fc.double({ min: -1, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(travel, place, place, fc.constantFrom('one' as const, 'both' as const), (t, a, b, span) => {
+        const [low, high] = [Math.min(a, b), Math.max(a, b)].map((p) => levelOf(p, span, t)) as [number, number];
+        expect(t.turned ? low >= high : low <= high).toBe(true);
+        expect(levelOf(t.turned ? (span === 'both' ? -1 : 0) : 1, span, t)).toBeCloseTo(1);
+        const rest = t.turned && span === 'one' ? 1 - t.deadZone / 2 : t.deadZone / 2;
+        expect(Math.abs(levelOf(rest, span, t))).toBeLessThan(1e-9);
+      }),
+    );
+    expect(levelOf(Number.NaN, 'one', PLAIN_TRAVEL)).toBe(0);
+  });
+
+  it('pick-up never makes a thing jump', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 30 }),
+        (start, moves) => {
+          const pickUp = new PickUp();
+          let present = start;
+          let before: number | null = null;
+          for (const level of moves) {
+            const holds = pickUp.takes(level, present);
+            // Held, or taken hold of in passing: never set without the lever having been there.
+            if (holds && before === null) expect(Math.abs(level - present)).toBeLessThanOrEqual(0.02 + 1e-9);
+            if (holds) present = level;
+            before = level;
+          }
+        },
+      ),
     );
   });
 
@@ -52,11 +166,6 @@ describe('controls', () => {
         expect(out.filter((e) => e.kind === 'button')).toEqual(list.filter((e) => e.kind === 'button'));
       }),
     );
-  });
-
-  it('nothing is bound twice at first', () => {
-    const keys = FIRST_BINDINGS.map((b) => `${b.device} ${b.control}`);
-    expect(new Set(keys).size).toBe(keys.length);
   });
 });
 

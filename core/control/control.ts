@@ -25,7 +25,8 @@ const PRESSED = 64;
 function placeOf(event: ControlEvent, span: 'one' | 'both'): number | null {
   if (event.kind === 'lever') return span === 'both' ? event.value : (event.value + 1) / 2;
   // The middle of 0 to 127 is 64, and both ends are reached.
-  if (event.kind === 'value') return span === 'one' ? event.value / 127 : event.value >= 64 ? (event.value - 64) / 63 : (event.value - 64) / 64;
+  if (event.kind === 'value')
+    return span === 'one' ? event.value / 127 : event.value >= 64 ? (event.value - 64) / 63 : (event.value - 64) / 64;
   return null;
 }
 

@@ -45,7 +45,8 @@ export class HandsError extends Error {}
 type Raw = Record<string, unknown>;
 
 function object(value: unknown, place: string): Raw {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new HandsError(`${place} is not what it should be: an object.`);
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    throw new HandsError(`${place} is not what it should be: an object.`);
   return value as Raw;
 }
 
@@ -62,7 +63,8 @@ function text(value: unknown, place: string, longest: number): string {
 }
 
 function number(value: unknown, place: string, min: number, max: number): number {
-  if (typeof value !== 'number' || !(value >= min && value <= max)) throw new HandsError(`${place} must be a number from ${min} to ${max}.`);
+  if (typeof value !== 'number' || !(value >= min && value <= max))
+    throw new HandsError(`${place} must be a number from ${min} to ${max}.`);
   return value;
 }
 
@@ -141,7 +143,9 @@ export function readHands(json: string): HandsFile {
   if (!layouts.some((l) => l.id === FIRST_LAYOUT.id)) layouts.unshift(FIRST_LAYOUT);
   const layoutId = text(raw.layoutId, 'layoutId', 40);
   if (!layouts.some((l) => l.id === layoutId)) throw new HandsError('layoutId names no layout of the file.');
-  const rooms = list(raw.rooms ?? ROOM_IDS, 'rooms', 40).map(String).filter(isRoom);
+  const rooms = list(raw.rooms ?? ROOM_IDS, 'rooms', 40)
+    .map(String)
+    .filter(isRoom);
   return {
     format: 'bivoca-hands',
     version: 1,

@@ -46,7 +46,12 @@ export function bindingFor(layout: KeyLayout, room: RoomId, device: string, cont
 
 /** An action with its arguments, as one word. */
 const deedOf = (action: string, args: ActionArgs): string =>
-  [action, ...Object.keys(args).sort().map((n) => `${n}=${args[n]}`)].join(' ');
+  [
+    action,
+    ...Object.keys(args)
+      .sort()
+      .map((n) => `${n}=${args[n]}`),
+  ].join(' ');
 
 const named = new WeakMap<KeyLayout, Map<RoomId, Map<string, string[]>>>();
 
@@ -112,9 +117,11 @@ export function conflictsOf(layout: KeyLayout, { device, control, room }: Place)
   const rivals = bindingsOf(layout).filter((b) => b.device === device && b.control === control);
   return rivals.flatMap((binding): Conflict[] => {
     const words = meaningWords(binding);
-    if (binding.room === room) return [{ binding, kind: 'taken', text: `It does “${words}” in ${roomName(room)} now, and would no longer.` }];
+    if (binding.room === room)
+      return [{ binding, kind: 'taken', text: `It does “${words}” in ${roomName(room)} now, and would no longer.` }];
     if (room === 'all') return [{ binding, kind: 'there', text: `In ${roomName(binding.room)} it goes on doing “${words}”.` }];
-    if (binding.room === 'all') return [{ binding, kind: 'hidden', text: `In ${roomName(room)} it would no longer do “${words}”, as in every other room.` }];
+    if (binding.room === 'all')
+      return [{ binding, kind: 'hidden', text: `In ${roomName(room)} it would no longer do “${words}”, as in every other room.` }];
     return [];
   });
 }

@@ -6,7 +6,7 @@ import { readAir, readShow } from './migrate';
 import { SHOW_VERSION } from './show';
 import { showProblems } from './validate';
 
-const VERSIONS = [1, 2, 3, 4] as const;
+const VERSIONS = [1, 2, 3, 4, 5] as const;
 
 describe.each(VERSIONS)('a show of version %i', (version) => {
   const { show: old, air } = fixture(version);
@@ -56,6 +56,10 @@ describe('what a version brought', () => {
     expect(now.output).toMatchObject({ recording: { outputId: 'programme' }, stream: { outputId: 'programme' } });
     expect(now.overrides.map((o) => o.toId)).toEqual(['b', framing]);
     expect(now.presets[0]?.layoutId).toBe(now.layouts[0]?.id);
+  });
+
+  it('gives lanes the numbers of the keys that found them by their place', () => {
+    expect(readShow(fixture(5).show).lanes.map((l) => l.number)).toEqual([1, 2, 3, 4]);
   });
 
   it('lets a preset of a layout that is gone stay', () => {

@@ -32,7 +32,8 @@ function fullDesk(): Desk {
   add('preset.store', { layout: layout.id, name: 'Before' });
   add('lane.set', { lane: 'lane-1', whileId: framing });
   add('lane.setContent', { lane: 'lane-2', content: { kind: 'card', id: 'card' } });
-  add('lane.setContent', { lane: 'lane-3', content: { kind: 'picture', id: framing } });
+  add('lane.add', {});
+  add('lane.setContent', { lane: d.show.lanes.at(-1)?.id, content: { kind: 'picture', id: framing } });
   add('transition.override', { from: null, to: framing, settings: d.show.transition });
   add('transition.override', { from: 'b', to: 'c', settings: d.show.transition });
   add('replay.addAngle', { picture: framing });
@@ -160,7 +161,7 @@ describe('uses', () => {
     const { show, air } = fullDesk();
     const framing = show.framings[0]?.id as string;
     expect(usesOf(show, air, 'framing', framing, 0).map((u) => u.place)).toEqual([
-      'what brings Lane 1',
+      'what brings Names',
       'held ready in Lane 3',
       expect.stringMatching(/^box .* of Two/),
       expect.stringMatching(/^box .* of Before/),

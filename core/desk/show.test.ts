@@ -183,7 +183,7 @@ describe('sources are referred to by identity', () => {
     const desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'b' } });
     const refused = attempt(desk, 'source.remove', { source: 'b' });
     expect(refused).toMatchObject({ ok: false, error: { code: 'in-use' } });
-    expect(refused.ok ? '' : refused.error.message).toBe('Camera b is in use: held ready in Lane 1; Next.');
+    expect(refused.ok ? '' : refused.error.message).toBe('Camera b is in use: held ready in Names; Next.');
     expect(must(desk, 'source.remove', { source: 'b', force: true }).air.nextId).toBeNull();
     expect(attempt(desk, 'source.remove', { source: 'a', force: true }).ok).toBe(false);
   });

@@ -326,6 +326,6 @@ describe('lanes with a picture', () => {
     const up = must(x, 'lane.show', { lane: id }, 0);
     expect(refused(up, 'lane.remove', { lane: id })?.code).toBe('in-use');
     expect(planFrame(up.show, up.air, 20).clean.lanes).toEqual([]);
-    expect(must(x, 'lane.remove', { lane: id }).show.lanes).toHaveLength(4);
+    expect(must(x, 'lane.remove', { lane: id }).show.lanes).toHaveLength(2);
   });
 });

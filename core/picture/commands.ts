@@ -94,7 +94,7 @@ export const pictureCommands = [
     title: 'Fade to black',
     about: 'Fades picture and sound of the programme to black, or back. Turns round at once when pressed on the way.',
     args: BlackArgs,
-    hold: ({ air }, { on }) => (on ?? air.black.to === 0),
+    hold: ({ air }, { on }) => on ?? air.black.to === 0,
     run: (desk, { on }, { frame }) => {
       const { air, show } = desk;
       settle(air, frame);

@@ -130,7 +130,7 @@ describe('what the take will change', () => {
     desk = must(desk, 'lane.arm', { lane: 'lane-1' });
     expect(takeSummary(desk.show, desk.air, 0).map((c) => c.text)).toEqual([
       'Camera a → Clip (dissolve, 20 frames)',
-      'Lane 1: card Ada Holm comes',
+      'Names: card Ada Holm comes',
       'Sound of Camera a goes',
       'Sound of Clip comes',
       'Clip plays 0:10, then holds',

@@ -4,7 +4,7 @@ import { useFakeDisk } from '#tests/support/fake-disk';
 import { FakeWorker, useFakeWorkers, workerOf } from '#tests/support/fake-worker';
 import { sampleDesk } from '#tests/support/sample-show';
 import { fixture } from '#tests/support/fixtures';
-import { type Show } from '#core/desk/show';
+import { type Show, SHOW_VERSION } from '#core/desk/show';
 import { type AnyDriver, type OutsideDrivers } from '../capture/driver';
 import { type FromMixer, type MixerStats, type ToMixer } from '../picture/messages';
 import { type SoundDeskEvents } from '../sound/sound-desk';
@@ -170,7 +170,7 @@ describe('the host of a show', () => {
   it('opens a show that an older Bivoca has left', async () => {
     const old = fixture(4);
     const opened = await open(old.show as unknown as Show);
-    expect(opened.state.desk.show.version).toBe(5);
+    expect(opened.state.desk.show.version).toBe(SHOW_VERSION);
     expect(opened.dispatch({ type: 'picture.cut', args: { picture: 'b' } })).toMatchObject({ ok: true });
   });
 

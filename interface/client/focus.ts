@@ -38,7 +38,8 @@ export function reach(element: HTMLElement): void {
   if (element instanceof HTMLInputElement && isText(element)) element.select();
 }
 
-const roomOf = (element: Element): HTMLElement | null => element.closest<HTMLElement>('main') ?? document.querySelector<HTMLElement>('main');
+const roomOf = (element: Element): HTMLElement | null =>
+  element.closest<HTMLElement>('main') ?? document.querySelector<HTMLElement>('main');
 
 /** Gives the keys back to the room: the focus goes to the part around `element`, and Tab goes on from there. */
 export function giveBack(element: HTMLElement): void {
@@ -58,7 +59,8 @@ export function keeperOf(event: KeyboardEvent): 'text' | 'overlay' | 'control' |
   const { code } = event;
   if (event.ctrlKey || event.metaKey) return null;
   if (target instanceof HTMLSelectElement) return ARROWS.includes(code) || code === 'Enter' ? 'control' : null;
-  if (target.matches('input[type=range], [role=slider], input[type=radio], [role=separator]')) return ARROWS.includes(code) ? 'control' : null;
+  if (target.matches('input[type=range], [role=slider], input[type=radio], [role=separator]'))
+    return ARROWS.includes(code) ? 'control' : null;
   if (!target.matches('button, a[href], summary, input, [role=tab], [role=button]') || !reached) return null;
   if (code === 'Enter') return 'control';
   return code === 'Space' && !spent && !target.matches('a[href]') ? 'control' : null;
@@ -127,7 +129,8 @@ export function keepFocus(): () => void {
       event.preventDefault();
       target.click();
     }
-    const leaves = event.code === 'Escape' || (event.code === 'Enter' && !(target instanceof HTMLTextAreaElement)) || event.code === 'NumpadEnter';
+    const leaves =
+      event.code === 'Escape' || (event.code === 'Enter' && !(target instanceof HTMLTextAreaElement)) || event.code === 'NumpadEnter';
     if (!isText(target) || !leaves || event.isComposing) return;
     // Escape leaves the text, and nothing else.
     if (event.code === 'Escape') event.preventDefault();
@@ -149,7 +152,8 @@ export function keepFocus(): () => void {
     const target = event.target;
     // A list whose choice goes on by arrows keeps them until it is left.
     if (target instanceof HTMLSelectElement && arrowed !== target) setTimeout(() => document.activeElement === target && giveBack(target));
-    if (target instanceof HTMLInputElement && target.type === 'color') setTimeout(() => document.activeElement === target && giveBack(target));
+    if (target instanceof HTMLInputElement && target.type === 'color')
+      setTimeout(() => document.activeElement === target && giveBack(target));
   };
   const focusin = (event: FocusEvent) => {
     if (!(event.target instanceof HTMLElement)) return;

@@ -1,6 +1,6 @@
 /** The room that is open, and what is open over it. Set by the shell; read by keys, hints and rooms. */
 import { create } from 'zustand';
-import { type RoomId } from '#core/control/rooms';
+import { roomOfPath, type RoomId } from '#core/control/rooms';
 
 interface Here {
   room: RoomId;
@@ -9,6 +9,9 @@ interface Here {
 }
 
 export const useHere = create<Here>(() => ({ room: 'desk', open: null }));
+
+/** The room of the address: it is there before the room is drawn, so that a key pressed right after a change of rooms means the new one. */
+export const roomNow = (): RoomId => roomOfPath(window.location.pathname);
 
 /** Opens one of the shell's own panels; null closes it. */
 export const openPanel = (open: Here['open']): void => useHere.setState({ open });

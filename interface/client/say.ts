@@ -43,7 +43,11 @@ interface Options {
 /** Says something. Returns its identity. */
 function tell(tone: Tone, text: string, { id = nanoid(8), duration = STANDS[tone] ?? Infinity, action }: Options = {}): string {
   clearTimeout(timers.get(id));
-  if (Number.isFinite(duration)) timers.set(id, setTimeout(() => over(id), duration));
+  if (Number.isFinite(duration))
+    timers.set(
+      id,
+      setTimeout(() => over(id), duration),
+    );
   useSaid.setState(({ list }) => ({
     list: [...list.filter((s) => s.id !== id), { id, tone, text, at: Date.now(), over: false, action }].slice(-MOST),
   }));

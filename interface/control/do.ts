@@ -3,10 +3,10 @@ import { useCallback, useMemo } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { type ActionArgs, type Hands, type Meaning } from '#core/control/action';
 import { findAction } from '#core/control/actions';
-import { roomOfPath, type RoomId } from '#core/control/rooms';
+import { type RoomId } from '#core/control/rooms';
 import { type ShowClient } from '#engine/client/show-client';
 import { type ActWorld } from '../client/acts';
-import { useHere } from '../client/here';
+import { roomNow } from '../client/here';
 import { say } from '../client/say';
 import { useSend, useShowClient } from '../client/show-client';
 import { openLayout, useLayoutsRoom } from '../layouts/room-state';
@@ -26,7 +26,7 @@ export function handsOf(client: ShowClient): Hands {
     desk,
     frame,
     chosen: {
-      room: useHere.getState().room,
+      room: roomNow(),
       deck: useRoom.getState().deck,
       clips: chosenClips(show).map((c) => c.id),
       targetReel: targetReel(show),
@@ -49,7 +49,7 @@ export function useWorld(): ActWorld {
     () => ({
       client,
       send,
-      go: (room: RoomId) => void (roomOfPath(window.location.pathname) !== room && navigate(`/show/${client.showId}/${room}`)),
+      go: (room: RoomId) => void (roomNow() !== room && navigate(`/show/${client.showId}/${room}`)),
     }),
     // `navigate` changes with the address, and does the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -81,7 +81,9 @@ export function KeyDrawing({ room, onKey }: { room: RoomId; onKey?: (chord: stri
             const cap = (
               <>
                 <span className="figures text-[13px] leading-none text-muted">{capOf(code)}</span>
-                <span className="line-clamp-2 text-[13px] leading-tight break-words">{action ? actionShort(action, binding.args) : ''}</span>
+                <span className="line-clamp-2 text-[13px] leading-tight break-words">
+                  {action ? actionShort(action, binding.args) : ''}
+                </span>
               </>
             );
             const look = clsx(

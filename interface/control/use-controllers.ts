@@ -12,7 +12,7 @@ import { formatTimecode } from '#core/time/timecode';
 import { type ControlDriver } from '#engine/control/driver';
 import { tellPanels } from '#engine/control/panel-channel';
 import { useHands } from '../client/hands';
-import { useHere } from '../client/here';
+import { roomNow } from '../client/here';
 import { useRoom } from '../replay/room-state';
 import { behindText } from '../replay/words';
 import { useControls } from './controllers';
@@ -32,7 +32,7 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
     const waits = new Map<string, Hold>();
     const layout = () => layoutInUse(useHands.getState());
     const one = (device: string, event: ControlEvent) => {
-      const binding = bindingFor(layout(), useHere.getState().room, device, event.id);
+      const binding = bindingFor(layout(), roomNow(), device, event.id);
       const read = binding && readers.get(device)?.read(binding, event, handsOf(client));
       if (!binding || !read) return;
       const { meaning, pressed } = read;

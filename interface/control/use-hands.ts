@@ -9,7 +9,7 @@ import { bindingFor } from '#core/control/key-layout';
 import { keepFocus, keeperOf } from '../client/focus';
 import { asksForHold } from '#core/desk/registry';
 import { useHands } from '../client/hands';
-import { useHere } from '../client/here';
+import { roomNow } from '../client/here';
 import { handsOf, perform, useWorld } from './do';
 import { Hold } from './held';
 
@@ -37,7 +37,7 @@ export function useKeyboard(): void {
     const down = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.isComposing) return;
       const chord = chordOf(event);
-      const binding = chord === '' ? undefined : bindingFor(layoutInUse(useHands.getState()), useHere.getState().room, KEYBOARD, chord);
+      const binding = chord === '' ? undefined : bindingFor(layoutInUse(useHands.getState()), roomNow(), KEYBOARD, chord);
       const action = binding && findAction(binding.action);
       if (!binding || action?.takes !== 'press' || !passes(event, binding)) return;
       event.preventDefault();

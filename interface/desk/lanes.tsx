@@ -92,7 +92,12 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
           onChange={(content) => send('lane.setContent', { lane: lane.id, content })}
         />
         {holdsNew && (
-          <Button onClick={() => send('lane.show', { lane: lane.id })} title={`On air is ${shown}`} keyFor={numbered('lane.change')} keyArgs={at}>
+          <Button
+            onClick={() => send('lane.show', { lane: lane.id })}
+            title={`On air is ${shown}`}
+            keyFor={numbered('lane.change')}
+            keyArgs={at}
+          >
             Change
           </Button>
         )}

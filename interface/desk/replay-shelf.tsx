@@ -45,8 +45,7 @@ export function ReplayShelf() {
           {look ? 'Again' : `Look back ${replay.settings.lookBackSeconds} s`}
         </Button>
         {(look || rolls) && (
-          <Button look="straw" title="Take back what was on air before"
-            keyFor="replay.return" onClick={() => send('replay.backToLive')}>
+          <Button look="straw" title="Take back what was on air before" keyFor="replay.return" onClick={() => send('replay.backToLive')}>
             Return
           </Button>
         )}

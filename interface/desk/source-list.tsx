@@ -83,7 +83,15 @@ export function SourceList() {
     </ul>
   );
   return (
-    <section ref={box} data-region="sources" tabIndex={-1} aria-label="Sources" className="sources flex flex-col" onDragOver={(e) => e.preventDefault()} onDrop={dropped}>
+    <section
+      ref={box}
+      data-region="sources"
+      tabIndex={-1}
+      aria-label="Sources"
+      className="sources flex flex-col"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={dropped}
+    >
       <div className="flex items-center gap-1 px-2 py-1">
         <h2 className="font-semibold">Sources</h2>
         <Button

@@ -1,4 +1,5 @@
 /** Take, cut, the bar and fade to black. */
+import { type StoredTransition } from '#core/picture/document';
 import { barPosition } from '#core/picture/mixer';
 import { transitionName, transitionWords } from '#core/picture/summary';
 import { parseLength } from '#core/time/duration';
@@ -76,6 +77,7 @@ export function TakeRail() {
     black: air.black.to === 1,
     transitions: show.transitions,
   }));
+  const isArmed = ({ settings }: StoredTransition) => JSON.stringify(settings) === JSON.stringify(transition);
   return (
     <section
       ref={box}
@@ -99,18 +101,11 @@ export function TakeRail() {
       </Button>
       <Bar />
       <div className="flex min-w-0 items-center gap-1" role="group" aria-label="Transition">
-        <span
-          className="figures w-24 truncate text-right text-xs text-straw"
-          title={`Armed: ${transitionWords(transition)}`}
-          aria-label="Armed transition"
-        >
-          {transitionName(transition)}
-        </span>
         {transitions.slice(0, atHand).map((f, i) => (
           <Button
             key={f.id}
-            className="max-w-24 min-w-0 px-1.5!"
-            pressed={JSON.stringify(f.settings) === JSON.stringify(transition)}
+            className="max-w-28 min-w-0 px-1.5!"
+            pressed={isArmed(f)}
             onClick={() => send('transition.arm', { transition: f.id })}
             title={`Arm ${f.name}: ${transitionWords(f.settings)}`}
             keyFor="transition.favourite"
@@ -119,6 +114,11 @@ export function TakeRail() {
             <span className="truncate">{f.name}</span>
           </Button>
         ))}
+        {!transitions.slice(0, atHand).some(isArmed) && (
+          <span className="figures max-w-32 truncate px-1 text-xs text-straw" title={`Armed: ${transitionWords(transition)}`}>
+            {transitionName(transition)}
+          </span>
+        )}
         <TransitionMenu />
       </div>
       <LengthField />

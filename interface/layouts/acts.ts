@@ -41,8 +41,7 @@ export const LAYOUT_ACTS: Acts = {
   'layouts.paste': (world) => {
     const layout = opened(world);
     const { copied, chosen } = room();
-    if (layout && copied)
-      world.send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.layout, fromBox: copied.box });
+    if (layout && copied) world.send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.layout, fromBox: copied.box });
   },
   'layouts.remove': (world) => {
     const layout = opened(world);
@@ -65,8 +64,11 @@ export const LAYOUT_ACTS: Acts = {
     focusSoon('[data-role="box-place"] input');
   },
   'layouts.tab': (_, args) => {
-    setLayoutsRoom({ tab: TABS[numberArg(args, 'number') - 1] ?? 'box' });
-    focusSoon('[data-region="settings"] [role=tabpanel]:not([hidden]) :is(button, input, select)');
+    const tab = TABS[numberArg(args, 'number') - 1] ?? 'box';
+    setLayoutsRoom({ tab });
+    focusSoon(
+      `[data-region="settings"] ${tab === 'seats' ? '[data-role="occupant"]' : '[role=tabpanel]:not([hidden]) :is(button, input, select)'}`,
+    );
   },
   'layouts.framings': () => setLayoutsRoom({ mode: room().mode === 'layouts' ? 'framings' : 'layouts' }),
 };

@@ -25,10 +25,10 @@ export function useFrameArt(layoutId: string): {
       try {
         const { windows, width, height } = await host.files.findWindows(source.settings.assetId);
         if (windows.length === 0)
-          say.caution(
-            `${source.name} has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.`,
-            { id: waiting, duration: 8000 },
-          );
+          say.caution(`${source.name} has no transparent openings. Make the places for pictures transparent and save it as PNG or WebP.`, {
+            id: waiting,
+            duration: 8000,
+          });
         else if (
           send('layout.layUnder', { layout: layoutId, frame: id, windows: windows.slice(0, 64).map((w) => w.rect), width, height, bleed })
         ) {

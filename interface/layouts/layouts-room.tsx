@@ -103,7 +103,14 @@ function Editor({ layout }: { layout: Layout }) {
   const paste = () => copied && send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.layout, fromBox: copied.box });
   return (
     <>
-      <div ref={picture} className="flex min-h-0 min-w-0 flex-col" data-region="picture" tabIndex={-1} role="region" aria-label="The picture">
+      <div
+        ref={picture}
+        className="flex min-h-0 min-w-0 flex-col"
+        data-region="picture"
+        tabIndex={-1}
+        role="region"
+        aria-label="The picture"
+      >
         <BoxTools
           layout={layout}
           boxes={boxes}
@@ -141,7 +148,13 @@ function Editor({ layout }: { layout: Layout }) {
           )}
         </ol>
       </div>
-      <aside ref={settings} className="flex min-h-0 flex-col border-l border-line" data-region="settings" tabIndex={-1} aria-label="Settings">
+      <aside
+        ref={settings}
+        className="flex min-h-0 flex-col border-l border-line"
+        data-region="settings"
+        tabIndex={-1}
+        aria-label="Settings"
+      >
         <Tabs
           label="Settings"
           value={tab}
@@ -240,14 +253,24 @@ export function LayoutsRoom() {
   return (
     <main className="grid h-(--room) grid-cols-[224px_minmax(0,1fr)_316px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
       <h1 className="sr-only">Layouts</h1>
-      <nav ref={side} className="flex min-h-0 flex-col border-r border-line" data-region="layouts" tabIndex={-1} aria-label="Layouts and framings">
+      <nav
+        ref={side}
+        className="flex min-h-0 flex-col border-r border-line"
+        data-region="layouts"
+        tabIndex={-1}
+        aria-label="Layouts and framings"
+      >
         <Tabs
           label="What to build"
           value={mode}
           onChange={(value) => setLayoutsRoom({ mode: value as typeof mode })}
           tabs={[
             { value: 'layouts', label: 'Layouts', content: list },
-            { value: 'framings', label: 'Framings', content: <FramingsList openId={framingId} onOpen={(id) => setLayoutsRoom({ framingId: id })} /> },
+            {
+              value: 'framings',
+              label: 'Framings',
+              content: <FramingsList openId={framingId} onOpen={(id) => setLayoutsRoom({ framingId: id })} />,
+            },
           ]}
         />
       </nav>

@@ -30,7 +30,10 @@ function SeatRow({ seat, swapping, onSwap }: { seat: Seat; swapping: string | nu
           onBlur={(e) =>
             e.target.value.trim() && e.target.value !== seat.name && send('seat.edit', { seat: seat.id, name: e.target.value.trim() })
           }
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          onKeyDown={(e) => {
+            if (e.key === 'Escape') e.currentTarget.value = seat.name;
+            if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur();
+          }}
         />
         {live && <span className="figures bg-air px-1 text-[13px] font-semibold text-deep">AIR</span>}
         <Button
@@ -46,6 +49,7 @@ function SeatRow({ seat, swapping, onSwap }: { seat: Seat; swapping: string | nu
         <UserRound size={15} className={seat.occupantId === null ? 'text-caution' : 'text-muted'} aria-hidden />
         <PictureSelect
           className="min-w-0 flex-1"
+          role="occupant"
           label={`Who fills ${seat.name}`}
           kinds={['framing', 'source']}
           none="empty"

@@ -12,12 +12,25 @@ export function OutputRoom() {
   return (
     <main className="grid h-(--room) grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] grid-rows-[auto_minmax(0,1fr)] overflow-auto max-[1099px]:block max-[1099px]:h-auto">
       <h1 className="sr-only">Output</h1>
-      <div ref={left} data-region="outputs" tabIndex={-1} role="region" aria-label="Recording, stream, engine" className="row-span-2 flex min-w-0 flex-col gap-4 overflow-y-auto border-r border-line p-4">
+      <div
+        ref={left}
+        data-region="outputs"
+        tabIndex={-1}
+        role="region"
+        aria-label="Recording, stream, engine"
+        className="row-span-2 flex min-w-0 flex-col gap-4 overflow-y-auto border-r border-line p-4"
+      >
         <RecordingPanel />
         <StreamPanel />
         <HealthCharts />
       </div>
-      <div data-region="recordings" tabIndex={-1} role="region" aria-label="Recordings and log" className="row-span-2 flex min-h-0 min-w-0 flex-col gap-4 overflow-y-auto p-4">
+      <div
+        data-region="recordings"
+        tabIndex={-1}
+        role="region"
+        aria-label="Recordings and log"
+        className="row-span-2 flex min-h-0 min-w-0 flex-col gap-4 overflow-y-auto p-4"
+      >
         <Recordings />
         <AsRun />
       </div>

@@ -1,7 +1,7 @@
 /** The list of recordings in this browser. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Play, Trash2, TriangleAlert } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
 import { formatBytes, formatDuration } from '#core/time/duration';
@@ -17,17 +17,19 @@ const gone = () => void say.trouble('The file of this recording is no longer in 
 
 function Player({ row, onClose }: { row: RecordingRow; onClose: () => void }) {
   const files = useShowClient().files.recordings;
+  // A new name does not begin it anew.
+  const played = useRef(row);
   const [url, setUrl] = useState<string | null>(null);
   useEffect(() => {
     let made: string | null = null;
-    files.file(row).then((file) => {
+    files.file(played.current).then((file) => {
       made = URL.createObjectURL(file);
       setUrl(made);
     }, gone);
     return () => {
       if (made) URL.revokeObjectURL(made);
     };
-  }, [files, row]);
+  }, [files]);
   return (
     <Dialog open onClose={onClose} title={row.name} wide>
       {url && <video src={url} controls autoPlay className="w-full bg-black" aria-label={row.name} />}
@@ -114,10 +116,11 @@ function Row({ row, refresh, onPlay }: { row: RecordingRow; refresh: () => void;
 export function Recordings() {
   const files = useShowClient().files.recordings;
   const queries = useQueryClient();
-  const [playing, setPlaying] = useState<RecordingRow | null>(null);
+  const [playingId, setPlaying] = useState<string | null>(null);
   const recordingId = useShow(({ desk: { air } }) => air.recording?.id ?? null);
   const list = useQuery({ queryKey: ['recordings', recordingId], queryFn: () => files.list(), refetchInterval: 2000 });
   const box = useRoving<HTMLUListElement>();
+  const playing = list.data?.find((r) => r.id === playingId);
   const refresh = () => void queries.invalidateQueries({ queryKey: ['recordings'] });
   return (
     <section aria-label="Recordings">
@@ -127,10 +130,10 @@ export function Recordings() {
       )}
       <ul ref={box}>
         {list.data?.map((row) => (
-          <Row key={row.id} row={row} refresh={refresh} onPlay={() => setPlaying(row)} />
+          <Row key={row.id} row={row} refresh={refresh} onPlay={() => setPlaying(row.id)} />
         ))}
       </ul>
-      {playing && <Player row={playing} onClose={() => setPlaying(null)} />}
+      {playing && <Player key={playing.id} row={playing} onClose={() => setPlaying(null)} />}
     </section>
   );
 }

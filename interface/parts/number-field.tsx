@@ -24,7 +24,19 @@ interface NumberFieldProps {
 const clamp = (value: number, min: number, max: number) => Math.min(max, Math.max(min, value));
 
 /** A number that takes arithmetic (`1920/4`, `100%-40`). Arrows step by 1, with Shift by 10, with Alt by 0.1. */
-export function NumberField({ label, value, onCommit, min, max, whole = max, digits = 0, unit, showLabel, className, role }: NumberFieldProps) {
+export function NumberField({
+  label,
+  value,
+  onCommit,
+  min,
+  max,
+  whole = max,
+  digits = 0,
+  unit,
+  showLabel,
+  className,
+  role,
+}: NumberFieldProps) {
   const shown = String(Number(value.toFixed(digits)));
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);

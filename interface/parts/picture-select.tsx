@@ -45,8 +45,11 @@ export function PictureSelect({
   none = 'none',
   keep = () => true,
   className,
+  role,
 }: {
   label: string;
+  /** For keys that go to it. */
+  role?: string;
   value: string | null;
   onChange: (id: string | null) => void;
   kinds: readonly ChoosableKind[];
@@ -57,7 +60,13 @@ export function PictureSelect({
 }) {
   const lists = useLists(kinds);
   return (
-    <select aria-label={label} className={className} value={value ?? ''} onChange={(e) => onChange(e.target.value || null)}>
+    <select
+      data-role={role}
+      aria-label={label}
+      className={className}
+      value={value ?? ''}
+      onChange={(e) => onChange(e.target.value || null)}
+    >
       <option value="">{none}</option>
       {kinds.map((kind) => (
         <Group key={kind} kind={kind} list={lists[kind]?.filter(keep)} />

@@ -51,8 +51,17 @@ export function useRoving<T extends HTMLElement>({ always = false } = {}): RefOb
     const box = ref.current;
     if (!box) return undefined;
     let current: HTMLElement | null = null;
-    const items = () => reachableIn(box).filter((e) => e.closest('[data-roving]') === box && !e.closest('[role=tablist]'));
+    const items = () =>
+      reachableIn(box).filter(
+        (e) =>
+          e.closest('[data-roving]') === box &&
+          !e.closest('[role=tablist]') &&
+          !e.matches('ul, ol, [role=tabpanel], [class*=overflow-]:not(button, input, select, [role=slider])'),
+      );
     const sync = () => {
+      // The browser makes a stop of what scrolls and holds no other.
+      for (const scrolls of box.querySelectorAll<HTMLElement>('ul, ol, [class*=overflow-]'))
+        if (!scrolls.hasAttribute('tabindex')) scrolls.tabIndex = -1;
       const all = items();
       if (!current || !box.contains(current)) current = all.find((e) => e.dataset.first !== undefined) ?? all[0] ?? null;
       for (const item of all) {
@@ -64,8 +73,21 @@ export function useRoving<T extends HTMLElement>({ always = false } = {}): RefOb
       if (event.target instanceof HTMLElement && items().includes(event.target)) current = event.target;
       sync();
     };
+    /** Fields that belong together go by Tab, as in any form. */
+    const field = (target: HTMLElement, back: boolean): HTMLElement | undefined => {
+      const fields = items().filter(
+        (e) => isText(e) && e.closest('li, tr, form, [role=group]') === target.closest('li, tr, form, [role=group]'),
+      );
+      return fields[fields.indexOf(target) + (back ? -1 : 1)];
+    };
     const keydown = (event: KeyboardEvent) => {
       const { target, code } = event;
+      if (target instanceof HTMLElement && code === 'Tab' && isText(target)) {
+        const to = field(target, event.shiftKey);
+        if (!to) return;
+        event.preventDefault();
+        reach(to);
+      }
       if (!(target instanceof HTMLElement) || event.ctrlKey || event.metaKey || event.altKey || event.shiftKey) return;
       if (!always && !wasReached()) return;
       const all = items();

@@ -22,11 +22,24 @@ function Entry({ said }: { said: Said }) {
   const Icon = ICONS[said.tone];
   return (
     <li className={clsx('flex items-start gap-2 border-b border-line px-2 py-1.5', said.over && 'text-muted')}>
-      <Icon size={15} aria-label={said.tone} className={clsx('mt-0.5 shrink-0', !said.over && said.tone === 'trouble' && 'text-air', !said.over && said.tone === 'caution' && 'text-caution')} />
+      <Icon
+        size={15}
+        aria-label={said.tone}
+        className={clsx(
+          'mt-0.5 shrink-0',
+          !said.over && said.tone === 'trouble' && 'text-air',
+          !said.over && said.tone === 'caution' && 'text-caution',
+        )}
+      />
       <time className="figures text-[13px] text-muted">{clock(said.at)}</time>
       <span className="min-w-0 flex-1">{said.text}</span>
       {!said.over && (
-        <button type="button" aria-label="Read" className="grid h-7 w-7 place-items-center text-muted hover:text-text" onClick={() => over(said.id)}>
+        <button
+          type="button"
+          aria-label="Read"
+          className="grid h-7 w-7 place-items-center text-muted hover:text-text"
+          onClick={() => over(said.id)}
+        >
           <X size={14} />
         </button>
       )}
@@ -43,7 +56,10 @@ export function StatusLine() {
   const now = standing.at(-1);
   const Icon = now ? ICONS[now.tone] : Info;
   return (
-    <footer className="status-line fixed inset-x-0 bottom-0 z-50 flex items-center border-t border-line bg-panel text-[13px]" aria-label="Notices">
+    <footer
+      className="status-line fixed inset-x-0 bottom-0 z-50 flex items-center border-t border-line bg-panel text-[13px]"
+      aria-label="Notices"
+    >
       <div role="status" className={clsx('flex h-full min-w-0 flex-1 items-center gap-2 px-3', now && TONES[now.tone])}>
         {now && (
           <>
@@ -55,12 +71,22 @@ export function StatusLine() {
         )}
       </div>
       {now?.action && (
-        <button type="button" className="h-full px-3 font-semibold text-straw underline" onClick={() => (now.action?.onClick(), over(now.id))}>
+        <button
+          type="button"
+          className="h-full px-3 font-semibold text-straw underline"
+          onClick={() => (now.action?.onClick(), over(now.id))}
+        >
           {now.action.label}
         </button>
       )}
       {now && (now.tone === 'caution' || now.tone === 'trouble') && (
-        <button type="button" aria-label="Read" title="Read: it stays in the list" className="grid h-full w-8 place-items-center text-muted hover:text-text" onClick={() => over(now.id)}>
+        <button
+          type="button"
+          aria-label="Read"
+          title="Read: it stays in the list"
+          className="grid h-full w-8 place-items-center text-muted hover:text-text"
+          onClick={() => over(now.id)}
+        >
           <X size={14} />
         </button>
       )}
@@ -81,7 +107,9 @@ export function StatusLine() {
             className="z-50 max-h-[60vh] w-[min(640px,94vw)] overflow-auto rounded border border-line bg-panel shadow-2xl"
           >
             <ul aria-label="What was said lately">
-              {list.length === 0 && <li className="p-3 text-muted">Nothing was said yet. Refusals, troubles and good news are kept here.</li>}
+              {list.length === 0 && (
+                <li className="p-3 text-muted">Nothing was said yet. Refusals, troubles and good news are kept here.</li>
+              )}
               {[...list].reverse().map((said) => (
                 <Entry key={said.id} said={said} />
               ))}

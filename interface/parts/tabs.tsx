@@ -24,7 +24,7 @@ export function Tabs({ label, tabs, value, onChange }: { label: string; tabs: Ta
         ))}
       </Radix.List>
       {tabs.map((tab) => (
-        <Radix.Content key={tab.value} value={tab.value} className="min-h-0 flex-1 overflow-y-auto">
+        <Radix.Content key={tab.value} value={tab.value} tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
           {tab.content}
         </Radix.Content>
       ))}

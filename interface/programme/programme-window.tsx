@@ -33,7 +33,11 @@ export function ProgrammeWindow() {
     // The show knows by this lock that it is seen; it is let go when the window closes, however that comes.
     const closed = new AbortController();
     void navigator.locks
-      .request(windowLock(showId ?? ''), { mode: 'shared', signal: closed.signal }, () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done())))
+      .request(
+        windowLock(showId ?? ''),
+        { mode: 'shared', signal: closed.signal },
+        () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done())),
+      )
       .catch(() => undefined);
     window.addEventListener('pagehide', stop);
     const key = (event: KeyboardEvent) => event.code === 'KeyF' && toggleFull();

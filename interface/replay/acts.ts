@@ -64,7 +64,6 @@ function chooseReel(show: Show, by: 1 | -1): string | undefined {
   return reels[(reels.findIndex((r) => r.id === reelId) + by + reels.length) % reels.length]?.id;
 }
 
-
 /** Focuses a field of the clip editor; a clip must be chosen. */
 function edit({ client, go }: ActWorld, selector: string): void {
   go('replay');

@@ -111,7 +111,14 @@ function Transport({ deck }: { deck: DeckNumber }) {
     rolling: air.replay.decks[deck].roll !== null,
     sourceId: deckSource({ show }, deck)?.id ?? null,
   }));
-  const press = (label: ReactNode, title: string, action: string, type: string, args: Record<string, unknown> = {}, keyArgs: ActionArgs = {}) => (
+  const press = (
+    label: ReactNode,
+    title: string,
+    action: string,
+    type: string,
+    args: Record<string, unknown> = {},
+    keyArgs: ActionArgs = {},
+  ) => (
     <Button
       className="figures min-w-7 flex-1 px-0.5!"
       title={title}

@@ -126,10 +126,7 @@ export function ReelBar() {
       >
         <Trash2 size={15} />
       </Button>
-      <label
-        className="flex items-center gap-1 pl-1 text-[13px] text-muted"
-        title={withKey('Copies and moves go here', targetKey)}
-      >
+      <label className="flex items-center gap-1 pl-1 text-[13px] text-muted" title={withKey('Copies and moves go here', targetKey)}>
         to
         <select
           aria-label="Target reel for copies"
@@ -203,14 +200,7 @@ export function ClipTools() {
     rolls: air.replay.takeBack !== null,
   }));
   const button = (id: string, label: string, title: string, unusable: string | null = null, kind: 'plain' | 'air' | 'straw' = 'plain') => (
-    <Button
-      look={kind}
-      className="px-2!"
-      title={title}
-      keyFor={id}
-      unusable={unusable}
-      onClick={() => act(id)}
-    >
+    <Button look={kind} className="px-2!" title={title} keyFor={id} unusable={unusable} onClick={() => act(id)}>
       {label}
     </Button>
   );

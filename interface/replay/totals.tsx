@@ -6,10 +6,9 @@ import { rollLeft, deckPlace } from '#core/replay/deck';
 import { DECKS } from '#core/replay/air';
 import { clipsOf } from '#core/replay/document';
 import { clipsFrames } from '#core/replay/roll';
+import { formatLength } from '#core/time/spoken';
 import { useShow, useLive } from '../client/show-client';
 import { useRoom } from './room-state';
-
-import { formatLength } from '#core/time/spoken';
 
 function Total({ label, count, frames, tone }: { label: string; count?: number; frames: string; tone?: 'caution' | 'air' | undefined }) {
   return (
@@ -19,7 +18,9 @@ function Total({ label, count, frames, tone }: { label: string; count?: number; 
         {count !== undefined && <span className="figures"> · {count}</span>}
       </div>
       <div className="figures text-[26px] leading-none font-semibold" aria-label={`Running time of ${label}`}>
-        {frames}
+        {frames.split(' ')[0]}
+        {/* Frames look unlike seconds. */}
+        <span className="text-[17px] font-normal">{frames.includes(' ') ? ` ${frames.split(' ')[1]}` : ''}</span>
       </div>
     </div>
   );

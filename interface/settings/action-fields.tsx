@@ -71,7 +71,9 @@ export function ArgsFields({ action, args, onChange }: { action: Action; args: A
             value={String(args[param.name] ?? '')}
             onChange={(e) => {
               const { [param.name]: _, ...rest } = args;
-              onChange(e.target.value === '' ? rest : { ...rest, [param.name]: param.kind === 'word' ? e.target.value : Number(e.target.value) });
+              onChange(
+                e.target.value === '' ? rest : { ...rest, [param.name]: param.kind === 'word' ? e.target.value : Number(e.target.value) },
+              );
             }}
           >
             {param.optional && <option value="">{param.name === 'deck' ? 'the chosen deck' : 'none'}</option>}

@@ -22,13 +22,40 @@ function fits(kind: ControlEvent['kind'], { takes }: Action): boolean {
 }
 
 /** How the travel of a lever is read. */
-function TravelFields({ travel, pickUp, onChange }: { travel: Travel; pickUp: boolean; onChange: (travel: Travel, pickUp: boolean) => void }) {
+function TravelFields({
+  travel,
+  pickUp,
+  onChange,
+}: {
+  travel: Travel;
+  pickUp: boolean;
+  onChange: (travel: Travel, pickUp: boolean) => void;
+}) {
   return (
     <div className="flex flex-wrap items-end gap-3">
-      <NumberField className="w-28" showLabel label="Dead zone" unit="%" min={0} max={50} value={Math.round(travel.deadZone * 100)} onCommit={(v) => onChange({ ...travel, deadZone: v / 100 }, pickUp)} />
-      <NumberField className="w-28" showLabel label="Curve, 1 is even" min={1} max={4} digits={1} value={travel.curve} onCommit={(curve) => onChange({ ...travel, curve }, pickUp)} />
+      <NumberField
+        className="w-28"
+        showLabel
+        label="Dead zone"
+        unit="%"
+        min={0}
+        max={50}
+        value={Math.round(travel.deadZone * 100)}
+        onCommit={(v) => onChange({ ...travel, deadZone: v / 100 }, pickUp)}
+      />
+      <NumberField
+        className="w-28"
+        showLabel
+        label="Curve, 1 is even"
+        min={1}
+        max={4}
+        digits={1}
+        value={travel.curve}
+        onCommit={(curve) => onChange({ ...travel, curve }, pickUp)}
+      />
       <label className="flex min-h-8 items-center gap-1.5">
-        <input type="checkbox" checked={travel.turned} onChange={(e) => onChange({ ...travel, turned: e.target.checked }, pickUp)} /> the other way round
+        <input type="checkbox" checked={travel.turned} onChange={(e) => onChange({ ...travel, turned: e.target.checked }, pickUp)} /> the
+        other way round
       </label>
       <label className="flex min-h-8 items-center gap-1.5" title="Takes hold only where the thing stands, so that nothing jumps">
         <input type="checkbox" checked={pickUp} onChange={(e) => onChange(travel, e.target.checked)} /> picks up where it stands
@@ -63,7 +90,14 @@ function Learn() {
           keep={(a) => fits(last.kind, a)}
           onChange={(id) => {
             const found = findAction(id);
-            if (found) set({ action: id, args: firstArgs(found), ...(found.takes === 'level' ? { travel: PLAIN_TRAVEL, pickUp: found.id !== 'replay.shuttle' } : { travel: undefined, pickUp: undefined }) });
+            if (found)
+              set({
+                action: id,
+                args: firstArgs(found),
+                ...(found.takes === 'level'
+                  ? { travel: PLAIN_TRAVEL, pickUp: found.id !== 'replay.shuttle' }
+                  : { travel: undefined, pickUp: undefined }),
+              });
             else editLayout((l) => unbind(l, place));
           }}
         />
@@ -75,7 +109,11 @@ function Learn() {
         )}
       </div>
       {action?.takes === 'level' && (
-        <TravelFields travel={binding?.travel ?? PLAIN_TRAVEL} pickUp={binding?.pickUp ?? false} onChange={(travel, pickUp) => set({ travel, pickUp })} />
+        <TravelFields
+          travel={binding?.travel ?? PLAIN_TRAVEL}
+          pickUp={binding?.pickUp ?? false}
+          onChange={(travel, pickUp) => set({ travel, pickUp })}
+        />
       )}
       {others.map((c) => (
         <p key={c.text} className="text-[13px] text-caution">

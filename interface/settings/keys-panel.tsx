@@ -79,7 +79,9 @@ function Layouts() {
         </Button>
       )}
       <span className="ml-auto flex gap-2">
-        <Button onClick={() => saveFile(new File([writeHands(hands)], 'bivoca-keys.json', { type: 'application/json' }), 'bivoca-keys.json')}>
+        <Button
+          onClick={() => saveFile(new File([writeHands(hands)], 'bivoca-keys.json', { type: 'application/json' }), 'bivoca-keys.json')}
+        >
           <Download size={15} /> Export
         </Button>
         <Button onClick={() => picker.current?.click()}>
@@ -99,7 +101,9 @@ function Layouts() {
         />
       </span>
       <p className="w-full text-[13px] text-muted">
-        {own ? `${now.changes.length} ${now.changes.length === 1 ? 'key differs' : 'keys differ'} from how it comes.` : 'The first change begins a layout of your own; this one stays.'}
+        {own
+          ? `${now.changes.length} ${now.changes.length === 1 ? 'key differs' : 'keys differ'} from how it comes.`
+          : 'The first change begins a layout of your own; this one stays.'}
       </p>
     </div>
   );
@@ -181,7 +185,9 @@ function BindForm({ draft, onChange, onDone }: { draft: Draft; onChange: (draft:
           unusable={problem}
           onClick={() => {
             if (draft.chord === null) return;
-            editLayout((l) => bind(l, { device: KEYBOARD, control: draft.chord ?? '', room: draft.room, action: draft.action, args: draft.args }));
+            editLayout((l) =>
+              bind(l, { device: KEYBOARD, control: draft.chord ?? '', room: draft.room, action: draft.action, args: draft.args }),
+            );
             onDone(draft.chord);
           }}
         >
@@ -245,8 +251,12 @@ function AtHand() {
   const [error, setError] = useState<string | null>(null);
   useEffect(() => setText(speeds.join(' ')), [speeds]);
   const commit = () => {
-    const list = text.split(/[ ,;]+/).filter(Boolean).map(Number);
-    if (list.length > 6 || list.some((n) => !Number.isInteger(n) || n < 1 || n > 200)) return setError('Up to six whole numbers from 1 to 200.');
+    const list = text
+      .split(/[ ,;]+/)
+      .filter(Boolean)
+      .map(Number);
+    if (list.length > 6 || list.some((n) => !Number.isInteger(n) || n < 1 || n > 200))
+      return setError('Up to six whole numbers from 1 to 200.');
     setError(null);
     return setHands({ speeds: list });
   };
@@ -287,14 +297,31 @@ export function KeysPanel() {
   const [room, setRoom] = useState<RoomId>('desk');
   const [draft, setDraft] = useState<Draft | null>(null);
   const [search, setSearch] = useState('');
-  const bindings = useMemo(() => bindingsOf(layout).filter((b) => b.device === KEYBOARD && (b.room === room || b.room === 'all')), [layout, room]);
+  const bindings = useMemo(
+    () => bindingsOf(layout).filter((b) => b.device === KEYBOARD && (b.room === room || b.room === 'all')),
+    [layout, room],
+  );
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = ACTIONS.filter((a) => a.takes === 'press')
     .filter((a) => a.room === room || a.room === 'all' || bindings.some((b) => b.action === a.id) || words.length > 0)
-    .filter((a) => words.every((w) => `${a.does} ${a.group} ${bindings.filter((b) => b.action === a.id).map((b) => chordName(b.control)).join(' ')}`.toLowerCase().includes(w)));
+    .filter((a) =>
+      words.every((w) =>
+        `${a.does} ${a.group} ${bindings
+          .filter((b) => b.action === a.id)
+          .map((b) => chordName(b.control))
+          .join(' ')}`
+          .toLowerCase()
+          .includes(w),
+      ),
+    );
   const groups = new Map<string, Action[]>();
   for (const action of shown) {
-    const name = action.room === 'all' ? `In every room · ${action.group}` : action.room === room ? action.group : `${roomName(action.room)} · ${action.group}`;
+    const name =
+      action.room === 'all'
+        ? `In every room · ${action.group}`
+        : action.room === room
+          ? action.group
+          : `${roomName(action.room)} · ${action.group}`;
     groups.set(name, [...(groups.get(name) ?? []), action]);
   }
   const changes = layout.changes.filter((c) => c.device === KEYBOARD);
@@ -308,7 +335,13 @@ export function KeysPanel() {
             {ROOMS[r].name}
           </Button>
         ))}
-        <input aria-label="Search actions and keys" placeholder="Search: take, Shift 3…" className="ml-auto w-56" value={search} onChange={(e) => setSearch(e.target.value)} />
+        <input
+          aria-label="Search actions and keys"
+          placeholder="Search: take, Shift 3…"
+          className="ml-auto w-56"
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
       </div>
       {draft && (
         <BindForm
@@ -325,7 +358,12 @@ export function KeysPanel() {
         <p className="flex flex-wrap items-center gap-1 text-[13px] text-muted">
           Changed:
           {changes.map((c) => (
-            <Button key={`${c.room} ${c.control}`} className="figures" title={`As it comes again, in ${roomName(c.room)}`} onClick={() => editLayout((l) => asItComes(l, c))}>
+            <Button
+              key={`${c.room} ${c.control}`}
+              className="figures"
+              title={`As it comes again, in ${roomName(c.room)}`}
+              onClick={() => editLayout((l) => asItComes(l, c))}
+            >
               {chordName(c.control)} ↺
             </Button>
           ))}

@@ -43,7 +43,11 @@ export function ShowSettings() {
         <span className="text-muted">Picture size</span>
         <RasterField value={wish ?? show.raster} onChange={ask} />
         {wish && (
-          <div className="flex flex-wrap items-center gap-2 border-l-4 border-caution bg-raised px-3 py-2" role="group" aria-label="Change the picture size">
+          <div
+            className="flex flex-wrap items-center gap-2 border-l-4 border-caution bg-raised px-3 py-2"
+            role="group"
+            aria-label="Change the picture size"
+          >
             <span className="flex-1">
               From {show.raster.width}×{show.raster.height} to {wish.width}×{wish.height}, seen on air at once.
             </span>

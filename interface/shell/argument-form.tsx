@@ -25,7 +25,11 @@ function choicesOf(field: FieldInfo, show: Show): Choice[] | null {
   if (field.ref) {
     const named = field.ref.to
       .flatMap((to) => entitiesOf(show, to))
-      .map(({ id, name }) => ({ value: field.ref?.list ? [id] : id, label: name || '(no name)', picture: findPicture(show, id) ? id : null }));
+      .map(({ id, name }) => ({
+        value: field.ref?.list ? [id] : id,
+        label: name || '(no name)',
+        picture: findPicture(show, id) ? id : null,
+      }));
     return [...named, ...field.ref.or.map((word) => ({ value: word, label: word, picture: null }))];
   }
   if (field.type === 'true or false') return [true, false].map((v) => ({ value: v, label: v ? 'yes' : 'no', picture: null }));
@@ -91,8 +95,11 @@ export function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () =
   const asked = fields.find((f) => !f.optional && f.ref && !f.ref.by && !Object.hasOwn(values, f.name));
   const choices = asked ? choicesOf(asked, desk.show) : null;
   if (asked && choices) {
-    if (choices.length === 0) return <p className="p-2 text-muted">There is nothing of the kind in this show yet: {labelOf(asked).toLowerCase()}.</p>;
-    return <ChoiceList key={asked.name} field={asked} choices={choices} onChoose={(value) => setValues({ ...values, [asked.name]: value })} />;
+    if (choices.length === 0)
+      return <p className="p-2 text-muted">There is nothing of the kind in this show yet: {labelOf(asked).toLowerCase()}.</p>;
+    return (
+      <ChoiceList key={asked.name} field={asked} choices={choices} onChoose={(value) => setValues({ ...values, [asked.name]: value })} />
+    );
   }
   const rest = fields.filter((f) => !Object.hasOwn(values, f.name));
   const args: Record<string, unknown> = { ...values };
@@ -104,7 +111,8 @@ export function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () =
   const command = { type: spec.type, args };
   // Tried out, not done: handlers are pure.
   const outcome = execute(desk, command, { frame: client.state.frame, newId: () => 'tried-out' });
-  const idle = outcome.ok && outcome.patches.length === 0 && !spec.step ? 'This changes nothing yet: fill in what should be different.' : null;
+  const idle =
+    outcome.ok && outcome.patches.length === 0 && !spec.step ? 'This changes nothing yet: fill in what should be different.' : null;
   const done = () => send(spec.type, args) && onDone();
   const hold = asksForHold(desk, command);
   return (

@@ -34,7 +34,9 @@ function actions(layout: KeyLayout, room: RoomId): Entry[] {
   for (const action of ACTIONS) if (!action.params?.some((p) => !p.optional)) add(action.id, {});
   for (const b of bindingsOf(layout)) if (b.device === KEYBOARD) add(b.action, b.args);
   return [...entries.values()].map((e) =>
-    e.run.kind === 'action' && e.run.id === 'go' ? { ...e, title: `Go to ${ROOMS[e.run.args.room as RoomId].name}`, about: ROOMS[e.run.args.room as RoomId].about } : e,
+    e.run.kind === 'action' && e.run.id === 'go'
+      ? { ...e, title: `Go to ${ROOMS[e.run.args.room as RoomId].name}`, about: ROOMS[e.run.args.room as RoomId].about }
+      : e,
   );
 }
 

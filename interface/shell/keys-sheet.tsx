@@ -52,11 +52,20 @@ export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => voi
   const { room, groups } = useLines();
   const showId = window.location.pathname.split('/')[2] ?? '';
   const sections: [string, [string, string][]][] = [
-    ...[...groups].map(([group, lines]): [string, [string, string][]] => [group, [...lines].map(([words, keys]) => [keys.join(', '), words])]),
+    ...[...groups].map(([group, lines]): [string, [string, string][]] => [
+      group,
+      [...lines].map(([words, keys]) => [keys.join(', '), words]),
+    ]),
     ...(MOUSE[room] ? [['With the mouse', MOUSE[room]] as [string, [string, string][]]] : []),
   ];
   return (
-    <Dialog open={open} onClose={onClose} title={`Keys of ${ROOMS[room].name}`} about="A text that is typed keeps the keys until Enter or Escape." extraWide>
+    <Dialog
+      open={open}
+      onClose={onClose}
+      title={`Keys of ${ROOMS[room].name}`}
+      about="A text that is typed keeps the keys until Enter or Escape."
+      extraWide
+    >
       <KeyDrawing room={room} />
       <div className="columns-2 gap-8 max-[700px]:columns-1">
         {sections.map(([group, lines]) => (

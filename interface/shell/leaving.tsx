@@ -15,7 +15,9 @@ function useWindows(showId: string): number {
   const [count, setCount] = useState(0);
   useEffect(() => {
     const look = () =>
-      void navigator.locks.query().then(({ held = [] }) => setCount(held.filter((l) => l.name === windowLock(showId) || l.name === windowLock('')).length));
+      void navigator.locks
+        .query()
+        .then(({ held = [] }) => setCount(held.filter((l) => l.name === windowLock(showId) || l.name === windowLock('')).length));
     const timer = setInterval(look, LOOK_MS);
     look();
     return () => clearInterval(timer);

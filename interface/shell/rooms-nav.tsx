@@ -110,7 +110,11 @@ export function RoomsNav() {
         </div>
       </div>
       <Radix.Root open={open} onOpenChange={(next) => openPanel(next ? 'rooms' : null)}>
-        <Radix.Trigger className={clsx('flex items-center gap-1', look(!shown.includes(here)))} aria-label="All rooms" title="All rooms, with their keys">
+        <Radix.Trigger
+          className={clsx('flex items-center gap-1', look(!shown.includes(here)))}
+          aria-label="All rooms"
+          title="All rooms, with their keys"
+        >
           <span className="min-[1100px]:hidden">{ROOMS[here].name}</span>
           <span className="max-[1099px]:hidden">{shown.includes(here) ? 'Rooms' : ROOMS[here].name}</span>
           <ChevronDown size={14} />

@@ -29,7 +29,10 @@ function ShowRow({ show, refresh }: { show: ShowListItem; refresh: () => void })
   const remove = () =>
     act(async () => {
       await deleteShow(show.id);
-      say.info(`${show.name} was deleted.`, { duration: 10_000, action: { label: 'Undo', onClick: () => act(() => restoreShow(show.id)) } });
+      say.info(`${show.name} was deleted.`, {
+        duration: 10_000,
+        action: { label: 'Undo', onClick: () => act(() => restoreShow(show.id)) },
+      });
     });
   const download = () =>
     act(async () => {

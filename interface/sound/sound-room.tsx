@@ -94,11 +94,15 @@ export function SoundRoom() {
   const { view, tab } = useSoundRoom();
   const bar = useRoving<HTMLDivElement>();
   return (
-    <main
-      className="grid h-(--room) grid-cols-[minmax(0,1fr)_410px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible"
-    >
+    <main className="grid h-(--room) grid-cols-[minmax(0,1fr)_410px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
       <h1 className="sr-only">Sound</h1>
-      <div className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[640px]" data-region="desk" tabIndex={-1} role="region" aria-label="Strips or matrix">
+      <div
+        className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[640px]"
+        data-region="desk"
+        tabIndex={-1}
+        role="region"
+        aria-label="Strips or matrix"
+      >
         <div ref={bar} className="flex shrink-0 items-center gap-1 border-b border-line px-2 py-1">
           <Button pressed={view === 'strips'} onClick={() => setSoundRoom({ view: 'strips' })}>
             Strips
@@ -116,7 +120,12 @@ export function SoundRoom() {
         </div>
         {view === 'strips' ? <StripsView /> : <MatrixView />}
       </div>
-      <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[760px]" data-region="settings" tabIndex={-1} aria-label="Settings of the sound desk">
+      <aside
+        className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[760px]"
+        data-region="settings"
+        tabIndex={-1}
+        aria-label="Settings of the sound desk"
+      >
         <Tabs
           label="Settings of the sound desk"
           value={tab}

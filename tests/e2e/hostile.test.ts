@@ -35,7 +35,7 @@ async function add(name: string, content: string | Uint8Array): Promise<string> 
     () =>
       page.evaluate(
         (n) =>
-          [...document.querySelectorAll('[data-sonner-toast]')]
+          [...document.querySelectorAll('.status-line [role=status]')]
             .map((e) => e.textContent ?? '')
             .find((t) => t.includes(n) && !t.startsWith('Taking in')),
         name,

@@ -31,7 +31,11 @@ afterAll(async () => {
 const names = () => browser.page.$$eval('main li a.block', (links) => links.map((a) => a.textContent));
 const toast = (text: string) =>
   until(
-    () => browser.page.evaluate((t) => [...document.querySelectorAll('[data-sonner-toast]')].some((e) => e.textContent?.includes(t)), text),
+    () =>
+      browser.page.evaluate(
+        (t) => [...document.querySelectorAll('.status-line [role=status]')].some((e) => e.textContent?.includes(t)),
+        text,
+      ),
     `the message "${text}"`,
   );
 

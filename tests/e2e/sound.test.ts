@@ -292,7 +292,7 @@ describe('sound devices', () => {
     const before = await pick(page, (s) => s.desk.show.sound.patches.length);
     const input = await page.waitForSelector('input[aria-label="Routing to read in"]');
     await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(file);
-    const toast = await page.waitForSelector('::-p-xpath(//*[@data-sonner-toast][contains(., "Foghorn")])');
+    const toast = await page.waitForSelector('::-p-xpath(//*[@aria-label="Notices"]//*[@role="status"][contains(., "Foghorn")])');
     const text = await toast?.evaluate((e) => e.textContent);
     expect(text).toContain('sends[0].from: no channel or bus is called “Foghorn” here');
     expect(text).toContain('no bus is called “Lighthouse” here');

@@ -231,7 +231,7 @@ describe('files that cannot be used', () => {
     await until(
       () =>
         page.evaluate(
-          (text) => [...document.querySelectorAll('[data-sonner-toast]')].some((t) => t.textContent?.includes(text)),
+          (text) => [...document.querySelectorAll('.status-line [role=status]')].some((t) => t.textContent?.includes(text)),
           `${name} ${cause}`,
         ),
       'the refusal',

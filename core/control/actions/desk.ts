@@ -22,7 +22,9 @@ const onLane =
   (type: string) =>
   (hands: Hands, args: ActionArgs): Meaning => {
     const lane = laneOf(hands, args);
-    return lane ? command(type, { lane: lane.id }) : refuse(`No lane has the number ${numberArg(args, 'lane')}. Give it to one in its settings.`);
+    return lane
+      ? command(type, { lane: lane.id })
+      : refuse(`No lane has the number ${numberArg(args, 'lane')}. Give it to one in its settings.`);
   };
 
 const laneState = (hands: Hands, args: ActionArgs) => {

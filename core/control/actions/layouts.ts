@@ -45,7 +45,9 @@ export const LAYOUT_ACTIONS: readonly Action[] = [
     'Style {number}',
     (hands, args) => {
       const style = hands.desk.show.styles[numberArg(args, 'number') - 1];
-      return style ? onBoxes('style.apply', () => ({ style: style.id }))(hands, args) : refuse(`There is no style ${numberArg(args, 'number')}.`);
+      return style
+        ? onBoxes('style.apply', () => ({ style: style.id }))(hands, args)
+        : refuse(`There is no style ${numberArg(args, 'number')}.`);
     },
     { params: [number('number', 'Place in the list', 1, 200)] },
   ),

@@ -210,9 +210,15 @@ const clipActions: Action[] = [
 const listActions: Action[] = [
   list.press('replay.duplicate', 'Duplicate', 'Duplicate', onClips('clip.duplicate')),
   list.press('replay.remove', 'Remove the clips', 'Remove', onClips('clip.remove')),
-  list.press('replay.rate', 'Rate {rating}', '{rating} ★', onClips('clip.set', (_, args) => ({ rating: numberArg(args, 'rating', 0) })), {
-    params: [number('rating', 'Rating, 0 for none', 0, 5)],
-  }),
+  list.press(
+    'replay.rate',
+    'Rate {rating}',
+    '{rating} ★',
+    onClips('clip.set', (_, args) => ({ rating: numberArg(args, 'rating', 0) })),
+    {
+      params: [number('rating', 'Rating, 0 for none', 0, 5)],
+    },
+  ),
   list.press(
     'replay.copy',
     'Copy the clips to the target reel',
@@ -242,10 +248,16 @@ const listActions: Action[] = [
   list.act('replay.none', 'Choose none', 'None'),
   list.act('replay.newest', 'Choose the newest clip', 'Newest'),
   room.act('replay.search', 'Search the clips', 'Search'),
-  list.press('replay.reel', 'Reel {reel}', 'Reel {reel}', (_, args) => command('reel.chooseByNumber', { number: numberArg(args, 'reel') }), {
-    params: [REEL],
-    lit: ({ desk }, args) => desk.show.replay.reels[numberArg(args, 'reel') - 1]?.id === desk.show.replay.reelId,
-  }),
+  list.press(
+    'replay.reel',
+    'Reel {reel}',
+    'Reel {reel}',
+    (_, args) => command('reel.chooseByNumber', { number: numberArg(args, 'reel') }),
+    {
+      params: [REEL],
+      lit: ({ desk }, args) => desk.show.replay.reels[numberArg(args, 'reel') - 1]?.id === desk.show.replay.reelId,
+    },
+  ),
   list.act('replay.reelBefore', 'The reel before', 'Reel −'),
   list.act('replay.reelAfter', 'The next reel', 'Reel +'),
   list.act('replay.target', 'Next target reel for copies', 'Target'),
@@ -267,13 +279,28 @@ const withNewest =
   };
 
 const airActions: Action[] = [
-  air.press('replay.cue', 'Stand the clips on the deck', 'Cue', (hands, args) =>
-    onClips('roll.start', () => ({ deck: deckOf(hands, args), paused: true }))(hands, args), onD),
-  air.press('replay.roll', 'Play the clips on the deck', 'Play clips', (hands, args) =>
-    onClips('roll.start', () => ({ deck: deckOf(hands, args) }))(hands, args), onD),
+  air.press(
+    'replay.cue',
+    'Stand the clips on the deck',
+    'Cue',
+    (hands, args) => onClips('roll.start', () => ({ deck: deckOf(hands, args), paused: true }))(hands, args),
+    onD,
+  ),
+  air.press(
+    'replay.roll',
+    'Play the clips on the deck',
+    'Play clips',
+    (hands, args) => onClips('roll.start', () => ({ deck: deckOf(hands, args) }))(hands, args),
+    onD,
+  ),
   air.press('replay.rollReel', 'Play the reel on the deck', 'Play reel', onDeck('roll.start'), onD),
-  air.press('replay.toAir', 'Roll the clips to air, and back', 'To air', (hands, args) =>
-    onClips('roll.toAir', () => ({ deck: deckOf(hands, args) }))(hands, args), onD),
+  air.press(
+    'replay.toAir',
+    'Roll the clips to air, and back',
+    'To air',
+    (hands, args) => onClips('roll.toAir', () => ({ deck: deckOf(hands, args) }))(hands, args),
+    onD,
+  ),
   air.press('replay.reelToAir', 'Roll the reel to air, and back', 'Reel to air', onDeck('roll.toAir'), onD),
   air.press('replay.rollNewest', 'Play the newest clip on the deck', 'Play newest', withNewest('roll.start'), onD),
   air.press('replay.newestToAir', 'Roll the newest clip to air, and back', 'Newest to air', withNewest('roll.toAir'), onD),

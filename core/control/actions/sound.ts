@@ -35,7 +35,9 @@ const MATRIX = 'The matrix is in view: arrows move in it. Go back to the strips 
 
 function setFader(strip: Strip, db: number): Meaning {
   const value = Math.min(FADER_TOP_DB, Math.max(FADER_FLOOR_DB, Math.round(db * 10) / 10));
-  return strip.bus ? command('sound.setBus', { bus: strip.id, faderDb: value }) : command('sound.setFader', { channel: strip.id, db: value });
+  return strip.bus
+    ? command('sound.setBus', { bus: strip.id, faderDb: value })
+    : command('sound.setFader', { channel: strip.id, db: value });
 }
 
 /** Does something with the strip that is meant. */
@@ -50,7 +52,12 @@ const STRIP = { ...number('strip', 'Place in the bank; without it, the chosen st
 const channelOnly = (strip: Strip, type: string): Meaning =>
   strip.bus ? refuse('That is for channels. Choose one of them.') : command(type, { channel: strip.id });
 
-const fader = (id: string, does: string, find: (hands: Hands, args: ActionArgs) => Strip | null, params: LeverAction['params']): LeverAction => ({
+const fader = (
+  id: string,
+  does: string,
+  find: (hands: Hands, args: ActionArgs) => Strip | null,
+  params: LeverAction['params'],
+): LeverAction => ({
   id,
   room: 'sound',
   group: 'Strips',
@@ -90,7 +97,13 @@ export const SOUND_ACTIONS: readonly Action[] = [
         : withStrip((strip) => setFader(strip, strip.faderDb + numberArg(args, 'tenths') / 10))(hands, args),
     { params: [number('tenths', 'Tenths of a dB, down when negative', -600, 600), STRIP], repeats: true },
   ),
-  levels.press('sound.faderZero', 'Fader to 0 dB', '0 dB', withStrip((strip) => setFader(strip, 0)), { params: [STRIP] }),
+  levels.press(
+    'sound.faderZero',
+    'Fader to 0 dB',
+    '0 dB',
+    withStrip((strip) => setFader(strip, 0)),
+    { params: [STRIP] },
+  ),
   levels.press(
     'sound.mute',
     'Mute',
@@ -112,9 +125,15 @@ export const SOUND_ACTIONS: readonly Action[] = [
       },
     ),
   ),
-  levels.press('sound.follow', 'Sound follows its picture, or not', 'Follow', withStrip((strip) => channelOnly(strip, 'sound.follow')), {
-    params: [STRIP],
-  }),
+  levels.press(
+    'sound.follow',
+    'Sound follows its picture, or not',
+    'Follow',
+    withStrip((strip) => channelOnly(strip, 'sound.follow')),
+    {
+      params: [STRIP],
+    },
+  ),
   levels.press('sound.clearSolo', 'Clear all solos', 'No solo', () => command('sound.clearSolo')),
   room.act('sound.matrix', 'Matrix, or strips', 'Matrix', { lit: ({ chosen }) => chosen.matrix }),
   room.act('sound.tab', 'Panel {tab}', '{tab}', {
