@@ -131,6 +131,9 @@ function published(ingest: Ingest): express.Router {
   const router = express.Router();
   const playlist = (res: Response, text: string) => res.type('application/vnd.apple.mpegurl').set('Cache-Control', 'no-store').send(text);
   router.get('/:stream/index.m3u8', async (req, res) => void playlist(res, await ingest.master(req.params.stream)));
+  router.get('/:stream/state', async (req, res) => {
+    res.set('Cache-Control', 'no-store').json({ idleSeconds: await ingest.idleSeconds(req.params.stream) });
+  });
   router.get('/:stream/:track/index.m3u8', async (req, res) => {
     playlist(res, await ingest.playlist(req.params.stream, req.params.track));
   });

@@ -422,6 +422,9 @@ describe('the streaming site', () => {
     expect(list.text).toContain('000001.m4s');
     expect((await ask('GET', '/live/pier/audio/000001.m4s')).status).toBe(200);
     expect((await ask('GET', '/live/none/index.m3u8')).status).toBe(404);
+    // Viewers ask whether anything still comes.
+    expect((JSON.parse((await ask('GET', '/live/pier/state')).text) as { idleSeconds: number }).idleSeconds).toBeLessThan(60);
+    expect(JSON.parse((await ask('GET', '/live/constructor/state')).text)).toEqual({ idleSeconds: null });
   });
 
   it('reads no body before the key is right, and bounds what it reads at once', async () => {

@@ -18,7 +18,8 @@ export interface HostAccess {
   state(): LiveState;
   /** Sends a command of the engine's own, so that log and remote see it. */
   command(command: Command): void;
-  notify(tone: Notice['tone'], text: string): void;
+  /** Says something to the crew. It leaves by itself as soon as `over` is true of the desk: what it says is over then. */
+  notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void;
   /** Puts what it has found out where rooms read it. */
   set(change: Partial<Omit<ShowState, 'desk' | 'history'>>): void;
   readonly mixer: MixerPort;

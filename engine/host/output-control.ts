@@ -13,6 +13,12 @@ import { type Follower, type HostAccess } from './follower';
 
 export const IDLE_ENCODER: EncoderStatus = { recording: null, stream: null, doubled: 0, encodes: 0, silenceMs: 0 };
 
+/** A trouble with one recording is over when another runs. */
+const recordsAnew =
+  (id: string | null) =>
+  ({ air }: Desk): boolean =>
+    air.recording !== null && air.recording.id !== id;
+
 /** Longest that the end of a recording or stream is waited for, milliseconds. */
 const ENDING_MS = 6000;
 
@@ -103,6 +109,7 @@ export class OutputControl implements Follower {
       this.host.notify(
         'trouble',
         `Not recording: only ${Math.floor(space.free / 1e6)} MB are left in this browser. Save and delete older recordings first.`,
+        recordsAnew(id),
       );
       this.host.command({ type: 'output.stopRecording' });
       return;
@@ -127,11 +134,12 @@ export class OutputControl implements Follower {
     if (message.type === 'recording-ended') {
       const { id, seconds, bytes, error } = message;
       await db.recordings.update(id, { state: 'done', seconds, bytes, note: error });
-      if (error) this.host.notify('trouble', `The recording ended early: ${error}. What was recorded is kept.`);
+      if (error) this.host.notify('trouble', `The recording ended early: ${error}. What was recorded is kept.`, recordsAnew(id));
       if (this.recordingId === id) this.host.command({ type: 'output.stopRecording' });
       return;
     }
-    if (message.error) this.host.notify('trouble', `The stream ended: ${message.error}.`);
+    if (message.error)
+      this.host.notify('trouble', `The stream ended: ${message.error}.`, ({ air }) => air.stream !== null && air.stream.id !== message.id);
     if (this.streamId === message.id) this.host.command({ type: 'output.stopStream' });
   }
 
@@ -146,6 +154,7 @@ export class OutputControl implements Follower {
       this.host.notify(
         'trouble',
         `Recording stopped: less than ${Math.round(RESERVE_BYTES / 1e6)} MB are left in this browser. All of it is kept.`,
+        recordsAnew(this.recordingId),
       );
       this.host.command({ type: 'output.stopRecording' });
     } else if (room.warn && !this.warned) {
@@ -153,6 +162,7 @@ export class OutputControl implements Follower {
       this.host.notify(
         'caution',
         `Room for ${Math.max(1, Math.round(room.secondsLeft / 60))} more minutes of recording. Save and delete older ones.`,
+        ({ air }) => air.recording === null,
       );
     }
   }

@@ -64,15 +64,21 @@ export class ReplayControl implements ShowReplay, Follower {
     return { stop: () => decks.postMessage({ type: 'disconnect', deck } satisfies ToDecks) };
   };
 
+  /** A trouble with one recording of the angles is over when another runs. */
+  private anew(): (desk: Desk) => boolean {
+    const id = this.host.state().desk.air.replay.recording?.id;
+    return ({ air }) => air.replay.recording !== null && air.replay.recording.id !== id;
+  }
+
   private started(): Workers {
     if (this.workers) return this.workers;
     const recorder = new Worker(new URL('../replay/recorder.worker.ts', import.meta.url), { type: 'module' });
     const decks = new Worker(new URL('../replay/decks.worker.ts', import.meta.url), { type: 'module' });
     this.workers = { recorder, decks };
     recorder.onmessage = ({ data }: MessageEvent<FromReplayRecorder>) => this.fromRecorder(data);
-    recorder.onerror = (event) => this.host.notify('trouble', `The replay recorder stopped: ${event.message}`);
+    recorder.onerror = (event) => this.host.notify('trouble', `The replay recorder stopped: ${event.message}`, this.anew());
     decks.onmessage = ({ data }: MessageEvent<FromDecks>) => this.fromDecks(data);
-    decks.onerror = (event) => this.host.notify('trouble', `The decks stopped: ${event.message}`);
+    decks.onerror = (event) => this.host.notify('trouble', `The decks stopped: ${event.message}`, this.anew());
     const { port1, port2 } = new MessageChannel();
     const { clock, rate, frameStep, working } = this.format;
     decks.postMessage({ type: 'start', clock, rate, frameStep, index: port2, size: working } satisfies ToDecks, [port2]);
@@ -194,7 +200,7 @@ export class ReplayControl implements ShowReplay, Follower {
   }
 
   private fromRecorder(message: FromReplayRecorder): void {
-    if (message.type === 'trouble') return this.host.notify('trouble', `${message.message.replace(/\.$/, '')}.`);
+    if (message.type === 'trouble') return this.host.notify('trouble', `${message.message.replace(/\.$/, '')}.`, this.anew());
     if (message.type === 'closed') return this.closings.get(message.key)?.();
     this.host.set({ replay: message.status });
     this.reportKept(message.status);

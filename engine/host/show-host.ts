@@ -58,6 +58,8 @@ export class ShowHost implements ShowClient {
   private live: LiveState | null = null;
   private readonly tickListeners = new Set<(frame: number) => void>();
   private readonly pulse: FramePulse;
+  /** When notices are over, by their identity. */
+  private readonly overWhen = new Map<string, (desk: Desk) => boolean>();
 
   private constructor(
     readonly showId: string,
@@ -87,6 +89,7 @@ export class ShowHost implements ShowClient {
       notices: notices.map((text) => ({ id: nanoid(), tone: 'caution' as const, text })),
       failure: null,
     }));
+    this.store.subscribe(({ desk }, before) => void (desk !== before.desk && this.settleNotices(desk)));
     this.frames = createStore<FrameState>(() => ({
       frame: this.nextFrame(desk),
       mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 },
@@ -102,7 +105,7 @@ export class ShowHost implements ShowClient {
     const access: HostAccess = {
       state: () => this.state,
       command: (command) => void (this.closed || this.dispatch(command)),
-      notify: (tone, text) => this.notify(tone, text),
+      notify: (tone, text, over) => this.notify(tone, text, over),
       set: (change) => this.set(change),
       mixer: this.mixer,
     };
@@ -144,13 +147,18 @@ export class ShowHost implements ShowClient {
     sound.context.onstatechange = () => this.set({ soundAwake: sound.awake });
   }
 
-  /** Opens a stored show and starts it, as it was when it was left. */
-  static async open(stored: ShowRow, drivers: OutsideDrivers, soundDrivers: readonly SoundDeviceDriver[]): Promise<ShowHost> {
+  /** Opens a stored show and starts it, as it was when it was left. `reloaded`: this page has just left it, which is no interruption. */
+  static async open(
+    stored: ShowRow,
+    drivers: OutsideDrivers,
+    soundDrivers: readonly SoundDeviceDriver[],
+    reloaded = false,
+  ): Promise<ShowHost> {
     // A show that an older Bivoca has stored is brought up to date here, as an import is. One of this version opens as it is:
     // it came from commands, and nobody should be kept out of a show by a fault that does not stop it.
     const row = stored.show.version === SHOW_VERSION ? stored : { ...stored, show: readShow(stored.show) };
     const last = await db.airs.get(row.id);
-    const { air, notices } = recoverAir(row, last?.air ?? null, stored.show.version);
+    const { air, notices } = recoverAir(reloaded ? { ...row, openSince: null } : row, last?.air ?? null, stored.show.version);
     const now = Date.now();
     const epoch = row.epoch ?? now;
     const clock = new SharedClock();
@@ -253,11 +261,19 @@ export class ShowHost implements ShowClient {
     return { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure, ...sound };
   }
 
-  notify(tone: Notice['tone'], text: string): void {
-    this.set({ notices: [...this.state.notices.slice(-9), { id: nanoid(), tone, text }] });
+  notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void {
+    const id = nanoid();
+    if (over) this.overWhen.set(id, over);
+    this.set({ notices: [...this.state.notices.slice(-9), { id, tone, text }] });
+  }
+
+  /** Takes away what is over. */
+  private settleNotices(desk: Desk): void {
+    for (const [id, over] of this.overWhen) if (over(desk)) this.dismiss(id);
   }
 
   dismiss(id: string): void {
+    this.overWhen.delete(id);
     this.set({ notices: this.state.notices.filter((n) => n.id !== id) });
   }
 

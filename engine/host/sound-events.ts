@@ -17,6 +17,7 @@ function howled({ state, command, notify }: HostAccess, { busId, hz, held }: { b
   notify(
     'trouble',
     `${bus.name} howled${hz > 0 ? ` at ${hz} Hz` : ''} and was turned down by ${HOLD_DB} dB. Break the loop in Sound, under Routing, and release it.`,
+    ({ air }) => !air.sound.held[busId],
   );
 }
 

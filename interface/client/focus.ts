@@ -3,6 +3,8 @@
  * is never lost: what has it and goes away leaves it to its part of the room.
  */
 
+import { flushSync } from 'react-dom';
+
 const REACHABLE =
   'a[href], button, input:not([type=hidden]), select, textarea, summary, [contenteditable=true], [tabindex]:not([data-region]):not(main)';
 const OVERLAY = '[role=dialog], [role=alertdialog], [role=menu]';
@@ -57,7 +59,7 @@ export function keeperOf(event: KeyboardEvent): 'text' | 'overlay' | 'control' |
   if (isText(target)) return 'text';
   if (target.closest(OVERLAY)) return 'overlay';
   const { code } = event;
-  if (event.ctrlKey || event.metaKey) return null;
+  if (event.ctrlKey || event.metaKey || (event.shiftKey && code === 'Enter')) return null;
   if (target instanceof HTMLSelectElement) return ARROWS.includes(code) || code === 'Enter' ? 'control' : null;
   if (target.matches('input[type=range], [role=slider], input[type=radio], [role=separator]'))
     return ARROWS.includes(code) ? 'control' : null;
@@ -83,11 +85,31 @@ export function stepRegion(by: 1 | -1): void {
   goToRegion(all[(at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by + all.length) % all.length]);
 }
 
-/** Focuses what `selector` finds, as soon as it is there: a room that has just been opened needs a moment. */
-export function focusSoon(selector: string, tries = 40): void {
-  const found = [...document.querySelectorAll<HTMLElement>(selector)].find(isShown);
-  if (found) reach(found);
-  else if (tries > 0) requestAnimationFrame(() => focusSoon(selector, tries - 1));
+/** Milliseconds that a room may take to show what is to have the focus. */
+const PATIENCE_MS = 5000;
+
+/** What is waited for; keys pressed meanwhile would be meant for it. */
+let awaited = 0;
+
+/** True while the focus is on its way: a key pressed now is meant for where it goes, and must not work the show. */
+export const focusIsOnItsWay = (): boolean => performance.now() < awaited && !isText(document.activeElement);
+
+/** Focuses what `selector` finds: at once where it is there already, otherwise as soon as its room is. */
+export function focusSoon(selector: string): void {
+  // What a choice just before has brought is drawn now, not a moment later.
+  flushSync(() => undefined);
+  const mine = performance.now() + PATIENCE_MS;
+  awaited = mine;
+  const look = () => {
+    // Something else is waited for since.
+    if (awaited !== mine || performance.now() > mine) return;
+    const found = [...document.querySelectorAll<HTMLElement>(selector)].find(isShown);
+    if (found) {
+      awaited = 0;
+      reach(found);
+    } else requestAnimationFrame(look);
+  };
+  look();
 }
 
 function remember(element: HTMLElement): void {
@@ -121,7 +143,7 @@ export function keepFocus(): () => void {
       byKey = true;
     }
     if (target.closest(OVERLAY)) return;
-    if (target instanceof HTMLSelectElement && event.code === 'Enter') {
+    if (target instanceof HTMLSelectElement && event.code === 'Enter' && !event.shiftKey && !event.ctrlKey && !event.altKey) {
       event.preventDefault();
       target.showPicker();
     }
@@ -129,16 +151,17 @@ export function keepFocus(): () => void {
       event.preventDefault();
       target.click();
     }
-    const leaves =
-      event.code === 'Escape' || (event.code === 'Enter' && !(target instanceof HTMLTextAreaElement)) || event.code === 'NumpadEnter';
-    if (!isText(target) || !leaves || event.isComposing) return;
     // Escape leaves the text, and nothing else.
-    if (event.code === 'Escape') event.preventDefault();
-    // After the field has had its say: one that found a fault keeps the focus.
-    setTimeout(() => {
-      const active = document.activeElement;
-      if ((active === target || active === document.body) && target.getAttribute('aria-invalid') !== 'true') giveBack(target);
-    });
+    if (event.code === 'Escape' && isText(target)) event.preventDefault();
+  };
+  /** After the field has had its say: one that found a fault keeps the focus. At once, so that the very next key is the room's. */
+  const leave = (event: KeyboardEvent) => {
+    const { target, code } = event;
+    if (!(target instanceof HTMLElement) || !isText(target) || event.isComposing || target.closest(OVERLAY)) return;
+    if (code !== 'Escape' && code !== 'NumpadEnter' && (code !== 'Enter' || target instanceof HTMLTextAreaElement)) return;
+    flushSync(() => undefined);
+    const active = document.activeElement;
+    if ((active === target || active === document.body) && target.getAttribute('aria-invalid') !== 'true') giveBack(target);
   };
   const pointerdown = () => {
     byKey = false;
@@ -146,14 +169,14 @@ export function keepFocus(): () => void {
   };
   const pointerup = (event: PointerEvent) => {
     const target = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('input[type=range], [role=slider]') : null;
-    if (target && document.activeElement === target) setTimeout(() => giveBack(target));
+    if (target && document.activeElement === target) giveBack(target);
   };
   const change = (event: Event) => {
     const target = event.target;
     // A list whose choice goes on by arrows keeps them until it is left.
-    if (target instanceof HTMLSelectElement && arrowed !== target) setTimeout(() => document.activeElement === target && giveBack(target));
-    if (target instanceof HTMLInputElement && target.type === 'color')
-      setTimeout(() => document.activeElement === target && giveBack(target));
+    if (!(target instanceof HTMLElement) || document.activeElement !== target) return;
+    if (target instanceof HTMLSelectElement && arrowed !== target) giveBack(target);
+    if (target instanceof HTMLInputElement && target.type === 'color') giveBack(target);
   };
   const focusin = (event: FocusEvent) => {
     if (!(event.target instanceof HTMLElement)) return;
@@ -170,16 +193,18 @@ export function keepFocus(): () => void {
   observer.observe(document.body, { childList: true, subtree: true });
   window.addEventListener('keydown', keydown, true);
   window.addEventListener('pointerdown', pointerdown, true);
-  window.addEventListener('pointerup', pointerup, true);
-  window.addEventListener('change', change, true);
+  window.addEventListener('keydown', leave);
+  window.addEventListener('pointerup', pointerup);
+  window.addEventListener('change', change);
   window.addEventListener('focusin', focusin, true);
   window.addEventListener('click', click, true);
   return () => {
     observer.disconnect();
     window.removeEventListener('keydown', keydown, true);
     window.removeEventListener('pointerdown', pointerdown, true);
-    window.removeEventListener('pointerup', pointerup, true);
-    window.removeEventListener('change', change, true);
+    window.removeEventListener('keydown', leave);
+    window.removeEventListener('pointerup', pointerup);
+    window.removeEventListener('change', change);
     window.removeEventListener('focusin', focusin, true);
     window.removeEventListener('click', click, true);
   };

@@ -6,7 +6,7 @@ import { type Binding, KEYBOARD } from '#core/control/binding';
 import { chordOf } from '#core/control/chord';
 import { layoutInUse } from '#core/control/hands-file';
 import { bindingFor } from '#core/control/key-layout';
-import { keepFocus, keeperOf } from '../client/focus';
+import { focusIsOnItsWay, keepFocus, keeperOf } from '../client/focus';
 import { asksForHold } from '#core/desk/registry';
 import { useHands } from '../client/hands';
 import { roomNow } from '../client/here';
@@ -36,6 +36,7 @@ export function useKeyboard(): void {
     };
     const down = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.isComposing) return;
+      if (focusIsOnItsWay()) return event.preventDefault();
       const chord = chordOf(event);
       const binding = chord === '' ? undefined : bindingFor(layoutInUse(useHands.getState()), roomNow(), KEYBOARD, chord);
       const action = binding && findAction(binding.action);

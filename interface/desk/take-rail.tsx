@@ -3,12 +3,12 @@ import { type StoredTransition } from '#core/picture/document';
 import { barPosition } from '#core/picture/mixer';
 import { transitionName, transitionWords } from '#core/picture/summary';
 import { parseLength } from '#core/time/duration';
-import { useEffect, useState } from 'react';
 import { say } from '../client/say';
 import { useShow, useSend, useLive } from '../client/show-client';
 import { useHands } from '../client/hands';
 import { Button } from '../parts/button';
 import { useRoving } from '../parts/roving';
+import { useDraft } from '../parts/use-draft';
 import { HoldButton } from '../parts/hold-button';
 import { TransitionMenu } from './transitions';
 
@@ -16,8 +16,7 @@ import { TransitionMenu } from './transitions';
 function LengthField() {
   const { frames, rate } = useShow(({ desk: { show } }) => ({ frames: show.transition.frames, rate: show.rate }));
   const send = useSend();
-  const [text, setText] = useState(String(frames));
-  useEffect(() => setText(String(frames)), [frames]);
+  const [text, setText] = useDraft(String(frames));
   const commit = () => {
     const plain = /^\d+$/.test(text.trim());
     const parsed = plain ? Number(text) : parseLength(text, rate);

@@ -1,7 +1,8 @@
 /** A field for a number, committed with Enter or by leaving it. */
 import clsx from 'clsx';
-import { type KeyboardEvent, useEffect, useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { ArithmeticError, evaluate } from '#core/time/arithmetic';
+import { useDraft } from './use-draft';
 
 interface NumberFieldProps {
   label: string;
@@ -38,12 +39,8 @@ export function NumberField({
   role,
 }: NumberFieldProps) {
   const shown = String(Number(value.toFixed(digits)));
-  const [text, setText] = useState(shown);
+  const [text, setText] = useDraft(shown);
   const [error, setError] = useState<string | null>(null);
-  useEffect(() => {
-    setText(shown);
-    setError(null);
-  }, [shown]);
 
   function commit(): void {
     try {
@@ -73,6 +70,7 @@ export function NumberField({
     }
     if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
     event.preventDefault();
+    setError(null);
     const step = (event.shiftKey ? 10 : event.altKey ? 0.1 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
     onCommit(Number(clamp(value + step, min, max).toFixed(Math.max(digits, event.altKey ? 1 : 0))));
   }

@@ -93,6 +93,7 @@ export function StatusLine() {
       <Radix.Root open={open} onOpenChange={(next) => openPanel(next ? 'notices' : null)}>
         <Radix.Trigger
           className="figures flex h-full items-center gap-1 border-l border-line px-3 text-muted hover:text-text"
+          aria-label={standing.length > 1 ? `What was said lately: ${standing.length} notices` : 'What was said lately'}
           title={withKey('What was said lately', key)}
         >
           {standing.length > 1 ? `${standing.length} notices` : 'Notices'} <ChevronUp size={14} />

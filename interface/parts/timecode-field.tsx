@@ -1,9 +1,10 @@
 /** A field for a timecode, typed as it is spoken. */
 import clsx from 'clsx';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { type Rate } from '#core/time/rate';
 import { parseSpoken } from '#core/time/spoken';
 import { formatTimecode, TimecodeError } from '#core/time/timecode';
+import { useDraft } from './use-draft';
 
 interface TimecodeFieldProps {
   label: string;
@@ -21,23 +22,18 @@ interface TimecodeFieldProps {
 /** Takes `115410`, `54:00`, `11.54.10`, `11:54:10:12`, `+10`; Enter commits, Escape restores. */
 export function TimecodeField({ label, value, rate, from, onCommit, role, title, className }: TimecodeFieldProps) {
   const shown = value === null ? '' : formatTimecode(value, rate);
-  const [text, setText] = useState(shown);
+  const [text, setText] = useDraft(shown);
   const [error, setError] = useState<string | null>(null);
   const restore = () => {
     setText(shown);
     setError(null);
   };
-  useEffect(() => {
-    setText(shown);
-    setError(null);
-  }, [shown]);
   const commit = () => {
     if (text.trim() === '' || text === shown) return restore();
     try {
       const frame = parseSpoken(text, from(), rate);
-      setError(null);
+      restore();
       onCommit(frame);
-      setText(shown);
     } catch (fault) {
       setError(fault instanceof TimecodeError ? fault.message : String(fault));
     }

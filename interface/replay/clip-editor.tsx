@@ -1,5 +1,4 @@
 /** The chosen clip: its edges, angles, speed and notes. */
-import { useEffect, useState } from 'react';
 import { type Clip } from '#core/replay/document';
 import { frameOfDay } from '#core/replay/edit';
 import { TILE_COLOURS } from '#core/desk/create';
@@ -12,6 +11,7 @@ import { useDo } from '../control/do';
 import { useKeyName } from '../client/hands';
 import { TimecodeField } from '../parts/timecode-field';
 import { useRoving } from '../parts/roving';
+import { useDraft } from '../parts/use-draft';
 
 /** A text that is kept when the field is left. */
 function TextField({
@@ -29,8 +29,7 @@ function TextField({
   onCommit: (value: string) => void;
   className?: string;
 }) {
-  const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
+  const [text, setText] = useDraft(value);
   const commit = () => text !== value && onCommit(text);
   return (
     <input

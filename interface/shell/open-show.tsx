@@ -25,6 +25,9 @@ type Opening =
   | { state: 'failed'; message: string }
   | { state: 'open'; host: ShowHost };
 
+/** Says, to the next page of this tab, which show it has left. */
+const LEFT = 'bivoca.left';
+
 declare global {
   interface Window {
     /** The running show, for the programme window that this window opened. */
@@ -61,14 +64,20 @@ export function OpenShow({
       if (!release) return setOpening({ state: 'elsewhere' });
       const row = await db.shows.get(showId);
       if (!row || row.deletedAt !== null) return setOpening({ state: 'missing' });
-      host = await ShowHost.open(row, drivers, soundDrivers);
+      // What this page itself has left, by a reload or a link, was not interrupted.
+      const reloaded = sessionStorage.getItem(LEFT) === showId;
+      sessionStorage.removeItem(LEFT);
+      host = await ShowHost.open(row, drivers, soundDrivers, reloaded);
       if (gone) return void host.close().finally(release);
       window.bivocaHost = host;
       setOpening({ state: 'open', host });
     };
+    const leave = () => host && sessionStorage.setItem(LEFT, showId);
+    window.addEventListener('pagehide', leave);
     open().catch((error: unknown) => setOpening({ state: 'failed', message: causeOf(error) }));
     return () => {
       gone = true;
+      window.removeEventListener('pagehide', leave);
       window.bivocaHost = undefined;
       if (host) void host.close().finally(() => release?.());
       else release?.();

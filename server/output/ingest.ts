@@ -73,6 +73,14 @@ export class Ingest {
     if (!this.resting()) throw new IngestError(507, `${STREAM_LIMIT} streams are being taken in, and more are not. End one of them first.`);
   }
 
+  /** Seconds since a stream was sent to last; null for one that there is none of. */
+  async idleSeconds(stream: string): Promise<number | null> {
+    this.known ??= this.find();
+    await this.known;
+    const at = this.streams.get(stream);
+    return at === undefined ? null : Math.max(0, (Date.now() - at) / 1000);
+  }
+
   /** The stream that may make room for another. */
   private resting(): string | undefined {
     const [oldest] = this.streams;

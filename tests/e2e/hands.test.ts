@@ -1,8 +1,11 @@
 /** The jobs of a show by keys alone, counted; and that no control keeps the keys. */
-import { type KeyInput, type Page } from 'puppeteer-core';
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type ElementHandle, type KeyInput, type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, passes, pick, press, send, until } from '../support/desk';
+import { hold, openDemo, passes, pick, press, send, showRuns, until } from '../support/desk';
 
 let app: App;
 let browser: TestBrowser;
@@ -96,7 +99,17 @@ describe('jobs by keys alone', () => {
     await focusOn('in point of the clip');
     await page.keyboard.type('+10');
     count += 3 + (await keys('Enter'));
-    await until(() => pick(page, (s) => s.desk.show.replay.clips[0]?.in).then((n) => n === before + 10), 'the in point');
+    await until(() => pick(page, (s) => s.desk.show.replay.clips[0]?.in).then((n) => n === before + 10), 'the in point', 5000).catch(
+      async (error: unknown) => {
+        const now = await page.evaluate(() => [
+          (document.querySelector('[data-role="edge-in"]') as HTMLInputElement).value,
+          document.querySelector('.status-line')?.textContent,
+        ]);
+        throw new Error(
+          `${String(error)} ${now.join(' ')} ${await focused()} ${before} ${await pick(page, (s) => s.desk.show.replay.clips[0]?.in)}`,
+        );
+      },
+    );
     expect(count).toBeLessThanOrEqual(6);
     // Escape restores.
     await keys('Alt+KeyI');
@@ -211,16 +224,22 @@ describe('Space takes', () => {
   it('after anything was pressed with the mouse', async () => {
     for (const name of [
       'Mute Shore wide',
-      'Framings',
-      'Cards',
+      'Framings[role="tab"]',
+      'Cards[role="tab"]',
       'Add a lane',
       'All transitions',
       'All transitions',
-      'Notices[role="button"]',
+      'What was said',
       'Dissolve',
     ]) {
-      await press(page, name);
-      if (name.startsWith('Notices')) await keys('Escape');
+      if (name === 'What was said') {
+        await page.click('[aria-label^="What was said lately"]');
+        await page.waitForSelector('ul[aria-label="What was said lately"]');
+        await keys('Escape');
+      } else
+        await press(page, name).catch((error: unknown) => {
+          throw new Error(`${name}: ${String(error)}`);
+        });
       await takes(name);
     }
     await press(page, 'Mute Shore wide');
@@ -292,5 +311,142 @@ describe('Space takes', () => {
       stops.add(await focused());
     }
     expect(stops.size, [...stops].join(' | ')).toBeLessThanOrEqual(18);
+  });
+});
+
+describe('leaving a show that is on air to somebody', () => {
+  const asked = () =>
+    page.evaluate(() => [...document.querySelectorAll('[role=dialog]')].some((d) => d.textContent?.includes('This show is on air')));
+  const inShow = () => page.evaluate(() => location.pathname.startsWith('/show/'));
+
+  it('asks by holding, whether by the link or by going back', async () => {
+    const record = async () => {
+      await send(page, 'output.startRecording');
+      await until(() => pick(page, (s) => s.encoder.recording !== null), 'a recording');
+    };
+    await record();
+    await press(page, 'Shows');
+    await until(asked, 'the question');
+    await press(page, 'Stay');
+    expect(await inShow()).toBe(true);
+    // Nobody sees it: left at once.
+    await send(page, 'output.stopRecording');
+    await send(page, 'replay.stop');
+    await until(() => pick(page, (s) => s.encoder.recording === null), 'the recording to end');
+    await press(page, 'Shows');
+    await until(async () => !(await inShow()), 'the list of shows');
+    await (await page.waitForSelector('main li a.block'))?.click();
+    await showRuns(page);
+    await record();
+    await page.evaluate(() => history.back());
+    await until(asked, 'the question after going back');
+    expect(await inShow()).toBe(true);
+    // Pressed, not held: it says so, and stays.
+    await press(page, 'Hold to leave');
+    expect(await pick(page, (s) => s.desk.air.recording !== null)).toBe(true);
+    await press(page, 'Stay');
+    await until(async () => !(await asked()), 'the question to go');
+    expect(await inShow()).toBe(true);
+  });
+
+  it('asks in the browser’s own words before a reload, and a plain reload is told as no interruption', async () => {
+    const questions: string[] = [];
+    const stay = (dialog: { type: () => string; dismiss: () => Promise<void> }) => {
+      questions.push(dialog.type());
+      void dialog.dismiss();
+    };
+    page.on('dialog', stay);
+    await page.reload({ timeout: 3000 }).catch(() => undefined);
+    await until(() => questions.length > 0, 'the question of the browser');
+    page.off('dialog', stay);
+    expect(questions).toEqual(['beforeunload']);
+    expect(await pick(page, (s) => s.desk.air.recording !== null)).toBe(true);
+    await send(page, 'output.stopRecording');
+    await until(() => pick(page, (s) => s.encoder.recording === null), 'the recording to end');
+    await passes(page, 40);
+    await page.reload();
+    await showRuns(page);
+    expect(await pick(page, (s) => s.notices.map((n) => n.text).join(' '))).not.toContain('interrupted');
+  });
+
+  it('counts a window as somebody', async () => {
+    const id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
+    const other = await browser.browser.newPage();
+    await other.goto(`${app.url}/programme?show=${id}`);
+    await page.bringToFront();
+    await until(
+      () => page.evaluate(() => navigator.locks.query().then(({ held = [] }) => held.some((l) => l.name?.startsWith('bivoca-window')))),
+      'the window to be there',
+    );
+    await passes(page, 60);
+    await press(page, 'Shows');
+    await until(asked, 'the question');
+    expect(await inShow()).toBe(true);
+    await press(page, 'Stay');
+    await other.close();
+  });
+});
+
+describe('the picture size', () => {
+  it('changes on air by holding only, and takes the layouts with it', async () => {
+    await send(page, 'picture.cut', { picture: 'shore' });
+    const before = await pick(page, (s) => ({ raster: s.desk.show.raster, box: s.desk.show.layouts[0]?.boxes[0]?.rect }));
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await keys('Shift+F7');
+    await page.waitForSelector('select[aria-label="Picture size"]');
+    await page.select('select[aria-label="Picture size"]', '1280×720');
+    await page.waitForSelector('[aria-label="Change the picture size"]');
+    expect(await pick(page, (s) => s.desk.show.raster)).toEqual(before.raster);
+    await hold(
+      page,
+      '[aria-label="Change the picture size"] button',
+      () => pick(page, (s) => s.desk.show.raster.width === 1280),
+      'the new size',
+    );
+    const box = await pick(page, (s) => s.desk.show.layouts[0]?.boxes[0]?.rect);
+    expect(box?.width).toBeCloseTo((before.box?.width ?? 0) * 2, 0);
+    await send(page, 'show.setRaster', { raster: before.raster });
+  });
+});
+
+describe('keys of one’s own', () => {
+  const stored = () =>
+    page.evaluate(
+      () => JSON.parse(localStorage.getItem('bivoca.hands') ?? '{}') as { layoutId?: string; layouts?: { changes: unknown[] }[] },
+    );
+
+  it('are bound with their conflicts shown first, work, and come back from a file', async () => {
+    await keys('Shift+F7');
+    await press(page, 'Keys and what is at hand');
+    await press(page, 'Another key for Cut to Next');
+    await page.waitForFunction(() => document.body.innerText.includes('Press the key'));
+    await keys('KeyD');
+    await page.waitForFunction(() => document.querySelector('[aria-label="Bind a key"]')?.textContent?.includes('Arm dissolve'));
+    expect((await stored()).layouts?.length ?? 1).toBe(1);
+    await press(page, 'Bind it all the same');
+    await until(async () => (await stored()).layouts?.length === 2, 'a layout of one’s own');
+    await page.screenshot({ path: '/tmp/keys.png' });
+    await keys('F1');
+    await send(page, 'picture.setNext', { picture: 'mast' });
+    await keys('KeyD');
+    await until(() => pick(page, (s) => s.desk.air.onAirId === 'mast'), 'the cut by the new key');
+    // Exported, damaged, imported.
+    const file = JSON.stringify(await stored());
+    await keys('Shift+F7');
+    await press(page, 'Keys and what is at hand');
+    const read = async (text: string) => {
+      const input = await page.waitForSelector('input[aria-label="File with layouts of keys"]');
+      const path = join(await mkdtemp(join(tmpdir(), 'bivoca-keys-')), 'keys.json');
+      await writeFile(path, text);
+      await (input as ElementHandle<HTMLInputElement>).uploadFile(path);
+    };
+    await read(file.replace('picture.cut', 'constructor'));
+    await page.waitForFunction(() => document.querySelector('.status-line')?.textContent?.includes('nothing is called'));
+    expect(JSON.stringify(await stored())).toBe(file);
+    await press(page, 'Remove');
+    await until(async () => (await stored()).layoutId === 'first', 'the first keys');
+    await read(file);
+    await until(async () => JSON.stringify(await stored()) === file, 'the keys of the file');
+    await page.evaluate(() => localStorage.removeItem('bivoca.hands'));
   });
 });

@@ -316,9 +316,20 @@ describe('streaming', () => {
     const orange = await addColourWhenBack();
     await send(page, 'picture.cut', { picture: orange });
     await until(async () => near((await seen())?.pixel ?? [0, 0, 0], [0xe0, 0x80, 0x20], 24), 'the new colour at the viewer', 40_000);
+    const said = (words: string) =>
+      until(
+        () => viewer.evaluate((w) => document.querySelector('#status')?.textContent?.includes(w), words),
+        `the page to say ${words}`,
+        40_000,
+      );
+    await said('Live');
+    await send(page, 'output.stopStream');
+    await said('has ended');
+    // Nor does it say so to one who comes late.
+    await viewer.reload();
+    await said('has ended');
     await viewer.close();
     await page.bringToFront();
-    await send(page, 'output.stopStream');
   });
 
   /** The remote comes back by itself after the server has. */
