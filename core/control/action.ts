@@ -49,7 +49,14 @@ export type Param = {
   /** For people, in the editor of keys. */
   label: string;
   optional?: boolean;
-} & ({ kind: 'number'; min: number; max: number } | { kind: 'word'; words: readonly string[] });
+} & (
+  | { kind: 'number'; min: number; max: number }
+  | {
+      kind: 'word';
+      words: readonly string[];
+      /** What they are called, where that is not the word itself. */ names?: Readonly<Record<string, string>>;
+    }
+);
 
 interface ActionBase {
   /** Stable: stands in stored bindings. */
@@ -93,17 +100,23 @@ export interface LeverAction extends ActionBase {
 
 export type Action = PressAction | TurnAction | LeverAction;
 
-const fill = (text: string, args: ActionArgs): string =>
-  text.replace(/\{(\w+)\}/g, (_, name: string) => (Object.hasOwn(args, name) ? String(args[name]) : ''));
+/** What a value of an argument is called. */
+const called = (params: readonly Param[], name: string, value: string | number | undefined): string => {
+  const param = params.find((p) => p.name === name);
+  return (param?.kind === 'word' && param.names?.[String(value)]) || String(value ?? '');
+};
+
+const fill = (text: string, args: ActionArgs, params: readonly Param[]): string =>
+  text.replace(/\{(\w+)\}/g, (_, name: string) => (Object.hasOwn(args, name) ? called(params, name, args[name]) : ''));
 
 /** What an action with its arguments does, in words. */
 export function actionWords({ does, params = [] }: Action, args: ActionArgs): string {
   const deck = params.some((p) => p.name === 'deck') && args.deck !== undefined && !does.includes('{deck}') ? ` (deck ${args.deck})` : '';
-  return fill(does, args).replace(/ +/g, ' ').trim() + deck;
+  return fill(does, args, params).replace(/ +/g, ' ').trim() + deck;
 }
 
 /** The same in a word or two. */
-export const actionShort = ({ short }: Action, args: ActionArgs): string => fill(short, args).trim();
+export const actionShort = ({ short, params = [] }: Action, args: ActionArgs): string => fill(short, args, params).trim();
 
 /** What is wrong with the arguments of a binding; null when nothing is. */
 export function argsProblem({ id, params = [] }: Action, args: ActionArgs): string | null {

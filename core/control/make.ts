@@ -25,7 +25,13 @@ export function actionsOf(room: KeyRoom, group: string) {
 export const number = (name: string, label: string, min: number, max: number): Param => ({ name, label, kind: 'number', min, max });
 
 /** One of a few words. */
-export const word = (name: string, label: string, words: readonly string[]): Param => ({ name, label, kind: 'word', words });
+export const word = (name: string, label: string, words: readonly string[], names: Readonly<Record<string, string>> = {}): Param => ({
+  name,
+  label,
+  kind: 'word',
+  words,
+  names,
+});
 
 /** The deck; without it, the one that is worked on. */
 export const DECK: Param = { name: 'deck', label: 'Deck', optional: true, kind: 'number', min: 1, max: 2 };

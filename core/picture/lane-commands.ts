@@ -110,7 +110,8 @@ export const laneCommands = [
       checkKey(desk, settings.key);
       const found = laneOf(desk, lane).lane;
       // A number means one lane.
-      if (settings.number != null) for (const other of desk.show.lanes) if (other.number === settings.number) other.number = null;
+      if (typeof settings.number === 'number')
+        for (const other of desk.show.lanes) if (other.number === settings.number) other.number = null;
       Object.assign(found, settings);
     },
   }),

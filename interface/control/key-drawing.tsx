@@ -56,7 +56,7 @@ export function KeyDrawing({ room, onKey }: { room: RoomId; onKey?: (chord: stri
   const held = { shift: down.shift || pressed.shift, ctrl: down.ctrl || pressed.ctrl, alt: down.alt || pressed.alt };
   const prefix = `${held.ctrl ? 'Ctrl+' : ''}${held.alt ? 'Alt+' : ''}${held.shift ? 'Shift+' : ''}`;
   return (
-    <div className="flex flex-col gap-1 overflow-x-auto" role="group" aria-label="Drawing of the keys">
+    <div className="flex shrink-0 flex-col gap-1 overflow-x-auto pb-1" role="group" aria-label="Drawing of the keys">
       <div className="flex items-center gap-1 text-muted">
         With
         {MODIFIERS.map(([name, key]) => (
@@ -70,7 +70,7 @@ export function KeyDrawing({ room, onKey }: { room: RoomId; onKey?: (chord: stri
             {name}
           </button>
         ))}
-        <span>held, or pressed here. Outlined keys mean the same in every room.</span>
+        <span>held, or pressed here. Dashed keys mean the same in every room.</span>
       </div>
       {ROWS.map((row, r) => (
         <div key={r} className="flex gap-1" style={{ paddingLeft: INDENT[r] }}>
@@ -80,7 +80,7 @@ export function KeyDrawing({ room, onKey }: { room: RoomId; onKey?: (chord: stri
             const words = action && actionWords(action, binding.args);
             const cap = (
               <>
-                <span className="figures text-[13px] leading-none text-muted">{capOf(code)}</span>
+                <span className="figures text-[13px] leading-none text-muted">{code === 'Backquote' ? '`' : capOf(code)}</span>
                 <span className="line-clamp-2 text-[13px] leading-tight break-words">
                   {action ? actionShort(action, binding.args) : ''}
                 </span>

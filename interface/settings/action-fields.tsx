@@ -59,6 +59,8 @@ export function ActionSelect({
   );
 }
 
+const without = (args: ActionArgs, name: string): ActionArgs => Object.fromEntries(Object.entries(args).filter(([n]) => n !== name));
+
 /** What an action needs besides: which angle, which deck. */
 export function ArgsFields({ action, args, onChange }: { action: Action; args: ActionArgs; onChange: (args: ActionArgs) => void }) {
   return (
@@ -70,7 +72,7 @@ export function ArgsFields({ action, args, onChange }: { action: Action; args: A
             aria-label={param.label}
             value={String(args[param.name] ?? '')}
             onChange={(e) => {
-              const { [param.name]: _, ...rest } = args;
+              const rest = without(args, param.name);
               onChange(
                 e.target.value === '' ? rest : { ...rest, [param.name]: param.kind === 'word' ? e.target.value : Number(e.target.value) },
               );
@@ -79,7 +81,7 @@ export function ArgsFields({ action, args, onChange }: { action: Action; args: A
             {param.optional && <option value="">{param.name === 'deck' ? 'the chosen deck' : 'none'}</option>}
             {(param.kind === 'word' ? param.words : ['1', '2']).map((word) => (
               <option key={word} value={word}>
-                {param.kind === 'word' ? word : `deck ${word}`}
+                {param.kind === 'word' ? (param.names?.[word] ?? word) : `deck ${word}`}
               </option>
             ))}
           </select>
@@ -93,7 +95,7 @@ export function ArgsFields({ action, args, onChange }: { action: Action; args: A
               max={param.max}
               value={Number(args[param.name] ?? 0)}
               onCommit={(v) => {
-                const { [param.name]: _, ...rest } = args;
+                const rest = without(args, param.name);
                 const none = param.optional === true && v < param.min;
                 onChange(none ? rest : { ...rest, [param.name]: Math.round(v) });
               }}

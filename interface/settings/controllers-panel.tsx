@@ -1,6 +1,6 @@
 /** Hands-on controllers: which are there, what their keys, wheels and levers do, and binding them. */
 import { useState } from 'react';
-import { type Action, type ActionArgs } from '#core/control/action';
+import { type Action, type ActionArgs, actionWords } from '#core/control/action';
 import { ACTIONS, findAction } from '#core/control/actions';
 import { type Binding } from '#core/control/binding';
 import { type ControlEvent } from '#core/control/control';
@@ -12,7 +12,7 @@ import { editLayout, useKeyLayout } from '../client/hands';
 import { useControls } from '../control/controllers';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
-import { ActionSelect, ArgsFields, firstArgs, RoomSelect } from './action-fields';
+import { ActionSelect, ArgsFields, firstArgs, roomName, RoomSelect } from './action-fields';
 
 /** What an event of this kind can be bound to. */
 function fits(kind: ControlEvent['kind'], { takes }: Action): boolean {
@@ -124,6 +124,41 @@ function Learn() {
   );
 }
 
+/** What the controls of one kind do, in the layout in use. */
+function Bound({ device, label }: { device: string; label: string }) {
+  const layout = useKeyLayout();
+  const list = bindingsOf(layout).filter((b) => b.device === device);
+  return (
+    <section aria-label={`Bound on ${label}`}>
+      <h3 className="text-xs font-semibold text-muted">{label}</h3>
+      {list.length === 0 && <p className="text-[13px] text-muted">Nothing yet: move a control.</p>}
+      <ul className="grid grid-cols-3 gap-x-4 max-[700px]:grid-cols-1">
+        {list.map((b) => {
+          const action = findAction(b.action);
+          const room = b.room === 'all' ? '' : ` · ${roomName(b.room)}`;
+          return (
+            <li key={`${b.room} ${b.control}`} className="flex items-center gap-2 text-[13px]">
+              <span className="figures w-24 shrink-0 truncate text-straw">{b.control}</span>
+              <span className="min-w-0 flex-1 truncate" title={action ? actionWords(action, b.args) : b.action}>
+                {action ? actionWords(action, b.args) : b.action}
+                {room}
+              </span>
+              <button
+                type="button"
+                aria-label={`${b.control} does nothing`}
+                className="grid h-7 w-6 place-items-center text-muted hover:text-text"
+                onClick={() => editLayout((l) => unbind(l, b))}
+              >
+                ×
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
 /** Controllers: what is connected, and what each control does. */
 export function ControllersPanel({ drivers }: { drivers: readonly ControlDriver[] }) {
   const states = useControls((s) => s.states);
@@ -146,6 +181,10 @@ export function ControllersPanel({ drivers }: { drivers: readonly ControlDriver[
           </li>
         ))}
       </ul>
+      <h2 className="text-lg font-semibold">What is bound</h2>
+      {drivers.map(({ id, label }) => (
+        <Bound key={id} device={id} label={label} />
+      ))}
       <p className="text-muted">
         {ACTIONS.length} things can be bound: to keys, buttons, wheels, levers and pedals. They are kept in the same layouts as the keys.
       </p>

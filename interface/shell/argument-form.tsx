@@ -2,40 +2,14 @@
 import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { type CommandSpec } from '#core/commands/command';
-import { entitiesOf } from '#core/desk/entities';
 import { execute } from '#core/desk/execute';
-import { findPicture } from '#core/desk/pictures';
 import { asksForHold } from '#core/desk/registry';
-import { type Show } from '#core/desk/show';
 import { type FieldInfo, fieldsOf } from '#core/schema/fields';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { Monitor } from '../parts/monitor';
-
-interface Choice {
-  value: unknown;
-  label: string;
-  /** Picture that is shown beside it. */
-  picture: string | null;
-}
-
-/** Choices for a field that refers to something in the show, or has a fixed set of values. */
-function choicesOf(field: FieldInfo, show: Show): Choice[] | null {
-  if (field.ref) {
-    const named = field.ref.to
-      .flatMap((to) => entitiesOf(show, to))
-      .map(({ id, name }) => ({
-        value: field.ref?.list ? [id] : id,
-        label: name || '(no name)',
-        picture: findPicture(show, id) ? id : null,
-      }));
-    return [...named, ...field.ref.or.map((word) => ({ value: word, label: word, picture: null }))];
-  }
-  if (field.type === 'true or false') return [true, false].map((v) => ({ value: v, label: v ? 'yes' : 'no', picture: null }));
-  const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
-  return fixed.length > 0 ? fixed.map((v) => ({ value: v, label: v, picture: null })) : null;
-}
+import { type Choice, choicesOf, isAskable } from './argument-choices';
 
 /** What a field is called for people: the first words of what is said about it. */
 export function labelOf({ about }: FieldInfo): string {
@@ -47,13 +21,6 @@ export function labelOf({ about }: FieldInfo): string {
 function typed(text: string, field: FieldInfo): unknown {
   if (text.trim() === '') return undefined;
   if (/number/.test(field.type)) return Number(text.replace(',', '.'));
-  if (field.nested || field.variant || field.type === 'object' || field.type.startsWith('list')) {
-    try {
-      return JSON.parse(text) as unknown;
-    } catch {
-      return text;
-    }
-  }
   return text;
 }
 
@@ -92,7 +59,7 @@ export function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () =
   const [values, setValues] = useState<Record<string, unknown>>({});
   const [texts, setTexts] = useState<Record<string, string>>({});
   const fields = useMemo(() => fieldsOf(spec.args), [spec]);
-  const asked = fields.find((f) => !f.optional && f.ref && !f.ref.by && !Object.hasOwn(values, f.name));
+  const asked = fields.find((f) => !f.optional && (f.ref || f.nested) && !Object.hasOwn(values, f.name) && choicesOf(f, desk.show));
   const choices = asked ? choicesOf(asked, desk.show) : null;
   if (asked && choices) {
     if (choices.length === 0)
@@ -101,7 +68,7 @@ export function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () =
       <ChoiceList key={asked.name} field={asked} choices={choices} onChoose={(value) => setValues({ ...values, [asked.name]: value })} />
     );
   }
-  const rest = fields.filter((f) => !Object.hasOwn(values, f.name));
+  const rest = fields.filter((f) => !Object.hasOwn(values, f.name) && isAskable(f) && !f.nested);
   const args: Record<string, unknown> = { ...values };
   for (const field of rest) {
     const text = texts[field.name] ?? '';

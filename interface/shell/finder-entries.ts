@@ -7,6 +7,8 @@ import { type RoomId, ROOM_IDS, ROOMS } from '#core/control/rooms';
 import { type CommandSpec } from '#core/commands/command';
 import { COMMANDS, findCommand } from '#core/desk/registry';
 import { type Show } from '#core/desk/show';
+import { fieldsOf } from '#core/schema/fields';
+import { isAskable } from './argument-choices';
 
 export interface Entry {
   /** Unlike every other. */
@@ -24,7 +26,8 @@ function actions(layout: KeyLayout, room: RoomId): Entry[] {
   const add = (id: string, args: ActionArgs) => {
     const action = findAction(id);
     if (action?.takes !== 'press') return;
-    const where = action.room === 'all' ? action.group : `${ROOMS[action.room].name} · ${action.group}`;
+    const group = id === 'go' ? ROOMS[args.room as RoomId].about : action.group;
+    const where = action.room === 'all' ? group : `${ROOMS[action.room].name} · ${action.group}`;
     const title = actionWords(action, args);
     const name = `${id} ${title}`;
     if (entries.has(name)) return;
@@ -33,11 +36,7 @@ function actions(layout: KeyLayout, room: RoomId): Entry[] {
   for (const room of ROOM_IDS) add('go', { room });
   for (const action of ACTIONS) if (!action.params?.some((p) => !p.optional)) add(action.id, {});
   for (const b of bindingsOf(layout)) if (b.device === KEYBOARD) add(b.action, b.args);
-  return [...entries.values()].map((e) =>
-    e.run.kind === 'action' && e.run.id === 'go'
-      ? { ...e, title: `Go to ${ROOMS[e.run.args.room as RoomId].name}`, about: ROOMS[e.run.args.room as RoomId].about }
-      : e,
-  );
+  return [...entries.values()];
 }
 
 /** Every picture that can be put into Next. */
@@ -51,13 +50,17 @@ function pictures(show: Show): Entry[] {
   }));
 }
 
+/** What can be asked for: a thing of the show, a choice, a number, a text. A whole of many parts is made in its room instead. */
+const askable = (spec: CommandSpec): boolean => fieldsOf(spec.args).every((f) => f.optional || isAskable(f));
+
 /** Commands that people give; what an action does already is not said twice. */
 function commands(): Entry[] {
   const covered = new Set(ACTIONS.map((a) => a.id).filter((id) => findCommand(id)));
-  return COMMANDS.filter((spec) => !spec.fromEngine && !covered.has(spec.type)).map((spec) => ({
+  return COMMANDS.filter((spec) => !spec.fromEngine && !covered.has(spec.type) && askable(spec)).map((spec) => ({
     id: spec.type,
     title: spec.title,
-    about: spec.about,
+    // What a command answers is for programs.
+    about: spec.about.replace(/ ?Returns [^.]*\./g, ''),
     key: '',
     run: { kind: 'command', spec },
   }));

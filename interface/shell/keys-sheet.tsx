@@ -3,8 +3,8 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { actionWords } from '#core/control/action';
 import { findAction } from '#core/control/actions';
-import { KEYBOARD } from '#core/control/binding';
-import { chordName } from '#core/control/chord';
+import { type Binding, KEYBOARD } from '#core/control/binding';
+import { capOf, chordName } from '#core/control/chord';
 import { bindingFor, bindingsOf } from '#core/control/key-layout';
 import { ROOMS } from '#core/control/rooms';
 import { useKeyLayout } from '../client/hands';
@@ -27,23 +27,50 @@ const MOUSE: Partial<Record<keyof typeof ROOMS, [string, string][]>> = {
   replay: [['Shift and press an angle', 'Added to the clip, or taken away']],
 };
 
+interface Line {
+  keys: string[];
+  words: string;
+}
+
+/** Keys that do the same with one number after the other are one line: "1 … 0: Number 1 … 10 to Next". */
+function lines(bindings: readonly Binding[]): Line[] {
+  const families = new Map<string, Binding[]>();
+  for (const b of bindings) {
+    const names = Object.keys(b.args).filter((n) => typeof b.args[n] === 'number');
+    const prefix = b.control.replace(/[^+]*$/, '');
+    const family = names.length === 1 && /Digit\d$/.test(b.control) ? `${b.action} ${prefix}` : `${b.action} ${JSON.stringify(b.args)}`;
+    families.set(family, [...(families.get(family) ?? []), b]);
+  }
+  return [...families.values()].flatMap((list): Line[] => {
+    const words = list.map((b) => {
+      const action = findAction(b.action);
+      return action ? actionWords(action, b.args) : '';
+    });
+    const keys = list.map((b) => chordName(b.control));
+    const [first, last] = [list[0], list.at(-1)];
+    if (!first || !last) return [];
+    if (new Set(words).size === 1) return [{ keys, words: words[0] ?? '' }];
+    if (list.length < 3) return list.map((_, i) => ({ keys: [keys[i] ?? ''], words: words[i] ?? '' }));
+    const [name] = Object.keys(first.args).filter((n) => typeof first.args[n] === 'number');
+    const action = findAction(first.action);
+    const span = { ...first.args, [name ?? '']: `${first.args[name ?? '']} … ${last.args[name ?? '']}` };
+    return [{ keys: [`${keys[0]} … ${capOf(last.control.split('+').at(-1) ?? '')}`], words: action ? actionWords(action, span) : '' }];
+  });
+}
+
 /** Lines of keys by group, in the order of the actions. */
 function useLines() {
   const layout = useKeyLayout();
   const room = useHere((s) => s.room);
   return useMemo(() => {
-    const groups = new Map<string, Map<string, string[]>>();
+    const groups = new Map<string, Binding[]>();
     for (const b of bindingsOf(layout)) {
-      if (b.device !== KEYBOARD || bindingFor(layout, room, KEYBOARD, b.control) !== b) continue;
       const action = findAction(b.action);
-      if (!action) continue;
+      if (!action || b.device !== KEYBOARD || bindingFor(layout, room, KEYBOARD, b.control) !== b) continue;
       const group = b.room === 'all' ? 'In every room' : action.group;
-      const lines = groups.get(group) ?? new Map<string, string[]>();
-      groups.set(group, lines);
-      const words = actionWords(action, b.args);
-      lines.set(words, [...(lines.get(words) ?? []), chordName(b.control)]);
+      groups.set(group, [...(groups.get(group) ?? []), b]);
     }
-    return { room, groups };
+    return { room, groups: [...groups].map(([group, list]) => [group, lines(list)] as const) };
   }, [layout, room]);
 }
 
@@ -52,10 +79,7 @@ export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => voi
   const { room, groups } = useLines();
   const showId = window.location.pathname.split('/')[2] ?? '';
   const sections: [string, [string, string][]][] = [
-    ...[...groups].map(([group, lines]): [string, [string, string][]] => [
-      group,
-      [...lines].map(([words, keys]) => [keys.join(', '), words]),
-    ]),
+    ...groups.map(([group, list]): [string, [string, string][]] => [group, list.map(({ keys, words }) => [keys.join(', '), words])]),
     ...(MOUSE[room] ? [['With the mouse', MOUSE[room]] as [string, [string, string][]]] : []),
   ];
   return (

@@ -1,7 +1,7 @@
 /** Actions that mean the same in every room. */
 import { command, type Action } from '../action';
 import { actionsOf, number, word } from '../make';
-import { ROOM_IDS } from '../rooms';
+import { ROOM_IDS, ROOMS } from '../rooms';
 
 const rooms = actionsOf('all', 'Rooms');
 const output = actionsOf('all', 'Output');
@@ -16,7 +16,7 @@ const TALK = {
 
 export const EVERYWHERE_ACTIONS: readonly Action[] = [
   rooms.act('go', 'Go to {room}', '{room}', {
-    params: [word('room', 'Room', ROOM_IDS)],
+    params: [word('room', 'Room', ROOM_IDS, Object.fromEntries(ROOM_IDS.map((id) => [id, ROOMS[id].name])))],
     lit: ({ chosen }, { room }) => chosen.room === room,
   }),
   rooms.act('region.next', 'Next part of the room', 'Part'),
