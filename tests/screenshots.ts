@@ -52,7 +52,7 @@ const stage = await (await page.waitForSelector('[data-testid="stage"]'))?.bound
 if (stage) await page.mouse.click(stage.x + stage.width * 0.25, stage.y + stage.height * 0.5);
 await wait(900);
 await shoot('layouts');
-await press(page, 'Framings');
+await press(page, 'Framings[role="tab"]');
 await page.evaluate(() =>
   [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Wind analyst'))?.click(),
 );
@@ -129,6 +129,11 @@ await until(() => pick(page, (s) => s.encoder.recording === null && s.encoder.st
 await page.click('a[href$="/settings"]');
 await wait(500);
 await shoot('settings');
+await press(page, 'Keys and what is at hand');
+await press(page, 'Another key for Cut to Next');
+await page.keyboard.press('KeyD');
+await wait(500);
+await shoot('keys');
 await page.click('a[href$="/desk"]');
 await wait(500);
 await press(page, 'Add');
@@ -136,10 +141,6 @@ await wait(1500);
 await shoot('add-source');
 await page.keyboard.press('Escape');
 await wait(300);
-await page.keyboard.press('?');
-await wait(500);
-await shoot('keys');
-await page.keyboard.press('Escape');
 await page.goto(app.url);
 await wait(1500);
 await shoot('shows');

@@ -13,6 +13,7 @@ import { FIRST_BINDINGS } from './first-bindings';
 import { changeLayout, FIRST_HANDS, HandsError, layoutInUse, readHands, writeHands } from './hands-file';
 import { asItComes, bind, bindingFor, bindingsOf, conflictsOf, FIRST_LAYOUT, keyNames, unbind } from './key-layout';
 import { lampsOf } from './lamps';
+import { readOldBindings } from './old-bindings';
 import { ROOM_IDS, roomOfPath } from './rooms';
 
 const chosen: Chosen = {
@@ -204,6 +205,28 @@ describe('layouts of keys', () => {
         expect(readHands(writeHands(file))).toEqual(file);
       }),
     );
+  });
+
+  it('take over what controllers were bound to before', () => {
+    const old = [
+      { device: 'midi', control: 'note-1-60', role: 'press', action: 'angle-3' },
+      { device: 'midi', control: 'cc-1-1', role: 'speed', action: '' },
+      { device: 'hid', control: 'button-1', role: 'press', action: '' },
+      { device: 'panel', control: 'cue', role: 'press', action: 'in-10' },
+      { device: 'panel', control: 'x', role: 'press', action: 'constructor' },
+      null,
+    ];
+    const read = readOldBindings(old);
+    expect(read.map((b) => [b.control, b.action, b.args])).toEqual([
+      ['note-1-60', 'replay.angle', { number: 3 }],
+      ['cc-1-1', 'replay.speedLever', {}],
+      ['button-1', '', {}],
+      ['cue', 'replay.nudgeIn', { frames: -10 }],
+    ]);
+    for (const { action, args } of read.filter((b) => b.action !== '')) {
+      const found = findAction(action);
+      expect(found && argsProblem(found, args), action).toBeNull();
+    }
   });
 
   it('that are damaged are refused with the place at fault', () => {

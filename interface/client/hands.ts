@@ -3,15 +3,26 @@ import { nanoid } from 'nanoid';
 import { create } from 'zustand';
 import { type ActionArgs } from '#core/control/action';
 import { changeLayout, FIRST_HANDS, type HandsFile, layoutInUse, readHands, writeHands } from '#core/control/hands-file';
-import { keyNames, type KeyLayout } from '#core/control/key-layout';
+import { bind, keyNames, type KeyLayout } from '#core/control/key-layout';
+import { readOldBindings } from '#core/control/old-bindings';
 import { useHere } from './here';
 
 const KEY = 'bivoca.hands';
 
+/** Where bindings of controllers were kept before. */
+const OLD_KEY = 'bivoca.controls';
+
+/** Hands of somebody who has bound controllers in an older Bivoca. */
+function fromBefore(): HandsFile {
+  const text = localStorage.getItem(OLD_KEY);
+  const old = text === null ? [] : readOldBindings(JSON.parse(text));
+  return old.length === 0 ? FIRST_HANDS : changeLayout(FIRST_HANDS, (layout) => old.reduce(bind, layout), 'own');
+}
+
 function stored(): HandsFile {
   try {
     const text = localStorage.getItem(KEY);
-    return text === null ? FIRST_HANDS : readHands(text);
+    return text === null ? fromBefore() : readHands(text);
   } catch {
     // What cannot be read is left where it is until something is changed.
     return FIRST_HANDS;

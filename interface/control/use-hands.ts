@@ -37,7 +37,8 @@ export function useKeyboard(): void {
     const down = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.isComposing) return;
       if (focusIsOnItsWay()) return event.preventDefault();
-      const chord = chordOf(event);
+      // The question mark lies elsewhere on other keyboards.
+      const chord = event.key === '?' ? 'Shift+Slash' : chordOf(event);
       const binding = chord === '' ? undefined : bindingFor(layoutInUse(useHands.getState()), roomNow(), KEYBOARD, chord);
       const action = binding && findAction(binding.action);
       if (!binding || action?.takes !== 'press' || !passes(event, binding)) return;

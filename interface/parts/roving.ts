@@ -36,7 +36,7 @@ function own(target: HTMLElement, way: Way): boolean {
     if (!across) return target.inputMode === 'decimal';
     return !(a === 0 && b === value.length) && (way === 'ArrowLeft' ? b !== 0 : a !== value.length);
   }
-  if (isText(target)) return true;
+  if (isText(target) || target.matches('[role=listbox]')) return true;
   // Lists and sliders in a bank are worked up and down, and left sideways.
   return target.matches('select, input[type=range], [role=slider]') && !across;
 }

@@ -450,3 +450,51 @@ describe('keys of one’s own', () => {
     await page.evaluate(() => localStorage.removeItem('bivoca.hands'));
   });
 });
+
+describe('the finder', () => {
+  const rows = () => page.evaluate(() => [...document.querySelectorAll('[cmdk-item]')].map((e) => e.textContent ?? ''));
+  const find = async (words: string) => {
+    await keys('Ctrl+KeyK');
+    await page.waitForSelector('[role=dialog] input');
+    await page.keyboard.type(words);
+    await until(async () => (await rows()).length > 0, 'something found');
+  };
+
+  beforeAll(() => goTo('F1', 'desk'));
+
+  it('finds rooms, keys and the length of a transition, and nothing that only the engine sends', async () => {
+    await find('length of the transition');
+    expect((await rows())[0]).toMatch(/Length of the transition.*L$/);
+    await keys('Enter');
+    await focusOn('Length of the transition');
+    await keys('Escape');
+    await find('sound');
+    expect((await rows()).some((r) => /Go to Sound.*F3$/.test(r))).toBe(true);
+    await keys('Escape');
+    await keys('Ctrl+KeyK');
+    await page.keyboard.type('report');
+    await until(async () => !(await rows()).some((r) => /Report what is kept|Report a source/.test(r)), 'no report');
+    await keys('Escape');
+  });
+
+  it('asks by name and picture, and for a hold where there is one', async () => {
+    await find('fill a lane');
+    await keys('Enter');
+    await until(async () => (await rows()).includes('Names'), 'the lanes');
+    await keys('Enter');
+    await until(async () => (await rows()).some((r) => r.includes('Shore wide')), 'what a lane can hold');
+    expect(await page.evaluate(() => document.querySelectorAll('[cmdk-item] canvas').length)).toBeGreaterThan(3);
+    await page.keyboard.type('Shore wide');
+    await keys('Enter');
+    await page.waitForSelector('[role=dialog] button[type=submit]');
+    await keys('Enter');
+    await until(() => pick(page, (s) => s.desk.show.lanes[0]?.content?.id === 'shore'), 'the lane filled');
+    await find('fade to black');
+    await keys('Enter');
+    const button = await page.waitForSelector('::-p-xpath(//*[@role="dialog"]//button[contains(., "Hold to do it")])');
+    await button?.click();
+    expect(await pick(page, (s) => s.desk.air.black.to)).toBe(0);
+    await keys('Escape');
+    await until(() => page.evaluate(() => document.querySelector('[role=dialog]') === null), 'the finder to close');
+  });
+});
