@@ -374,6 +374,7 @@ describe('sound tracks of a recording', () => {
     const outcome = await send(page, 'output.startRecording');
     const track = `${outcome.ok ? String(outcome.result.id) : ''}-1`;
     await until(() => recordingRow(page, track).then((row) => (row?.seconds ?? 0) > 1), 'a second of the track');
+    await press(page, 'Shows');
     await hold(page, 'button[title^="Hold to leave"]', () => page.evaluate(() => location.pathname === '/'), 'the show to be left');
     const row = await until(() => recordingRow(page, track).then((r) => (r?.state === 'done' ? r : null)), 'the track to be closed');
     expect(row.seconds).toBeGreaterThan(1);

@@ -93,6 +93,8 @@ export async function startBrowser(
   });
   const [page = await browser.newPage()] = await browser.pages();
   page.setDefaultTimeout(120_000);
+  // A test that leaves a show on air means it; one that tests the question listens by itself.
+  page.on('dialog', (dialog) => void (dialog.type() === 'beforeunload' && page.listenerCount('dialog') === 1 && dialog.accept()));
   // Kept for the whole profile, so that further pages have it too; one that a test has set by hand stays.
   if (!options.stepsDown)
     await page.evaluateOnNewDocument(() => {
