@@ -7,7 +7,7 @@ import { type Desk } from '#core/desk/air';
 import { deskConfig } from '#core/sound/desk-config';
 import { planSound } from '#core/sound/plan';
 import { type App, startApp, startBrowser, type TestBrowser } from '#tests/support/browser';
-import { hold, openDemo, passes, pick, post, quietPier, send, showRuns, until } from '#tests/support/desk';
+import { hold, openDemo, passes, pick, press, post, quietPier, send, showRuns, until } from '#tests/support/desk';
 import { endLeftover, recordingRow } from '#tests/support/recording';
 import { openHarness } from '#tests/support/harness';
 import { steadyLevelAt } from '#tests/support/levels';
