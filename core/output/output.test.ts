@@ -13,7 +13,7 @@ describe('the as-run log', () => {
     desk = must(desk, 'picture.take', {}, 30);
     expect(onAirItems(desk.show, desk.air, 40)).toEqual([
       { place: 'picture', what: 'Camera b', pictureId: 'b', how: 'dissolve' },
-      { place: 'Lane 1', what: 'Ada Holm, Pilot', how: 'fade' },
+      { place: 'Names', what: 'Ada Holm, Pilot', how: 'fade' },
     ]);
     desk = must(desk, 'picture.fadeToBlack', {}, 60);
     expect(onAirItems(desk.show, desk.air, 200).at(-1)).toEqual({ place: 'black', what: 'Black', how: 'fade' });

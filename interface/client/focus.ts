@@ -4,6 +4,7 @@
  */
 
 import { flushSync } from 'react-dom';
+import { roomNow, useHere } from './here';
 
 const REACHABLE =
   'a[href], button, input:not([type=hidden]), select, textarea, summary, [contenteditable=true], [tabindex]:not([data-region]):not(main)';
@@ -85,29 +86,36 @@ export function stepRegion(by: 1 | -1): void {
   goToRegion(all[(at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by + all.length) % all.length]);
 }
 
-/** Milliseconds that a room may take to show what is to have the focus. */
+/** Milliseconds that a room may take to be drawn. */
 const PATIENCE_MS = 5000;
+/** Milliseconds that something may take to open in a room that is drawn already. */
+const OPENS_MS = 500;
 
-/** What is waited for; keys pressed meanwhile would be meant for it. */
-let awaited = 0;
+/** What is waited for: until when, and whether its room is still being drawn. */
+let awaited: { until: number; room: boolean } | null = null;
 
-/** True while the focus is on its way: a key pressed now is meant for where it goes, and must not work the show. */
-export const focusIsOnItsWay = (): boolean => performance.now() < awaited && !isText(document.activeElement);
+/** The room of the address is the one that is drawn. */
+const isDrawn = (): boolean => useHere.getState().room === roomNow();
 
-/** Focuses what `selector` finds: at once where it is there already, otherwise as soon as its room is. */
-export function focusSoon(selector: string): void {
+/** True while the focus is on its way into a room that is being drawn: a key pressed now is meant for where it goes, and must not work the show. */
+export const focusIsOnItsWay = (): boolean =>
+  awaited !== null && awaited.room && performance.now() < awaited.until && !isDrawn() && !isText(document.activeElement);
+
+/** Focuses what `selector` finds: at once where it is there already, otherwise as soon as its room is. `missing` is called where it never comes. */
+export function focusSoon(selector: string, missing?: () => void): void {
   // What a choice just before has brought is drawn now, not a moment later.
   flushSync(() => undefined);
-  const mine = performance.now() + PATIENCE_MS;
+  const room = !isDrawn();
+  const mine = { until: performance.now() + (room ? PATIENCE_MS : OPENS_MS), room };
   awaited = mine;
   const look = () => {
     // Something else is waited for since.
-    if (awaited !== mine || performance.now() > mine) return;
+    if (awaited !== mine) return;
     const found = [...document.querySelectorAll<HTMLElement>(selector)].find(isShown);
-    if (found) {
-      awaited = 0;
-      reach(found);
-    } else requestAnimationFrame(look);
+    if (found || performance.now() > mine.until) awaited = null;
+    if (found) reach(found);
+    else if (awaited === null) missing?.();
+    else requestAnimationFrame(look);
   };
   look();
 }

@@ -18,7 +18,9 @@ function passes(event: KeyboardEvent, { room, action }: Binding): boolean {
   const keeper = keeperOf(event);
   if (keeper === null) return true;
   if (keeper === 'control' || room !== 'all') return false;
-  const noLetter = /^F\d/.test(event.code) || (event.altKey && !event.getModifierState('AltGraph')) || action === 'finder';
+  // With Alt some keyboards type signs: those are a text's own.
+  const withAlt = event.altKey && !event.getModifierState('AltGraph') && (event.key.length > 1 || /^[ -~]$/.test(event.key));
+  const noLetter = /^F\d/.test(event.code) || withAlt || action === 'finder';
   return keeper === 'text' ? noLetter : noLetter || action.startsWith('talk.');
 }
 
