@@ -15,7 +15,10 @@ import { SOUND_ACTS } from '../sound/acts';
 
 const SHELL_ACTS: Acts = {
   nothing: () => undefined,
-  go: ({ go }, { room }) => isRoom(String(room)) && go(String(room) as Parameters<typeof go>[0]),
+  go: ({ go }, { room }) => {
+    openPanel(null);
+    if (isRoom(String(room))) go(String(room) as Parameters<typeof go>[0]);
+  },
   'region.next': () => stepRegion(1),
   'region.before': () => stepRegion(-1),
   region: (_, args) => goToRegion(regions()[numberArg(args, 'number') - 1]),

@@ -152,7 +152,8 @@ function Keyboard() {
 function Here() {
   const room = roomOfPath(useLocation().pathname);
   useLayoutEffect(() => {
-    useHere.setState({ room, open: null });
+    // What was opened meanwhile stays open: whoever types into it must not type into the room.
+    useHere.setState({ room });
     const main = document.querySelector<HTMLElement>('main');
     if (main) main.tabIndex = -1;
     if (document.activeElement === document.body || document.activeElement === null) main?.focus({ preventScroll: true });
