@@ -464,12 +464,12 @@ describe('the finder', () => {
 
   it('finds rooms, keys and the length of a transition, and nothing that only the engine sends', async () => {
     await find('length of the transition');
-    expect((await rows())[0]).toMatch(/Length of the transition.*L$/);
+    await until(async () => /Length of the transition.*L$/.test((await rows())[0] ?? ''), 'the length with its key');
     await keys('Enter');
     await focusOn('Length of the transition');
     await keys('Escape');
     await find('sound');
-    expect((await rows()).some((r) => /Go to Sound.*F3$/.test(r))).toBe(true);
+    await until(async () => (await rows()).some((r) => /Go to Sound.*F3$/.test(r)), 'the room with its key');
     await keys('Escape');
     await keys('Ctrl+KeyK');
     await page.keyboard.type('report');
