@@ -167,9 +167,14 @@ export function keepFocus(): () => void {
     const { target, code } = event;
     if (!(target instanceof HTMLElement) || !isText(target) || event.isComposing || target.closest(OVERLAY)) return;
     if (code !== 'Escape' && code !== 'NumpadEnter' && (code !== 'Enter' || target instanceof HTMLTextAreaElement)) return;
-    flushSync(() => undefined);
-    const active = document.activeElement;
-    if ((active === target || active === document.body) && target.getAttribute('aria-invalid') !== 'true') giveBack(target);
+    const go = () => {
+      flushSync(() => undefined);
+      const active = document.activeElement;
+      if ((active === target || active === document.body) && target.getAttribute('aria-invalid') !== 'true') giveBack(target);
+    };
+    // Enter sends the form around a field only while the field has the focus.
+    if (code !== 'Escape' && target instanceof HTMLInputElement && target.form) setTimeout(go);
+    else go();
   };
   const pointerdown = () => {
     byKey = false;
