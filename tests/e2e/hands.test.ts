@@ -305,12 +305,21 @@ describe('Space takes', () => {
   });
 
   it('and Tab goes round the Desk in few stops', async () => {
-    const stops = new Set<string>();
+    const held: (boolean | undefined)[] = [];
+    // By the element, as names change with what they tell.
     for (let i = 0; i < 40; i += 1) {
       await keys('Tab');
-      stops.add(await focused());
+      held.push(
+        await page.evaluate(() => {
+          const e = document.activeElement as HTMLElement;
+          const seen = e.dataset.tabbed !== undefined;
+          if (e !== document.body) e.dataset.tabbed = '';
+          return e === document.body ? undefined : seen;
+        }),
+      );
     }
-    expect(stops.size, [...stops].join(' | ')).toBeLessThanOrEqual(18);
+    expect(held.filter((seen) => seen === false).length).toBeLessThanOrEqual(18);
+    expect(held.some((seen) => seen === true)).toBe(true);
   });
 });
 
