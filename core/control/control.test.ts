@@ -48,6 +48,15 @@ describe('controls', () => {
     expect(reader.read(talk, { kind: 'button', id: 'note-1-61', pressed: false }, hands())?.meaning).toMatchObject({ id: 'talk.end' });
   });
 
+  it('is let go under the binding it was pressed under, though another room is open by then', () => {
+    const reader = new ControlReader();
+    const event = (pressed: boolean): ControlEvent => ({ kind: 'button', id: 'note-1-9', pressed });
+    expect(reader.read(bound('note-1-9', 'talk.guests'), event(true), hands())?.meaning).toMatchObject({ id: 'talk.guests' });
+    expect(reader.read(undefined, event(false), hands())?.meaning).toMatchObject({ id: 'talk.end' });
+    // And it can be pressed again.
+    expect(reader.read(bound('note-1-9', 'picture.take'), event(true), hands())?.meaning).toMatchObject({ type: 'picture.take' });
+  });
+
   it('a controller with two values is a button; what moves on past the middle presses no second time', () => {
     const reader = new ControlReader();
     const take = bound('cc-1-20', 'picture.take');

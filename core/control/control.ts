@@ -21,6 +21,12 @@ export const relativeClicks = (value: number): number => (value < 64 ? value : v
 /** A MIDI controller that is a button is pressed from here on. */
 const PRESSED = 64;
 
+/** True when an event presses a button, false when it lets one go, null when it does neither. */
+function pressOf(event: ControlEvent): boolean | null {
+  if (event.kind === 'button') return event.pressed;
+  return event.kind === 'value' ? event.value >= PRESSED : null;
+}
+
 /** Place of a lever in a span; null for what is no lever. */
 function placeOf(event: ControlEvent, span: 'one' | 'both'): number | null {
   if (event.kind === 'lever') return span === 'both' ? event.value : (event.value + 1) / 2;
@@ -30,21 +36,29 @@ function placeOf(event: ControlEvent, span: 'one' | 'both'): number | null {
   return null;
 }
 
-/** Reads one device's events under their bindings; remembers what is pressed and what levers hold. */
+/** What a control has come to: the meaning, and whether it was pressed, or let go. */
+export interface Reading {
+  meaning: Meaning;
+  pressed: boolean;
+}
+
+/** Reads one device's events under their bindings; remembers what is pressed, under which binding, and what levers hold. */
 export class ControlReader {
-  private readonly pressed = new Set<string>();
+  private readonly pressed = new Map<string, Binding>();
   private readonly pickUps = new Map<string, { action: string; pickUp: PickUp }>();
 
-  /** What an event means now; null when it means nothing. `let go` of a press is told only where the action has a meaning for it. */
-  read(binding: Binding, event: ControlEvent, hands: Hands): { meaning: Meaning; pressed: boolean } | null {
-    const action = findAction(binding.action);
+  /** What an event means now, under the binding that its control has; null when it means nothing. */
+  read(bound: Binding | undefined, event: ControlEvent, hands: Hands): Reading | null {
+    const down = this.pressed.get(event.id);
+    // What was pressed is let go under the binding that it was pressed under, whatever room is open by then.
+    if (down) return pressOf(event) === false ? this.letGo(event.id, down, hands) : null;
+    const action = bound && findAction(bound.action);
     if (!action) return null;
-    const { args } = binding;
+    const { args } = bound;
     if (action.takes === 'press') {
-      const now = this.press(event);
-      if (now === null) return null;
-      if (now) return { meaning: action.run(hands, args), pressed: true };
-      return { meaning: action.release?.(hands, args) ?? { kind: 'act', id: 'nothing', args: {} }, pressed: false };
+      if (pressOf(event) !== true) return null;
+      this.pressed.set(event.id, bound);
+      return { meaning: action.run(hands, args), pressed: true };
     }
     if (action.takes === 'clicks') {
       if (event.kind === 'touch') return event.held ? { meaning: action.turn(hands, args, 0), pressed: true } : null;
@@ -53,19 +67,16 @@ export class ControlReader {
     }
     const place = placeOf(event, action.span);
     if (place === null) return null;
-    const level = levelOf(place, action.span, binding.travel ?? PLAIN_TRAVEL);
-    if (binding.pickUp && !this.pickUpOf(binding).takes(level, action.present(hands, args))) return null;
+    const level = levelOf(place, action.span, bound.travel ?? PLAIN_TRAVEL);
+    if (bound.pickUp && !this.pickUpOf(bound).takes(level, action.present(hands, args))) return null;
     return { meaning: action.move(hands, args, level), pressed: true };
   }
 
-  /** True when pressed, false when let go, null when neither. */
-  private press(event: ControlEvent): boolean | null {
-    if (event.kind !== 'button' && event.kind !== 'value') return null;
-    const now = event.kind === 'button' ? event.pressed : event.value >= PRESSED;
-    if (this.pressed.has(event.id) === now) return null;
-    if (now) this.pressed.add(event.id);
-    else this.pressed.delete(event.id);
-    return now;
+  private letGo(id: string, { action, args }: Binding, hands: Hands): Reading {
+    this.pressed.delete(id);
+    const found = findAction(action);
+    const release = found?.takes === 'press' ? found.release?.(hands, args) : undefined;
+    return { meaning: release ?? { kind: 'act', id: 'nothing', args: {} }, pressed: false };
   }
 
   private pickUpOf({ control, action, args }: Binding): PickUp {

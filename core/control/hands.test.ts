@@ -243,12 +243,13 @@ describe('layouts of keys', () => {
       });
     const faults: [string, RegExp][] = [
       ['{', /not JSON/],
-      ['[]', /object/],
+      ['[]', /format mark/],
+      ['null', /format mark/],
       ['{"format":"other"}', /format mark/],
       [with_({ version: 2 }), /newer/],
       [with_({ layoutId: 'constructor' }), /layoutId/],
       [with_({ layouts: 'x' }), /layouts/],
-      [with_({ speeds: [0] }), /speeds\[0\]/],
+      [with_({ speeds: [0] }), /speeds/],
       [with_({ transitionsAtHand: 1e9 }), /transitionsAtHand/],
       [binding({ device: 'constructor' }), /changes\[0\]\.device/],
       [binding({ room: '__proto__' }), /changes\[0\]\.room/],
@@ -256,7 +257,10 @@ describe('layouts of keys', () => {
       [binding({ action: 'constructor' }), /nothing is called/],
       [binding({ action: 'replay.angle', args: { number: 99 } }), /number/],
       [binding({ action: 'replay.jog' }), /wheel/],
-      [binding({ args: { deck: {} } }), /numbers and words/],
+      [binding({ action: 'replay.live', args: { deck: {} } }), /deck/],
+      [binding({ args: { deck: 1 } }), /takes no "deck"/],
+      [binding({ travel: { deadZone: 9, curve: 1, turned: false } }), /travel\.deadZone/],
+      [binding({ surprise: 1 }), /surprise is not a known field/],
       [`"${'x'.repeat(3_000_000)}"`, /too large/],
     ];
     for (const [json, words] of faults) {

@@ -1,16 +1,17 @@
 /** Layouts of keys: which control does what, in which room, for one person. */
 import { actionWords, type ActionArgs } from './action';
 import { findAction } from './actions';
-import { type Binding, KEYBOARD } from './binding';
+import { Binding, KEYBOARD } from './binding';
 import { chordName } from './chord';
 import { FIRST_BINDINGS } from './first-bindings';
-import { type KeyRoom, type RoomId, ROOM_IDS, ROOMS } from './rooms';
+import { Id, ListOf, Text } from '../schema/fields';
+import { type KeyRoom, type RoomId, ROOMS } from './rooms';
 
 /** One layout of keys, by name: what is different from the first one. */
-export interface KeyLayout {
-  id: string;
-  name: string;
-  changes: readonly Binding[];
+export class KeyLayout {
+  @Id('identity') id!: string;
+  @Text(60, 'name', { min: 1 }) name!: string;
+  @ListOf(() => Binding, 2000, 'what differs from how it comes') changes!: readonly Binding[];
 }
 
 /** Layout of keys of somebody who has changed nothing. */
@@ -125,6 +126,3 @@ export function conflictsOf(layout: KeyLayout, { device, control, room }: Place)
     return [];
   });
 }
-
-/** Rooms a binding may name. */
-export const KEY_ROOMS: readonly KeyRoom[] = ['all', ...ROOM_IDS];

@@ -1,13 +1,11 @@
 /** What a lever's travel means: dead zone, curve, pick-up, and the steps of a shuttle. */
+import { Flag, Num } from '../schema/fields';
 
 /** How the travel of a lever is read. */
-export interface Travel {
-  /** Share of the travel at rest that does nothing, 0 to 0.5: about the middle, or at the lower end. */
-  deadZone: number;
-  /** 1 is even; above, it is finer near its rest: the level is the place to this power. 1 to 4. */
-  curve: number;
-  /** The other way round. */
-  turned: boolean;
+export class Travel {
+  @Num(0, 0.5, 'share of the travel at rest that does nothing: about the middle, or at the lower end') deadZone!: number;
+  @Num(1, 4, '1 is even; above, finer near its rest: the level is the place to this power') curve!: number;
+  @Flag('the other way round') turned!: boolean;
 }
 
 export const PLAIN_TRAVEL: Travel = { deadZone: 0, curve: 1, turned: false };

@@ -27,6 +27,9 @@ export type KeyRoom = RoomId | 'all';
 
 export const ROOM_IDS = Object.keys(ROOMS) as readonly RoomId[];
 
+/** Where a key may count. */
+export const KEY_ROOMS: readonly KeyRoom[] = ['all', ...ROOM_IDS];
+
 export const isRoom = (id: string): id is RoomId => Object.hasOwn(ROOMS, id);
 
 /** The room of an address such as `/show/x/replay`; the Desk where it names none. */

@@ -193,6 +193,19 @@ export const SomeOf = (values: readonly string[], about: string, options: Option
     IsIn([...values], { each: true }),
   ]);
 
+/** A list of whole numbers, each from `min` to `max`. */
+export const Wholes = (most: number, min: number, max: number, about: string, options: Options = {}) =>
+  field(`list of at most ${most} whole numbers ${min} to ${max}`, about, options, [
+    IsArray(),
+    ArrayMaxSize(most),
+    IsInt({ each: true }),
+    Min(min, { each: true }),
+    Max(max, { each: true }),
+  ]);
+
+/** An object whose names are not known beforehand; whoever reads it checks them. */
+export const AnyObject = (about: string, options: Options = {}) => field('object', about, options, [IsObject()]);
+
 /** One nested object of a described class. */
 export const Nested = (of: () => Constructor, about: string, options: Options & { as?: string } = {}) =>
   field('object', about, options, [IsObject()], { nested: { of, list: false }, ...(options.as !== undefined && { as: options.as }) });

@@ -34,6 +34,9 @@ let last: { element: HTMLElement; path: HTMLElement[]; index: number } | null = 
 
 export const wasReached = (): boolean => reached;
 
+/** The control that has the focus has been used by a key, other than by a press that the browser tells of. */
+export const spend = (): void => void (spent = true);
+
 /** Focuses by a key. */
 export function reach(element: HTMLElement): void {
   element.focus();
@@ -54,7 +57,9 @@ export function giveBack(element: HTMLElement): void {
 }
 
 /** Why a key belongs to what has the focus: a text, something over the room, or the control itself; null when it is the room's. */
-export function keeperOf(event: KeyboardEvent): 'text' | 'overlay' | 'control' | null {
+export function keeperOf(
+  event: Pick<KeyboardEvent, 'target' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey'>,
+): 'text' | 'overlay' | 'control' | null {
   const target = event.target instanceof HTMLElement ? event.target : null;
   if (!target) return null;
   if (isText(target)) return 'text';
@@ -70,20 +75,12 @@ export function keeperOf(event: KeyboardEvent): 'text' | 'overlay' | 'control' |
 }
 
 /** The parts of the room, in reading order. */
-export const regions = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>('[data-region]')].filter(isShown);
+const regions = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>('[data-region]')].filter(isShown);
 
 /** Focuses the first thing in a part that is one stop of Tab, or the part itself. */
-export function goToRegion(region: HTMLElement | undefined): void {
-  if (!region) return;
+function goToRegion(region: HTMLElement): void {
   const all = reachableIn(region);
   reach(all.find((e) => e.tabIndex >= 0 && e.dataset.first !== undefined) ?? all.find((e) => e.tabIndex >= 0) ?? region);
-}
-
-/** The part after, or before, the one that has the focus. */
-export function stepRegion(by: 1 | -1): void {
-  const all = regions();
-  const at = all.findIndex((r) => r.contains(document.activeElement));
-  goToRegion(all[(at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by + all.length) % all.length]);
 }
 
 /** Milliseconds that a room may take to be drawn. */
@@ -101,8 +98,8 @@ const isDrawn = (): boolean => useHere.getState().room === roomNow();
 export const focusIsOnItsWay = (): boolean =>
   awaited !== null && awaited.room && performance.now() < awaited.until && !isDrawn() && !isText(document.activeElement);
 
-/** Focuses what `selector` finds: at once where it is there already, otherwise as soon as its room is. `missing` is called where it never comes. */
-export function focusSoon(selector: string, missing?: () => void): void {
+/** Does `act` with what `find` finds: at once where it is there already, otherwise as soon as its room is. `missing` is called where it never comes. */
+function soon(find: () => HTMLElement | undefined, act: (element: HTMLElement) => void, missing?: () => void): void {
   // What a choice just before has brought is drawn now, not a moment later.
   flushSync(() => undefined);
   const room = !isDrawn();
@@ -111,13 +108,32 @@ export function focusSoon(selector: string, missing?: () => void): void {
   const look = () => {
     // Something else is waited for since.
     if (awaited !== mine) return;
-    const found = [...document.querySelectorAll<HTMLElement>(selector)].find(isShown);
+    const found = isDrawn() ? find() : undefined;
     if (found || performance.now() > mine.until) awaited = null;
-    if (found) reach(found);
+    if (found) act(found);
     else if (awaited === null) missing?.();
     else requestAnimationFrame(look);
   };
   look();
+}
+
+/** Does `act` with what `selector` finds, as soon as it is there; `missing` where it never comes. */
+export const whenThere = (selector: string, act: (element: HTMLElement) => void, missing?: () => void): void =>
+  soon(() => [...document.querySelectorAll<HTMLElement>(selector)].find(isShown), act, missing);
+
+/** Focuses what `selector` finds, as soon as it is there. */
+export const focusSoon = (selector: string, missing?: () => void): void => whenThere(selector, reach, missing);
+
+/** Goes to a part of the room, by its place in reading order from 0. */
+export const goToPart = (place: number): void => soon(() => regions()[place], goToRegion);
+
+/** Goes to the part after, or before, the one that has the focus. */
+export function stepPart(by: 1 | -1): void {
+  soon(() => {
+    const all = regions();
+    const at = all.findIndex((r) => r.contains(document.activeElement));
+    return all[(at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by + all.length) % all.length];
+  }, goToRegion);
 }
 
 function remember(element: HTMLElement): void {
@@ -204,21 +220,18 @@ export function keepFocus(): () => void {
   };
   const observer = new MutationObserver(rescue);
   observer.observe(document.body, { childList: true, subtree: true });
-  window.addEventListener('keydown', keydown, true);
-  window.addEventListener('pointerdown', pointerdown, true);
-  window.addEventListener('keydown', leave);
-  window.addEventListener('pointerup', pointerup);
-  window.addEventListener('change', change);
-  window.addEventListener('focusin', focusin, true);
-  window.addEventListener('click', click, true);
+  const ended = new AbortController();
+  const { signal } = ended;
+  window.addEventListener('keydown', keydown, { capture: true, signal });
+  window.addEventListener('pointerdown', pointerdown, { capture: true, signal });
+  window.addEventListener('focusin', focusin, { capture: true, signal });
+  window.addEventListener('click', click, { capture: true, signal });
+  // After what they speak of has had its say.
+  window.addEventListener('keydown', leave, { signal });
+  window.addEventListener('pointerup', pointerup, { signal });
+  window.addEventListener('change', change, { signal });
   return () => {
     observer.disconnect();
-    window.removeEventListener('keydown', keydown, true);
-    window.removeEventListener('pointerdown', pointerdown, true);
-    window.removeEventListener('keydown', leave);
-    window.removeEventListener('pointerup', pointerup);
-    window.removeEventListener('change', change);
-    window.removeEventListener('focusin', focusin, true);
-    window.removeEventListener('click', click, true);
+    ended.abort();
   };
 }

@@ -3,7 +3,7 @@ import { type ActionArgs, numberArg } from '#core/control/action';
 import { isRoom } from '#core/control/rooms';
 import { CLEAN_OUTPUT } from '#core/screens/outputs';
 import { type ActWorld, type Acts } from '../client/acts';
-import { goToRegion, regions, stepRegion } from '../client/focus';
+import { goToPart, stepPart } from '../client/focus';
 import { openPanel } from '../client/here';
 import { talkTarget, useTalkTarget } from '../client/talk-target';
 import { DESK_ACTS } from '../desk/acts';
@@ -19,9 +19,9 @@ const SHELL_ACTS: Acts = {
     openPanel(null);
     if (isRoom(String(room))) go(String(room) as Parameters<typeof go>[0]);
   },
-  'region.next': () => stepRegion(1),
-  'region.before': () => stepRegion(-1),
-  region: (_, args) => goToRegion(regions()[numberArg(args, 'number') - 1]),
+  'region.next': () => stepPart(1),
+  'region.before': () => stepPart(-1),
+  region: (_, args) => goToPart(numberArg(args, 'number') - 1),
   finder: () => openPanel('finder'),
   keys: () => openPanel('keys'),
   notices: () => openPanel('notices'),

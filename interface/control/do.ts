@@ -1,6 +1,6 @@
 /** Does actions: from keys, controllers, buttons and the finder alike. */
 import { useCallback, useMemo } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { type ActionArgs, type Hands, type Meaning } from '#core/control/action';
 import { findAction } from '#core/control/actions';
 import { type RoomId } from '#core/control/rooms';
@@ -39,21 +39,14 @@ export function handsOf(client: ShowClient): Hands {
   };
 }
 
-/** What acts may use, the same object as long as the show is open. */
+/** What acts may use: the same object as long as the show is open, so that controllers and keys are not taken up anew with every room. */
 export function useWorld(): ActWorld {
   const client = useShowClient();
   const send = useSend();
   const navigate = useNavigate();
-  const here = useLocation().pathname;
   return useMemo(
-    () => ({
-      client,
-      send,
-      go: (room: RoomId) => void (roomNow() !== room && navigate(`/show/${client.showId}/${room}`)),
-    }),
-    // `navigate` changes with the address, and does the same.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [client, send, here],
+    () => ({ client, send, go: (room: RoomId) => void (roomNow() !== room && navigate(`/show/${client.showId}/${room}`)) }),
+    [client, send, navigate],
   );
 }
 

@@ -5,7 +5,7 @@ import { findAction } from '#core/control/actions';
 import { type ControlEvent, ControlReader, gather } from '#core/control/control';
 import { layoutInUse } from '#core/control/hands-file';
 import { bindingFor } from '#core/control/key-layout';
-import { lampsOf } from '#core/control/lamps';
+import { hasLamps, lampsOf } from '#core/control/lamps';
 import { asksForHold } from '#core/desk/registry';
 import { deckPlace } from '#core/replay/deck';
 import { formatTimecode } from '#core/time/timecode';
@@ -33,18 +33,15 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
     const layout = () => layoutInUse(useHands.getState());
     const one = (device: string, event: ControlEvent) => {
       const binding = bindingFor(layout(), roomNow(), device, event.id);
-      const read = binding && readers.get(device)?.read(binding, event, handsOf(client));
-      if (!binding || !read) return;
+      const read = readers.get(device)?.read(binding, event, handsOf(client));
+      if (!read) return;
       const { meaning, pressed } = read;
       const key = `${device} ${event.id}`;
       if (!pressed) waits.get(key)?.end();
-      const holds = meaning.kind === 'command' && asksForHold(client.state.desk, meaning);
-      if (pressed && holds) {
-        const hold = waits.get(key) ?? new Hold();
-        waits.set(key, hold);
-        const action = findAction(binding.action);
-        hold.begin(action ? actionWords(action, binding.args) : '', meaning, (m) => perform(world, m));
-      } else if (!holds) perform(world, meaning);
+      if (pressed && meaning.kind === 'command' && asksForHold(client.state.desk, meaning)) {
+        const action = binding && findAction(binding.action);
+        waits.set(key, new Hold(action ? actionWords(action, binding.args) : '', () => perform(world, meaning)));
+      } else perform(world, meaning);
     };
     let asked = false;
     const work = () => {
@@ -73,15 +70,19 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
         },
       ),
     );
+    const light = ({ id, light: send }: ControlDriver, control: string, on: boolean) => {
+      const key = `${id} ${control}`;
+      if (shining.get(key) !== on && send?.(control, on)) shining.set(key, on);
+    };
+    /** Controls of a driver whose lamps this show has lit. */
+    const litOn = ({ id }: ControlDriver) =>
+      [...shining].flatMap(([key, on]) => (on && key.startsWith(`${id} `) ? [key.slice(id.length + 1)] : []));
     const shine = () => {
-      const hands = handsOf(client);
-      for (const { id, light } of drivers) {
-        if (!light) continue;
-        for (const [control, on] of lampsOf(layout(), id, hands)) {
-          const key = `${id} ${control}`;
-          if (shining.get(key) === on) continue;
-          if (light(control, on)) shining.set(key, on);
-        }
+      for (const driver of drivers.filter((d) => d.light && (hasLamps(layout(), d.id) || litOn(d).length > 0))) {
+        const wanted = lampsOf(layout(), driver.id, handsOf(client));
+        // What is bound to something else by now goes out.
+        for (const control of litOn(driver)) if (!wanted.has(control)) light(driver, control, false);
+        for (const [control, on] of wanted) light(driver, control, on);
       }
     };
     const lamps = drivers.some((d) => d.light) ? setInterval(shine, LAMPS_MS) : undefined;
@@ -102,6 +103,7 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
     });
     return () => {
       clearInterval(lamps);
+      for (const driver of drivers) for (const control of litOn(driver)) light(driver, control, false);
       ends.forEach((end) => end());
       silence();
     };

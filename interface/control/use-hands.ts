@@ -1,6 +1,6 @@
 /** The keys of the keyboard, in every room: each does what the person's layout of keys binds it to. */
 import { useEffect } from 'react';
-import { actionWords, type PressAction, type ActionArgs } from '#core/control/action';
+import { actionWords } from '#core/control/action';
 import { findAction } from '#core/control/actions';
 import { type Binding, KEYBOARD } from '#core/control/binding';
 import { chordOf } from '#core/control/chord';
@@ -29,13 +29,13 @@ export function useKeyboard(): void {
   const world = useWorld();
   useEffect(() => keepFocus(), []);
   useEffect(() => {
-    const hold = new Hold();
-    let held: { code: string; action: PressAction; args: ActionArgs } | null = null;
-    const letGo = () => {
-      hold.end();
-      if (held?.action.release) perform(world, held.action.release(handsOf(world.client), held.args));
-      held = null;
+    /** What is done when a key that is down is let go, by its place: each by itself, as one talks with one hand and switches with the other. */
+    const held = new Map<string, () => void>();
+    const letGo = (code: string) => {
+      held.get(code)?.();
+      held.delete(code);
     };
+    const letAllGo = () => [...held.keys()].forEach(letGo);
     const down = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.isComposing) return;
       if (focusIsOnItsWay()) return event.preventDefault();
@@ -46,25 +46,25 @@ export function useKeyboard(): void {
       if (!binding || action?.takes !== 'press' || !passes(event, binding)) return;
       event.preventDefault();
       if (event.repeat && !action.repeats) return;
-      if (!event.repeat) letGo();
-      const meaning = action.run(handsOf(world.client), binding.args);
-      if (action.release) held = { code: event.code, action, args: binding.args };
+      if (!event.repeat) letGo(event.code);
+      const { args } = binding;
+      const meaning = action.run(handsOf(world.client), args);
+      const { release } = action;
+      if (release) held.set(event.code, () => perform(world, release(handsOf(world.client), args)));
       if (meaning.kind === 'command' && asksForHold(world.client.state.desk, meaning)) {
-        held = { code: event.code, action, args: binding.args };
-        hold.begin(actionWords(action, binding.args), meaning, (m) => perform(world, m));
+        const hold = new Hold(actionWords(action, args), () => perform(world, meaning));
+        held.set(event.code, () => hold.end());
       } else perform(world, meaning);
     };
-    const up = (event: KeyboardEvent) => {
-      if (held?.code === event.code) letGo();
-    };
+    const up = (event: KeyboardEvent) => letGo(event.code);
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
-    window.addEventListener('blur', letGo);
+    window.addEventListener('blur', letAllGo);
     return () => {
-      letGo();
+      letAllGo();
       window.removeEventListener('keydown', down);
       window.removeEventListener('keyup', up);
-      window.removeEventListener('blur', letGo);
+      window.removeEventListener('blur', letAllGo);
     };
   }, [world]);
 }

@@ -2,7 +2,7 @@
 import { numberArg } from '#core/control/action';
 import { type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
-import { SHELF_TABS, setDeskRoom } from './room-state';
+import { SHELF_TABS, setDeskRoom, useDeskRoom } from './room-state';
 
 export const DESK_ACTS: Acts = {
   'desk.length': ({ go }) => {
@@ -21,7 +21,7 @@ export const DESK_ACTS: Acts = {
   },
   'desk.transitions': ({ go }) => {
     go('desk');
-    setDeskRoom({ transitions: true });
+    setDeskRoom({ transitions: !useDeskRoom.getState().transitions });
   },
   'desk.shelf': ({ go }, args) => {
     go('desk');

@@ -9,6 +9,7 @@ import { formatTimeLeft } from '#core/time/duration';
 import { useShow, useSend, useLive } from '../client/show-client';
 import { useKeyName } from '../client/hands';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { LaneContentSelect } from '../parts/picture-select';
 import { TimeLeft } from '../parts/time-left';
@@ -117,7 +118,7 @@ export function Lanes() {
   const box = useRoving<HTMLElement>();
   const lanes = useShow(({ desk: { show } }) => show.lanes);
   return (
-    <section ref={box} data-region="lanes" tabIndex={-1} aria-label="Lanes" className="flex max-h-[55%] shrink-0 flex-col">
+    <section ref={box} {...region('lanes', 'Lanes')} className="flex max-h-[55%] shrink-0 flex-col">
       <div className="flex items-center px-2 py-1">
         <h2 className="font-semibold">Over the picture</h2>
         <Button

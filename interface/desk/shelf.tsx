@@ -7,6 +7,7 @@ import { useShow, useSend } from '../client/show-client';
 import { PictureTile } from '../layouts/picture-tile';
 import { SeatsPanel } from '../layouts/seats-panel';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
 import { ReplayShelf } from './replay-shelf';
@@ -139,7 +140,7 @@ export function Shelf() {
   const box = useRoving<HTMLElement>();
   const empty = useShow(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
   return (
-    <section ref={box} data-region="shelf" tabIndex={-1} aria-label="Shelf" className="flex min-h-0 flex-1 flex-col border-t border-line">
+    <section ref={box} {...region('shelf', 'Shelf')} className="flex min-h-0 flex-1 flex-col border-t border-line">
       <Tabs
         label="Shelf"
         value={tab}

@@ -7,6 +7,7 @@ import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
 import { routingReport } from '#core/sound/routing/findings';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { Fader } from '../parts/fader';
 import { Meter } from '../parts/meter';
 import { NumberField } from '../parts/number-field';
@@ -81,14 +82,7 @@ export function SoundRow() {
   const channels = channelsOf(host.state.desk.show);
   const setProgramme = (db: number) => send('sound.setBus', { bus: 'programme', faderDb: db });
   return (
-    <section
-      ref={box}
-      data-region="sound"
-      tabIndex={-1}
-      aria-label="Sound"
-      className="sound flex min-w-0 bg-panel"
-      data-channels={sources.length + inputs.length}
-    >
+    <section ref={box} {...region('sound', 'Sound')} className="sound flex min-w-0 bg-panel" data-channels={sources.length + inputs.length}>
       <div className="flex w-56 shrink-0 flex-col gap-0.5 border-r-2 border-line px-2 py-1">
         <div className="flex items-center justify-between">
           <h2 className="font-semibold">Programme</h2>

@@ -6,6 +6,7 @@ import { type DragEvent, useState } from 'react';
 import { type Source } from '#core/show/source';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { AddSource, useAddFiles } from './add-source';
 import { SourceDialog } from './source-dialog';
@@ -60,7 +61,11 @@ export function SourceList() {
   const box = useRoving<HTMLElement>();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    // Not by Space: it takes.
+    useSensor(KeyboardSensor, {
+      coordinateGetter: sortableKeyboardCoordinates,
+      keyboardCodes: { start: ['Enter'], cancel: ['Escape'], end: ['Enter'] },
+    }),
   );
 
   const moved = ({ active, over }: DragEndEvent) => {
@@ -85,9 +90,7 @@ export function SourceList() {
   return (
     <section
       ref={box}
-      data-region="sources"
-      tabIndex={-1}
-      aria-label="Sources"
+      {...region('sources', 'Sources')}
       className="sources flex flex-col"
       onDragOver={(e) => e.preventDefault()}
       onDrop={dropped}

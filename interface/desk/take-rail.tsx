@@ -7,6 +7,7 @@ import { say } from '../client/say';
 import { useShow, useSend, useLive } from '../client/show-client';
 import { useHands } from '../client/hands';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { useDraft } from '../parts/use-draft';
 import { HoldButton } from '../parts/hold-button';
@@ -80,9 +81,7 @@ export function TakeRail() {
   return (
     <section
       ref={box}
-      data-region="take"
-      tabIndex={-1}
-      aria-label="Take"
+      {...region('take', 'Take')}
       className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-[1099px]:flex-wrap max-[1099px]:py-2"
     >
       <Button className="h-11 px-3! text-base! font-semibold" onClick={() => send('picture.cut')} title="Cut to Next" keyFor="picture.cut">

@@ -1,9 +1,10 @@
 /** One layout: its name, number, background, frame and presets. */
 import { Frame } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { type Layout } from '#core/layout/document';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { FileButton } from '../parts/file-button';
 import { NumberField } from '../parts/number-field';
 import { USUAL_BLEED, useFrameArt } from './frame-art';
 import { ContentSelect } from '../parts/picture-select';
@@ -12,7 +13,6 @@ import { ContentSelect } from '../parts/picture-select';
 export function LayoutPanel({ layout }: { layout: Layout }) {
   const send = useSend();
   const art = useFrameArt(layout.id);
-  const picker = useRef<HTMLInputElement>(null);
   const [bleed, setBleed] = useState(USUAL_BLEED);
   const [preset, setPreset] = useState('');
   const { stills, presets } = useShow(({ desk: { show } }) => ({ stills: show.sources, presets: show.presets }));
@@ -65,19 +65,13 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
         >
           <Frame size={15} /> Find windows
         </Button>
-        <Button onClick={() => picker.current?.click()}>From a file…</Button>
-        <input
-          ref={picker}
-          type="file"
+        <FileButton
+          label="File with frame artwork"
           accept="image/png,image/webp,image/svg+xml"
-          className="hidden"
-          aria-label="File with frame artwork"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) void art.fromFile(file, bleed);
-          }}
-        />
+          onFile={(file) => void art.fromFile(file, bleed)}
+        >
+          From a file…
+        </FileButton>
       </div>
       <p className="text-xs text-muted">
         Or drop artwork on the picture: its transparent openings are found, and a box is laid under each.

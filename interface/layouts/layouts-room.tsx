@@ -6,6 +6,7 @@ import { walkThrough } from '#core/layout/walk-through';
 import { type Layout } from '#core/layout/document';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { NumberField } from '../parts/number-field';
 import { Popover } from '../parts/popover';
 import { useRoving } from '../parts/roving';
@@ -103,14 +104,7 @@ function Editor({ layout }: { layout: Layout }) {
   const paste = () => copied && send('box.paste', { layout: layout.id, boxes: chosen, fromLayout: copied.layout, fromBox: copied.box });
   return (
     <>
-      <div
-        ref={picture}
-        className="flex min-h-0 min-w-0 flex-col"
-        data-region="picture"
-        tabIndex={-1}
-        role="region"
-        aria-label="The picture"
-      >
+      <div ref={picture} className="flex min-h-0 min-w-0 flex-col" role="region" {...region('picture', 'The picture')}>
         <BoxTools
           layout={layout}
           boxes={boxes}
@@ -148,13 +142,7 @@ function Editor({ layout }: { layout: Layout }) {
           )}
         </ol>
       </div>
-      <aside
-        ref={settings}
-        className="flex min-h-0 flex-col border-l border-line"
-        data-region="settings"
-        tabIndex={-1}
-        aria-label="Settings"
-      >
+      <aside ref={settings} className="flex min-h-0 flex-col border-l border-line" {...region('settings', 'Settings')}>
         <Tabs
           label="Settings"
           value={tab}
@@ -253,13 +241,7 @@ export function LayoutsRoom() {
   return (
     <main className="grid h-(--room) grid-cols-[224px_minmax(0,1fr)_316px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
       <h1 className="sr-only">Layouts</h1>
-      <nav
-        ref={side}
-        className="flex min-h-0 flex-col border-r border-line"
-        data-region="layouts"
-        tabIndex={-1}
-        aria-label="Layouts and framings"
-      >
+      <nav ref={side} className="flex min-h-0 flex-col border-r border-line" {...region('layouts', 'Layouts and framings')}>
         <Tabs
           label="What to build"
           value={mode}

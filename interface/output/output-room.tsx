@@ -4,6 +4,7 @@ import { AsRun } from './as-run';
 import { RecordingPanel } from './recording-panel';
 import { Recordings } from './recordings';
 import { useRoving } from '../parts/roving';
+import { region } from '../parts/region';
 import { StreamPanel } from './stream-panel';
 
 /** The room of everything that leaves: recording, stream, the log, and how the engine fares. */
@@ -14,10 +15,8 @@ export function OutputRoom() {
       <h1 className="sr-only">Output</h1>
       <div
         ref={left}
-        data-region="outputs"
-        tabIndex={-1}
         role="region"
-        aria-label="Recording, stream, engine"
+        {...region('outputs', 'Recording, stream, engine')}
         className="row-span-2 flex min-w-0 flex-col gap-4 overflow-y-auto border-r border-line p-4"
       >
         <RecordingPanel />
@@ -25,10 +24,8 @@ export function OutputRoom() {
         <HealthCharts />
       </div>
       <div
-        data-region="recordings"
-        tabIndex={-1}
         role="region"
-        aria-label="Recordings and log"
+        {...region('recordings', 'Recordings and log')}
         className="row-span-2 flex min-h-0 min-w-0 flex-col gap-4 overflow-y-auto p-4"
       >
         <Recordings />

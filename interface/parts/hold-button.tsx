@@ -1,5 +1,6 @@
 /** A button that acts only when it is held. */
 import { useEffect, useRef, useState } from 'react';
+import { keeperOf, spend } from '../client/focus';
 import { Button, type ButtonProps } from './button';
 
 /** Milliseconds for which a key or button must be held. */
@@ -45,10 +46,12 @@ export function HoldButton({ onHeld, children, title, ...rest }: Omit<ButtonProp
       onPointerUp={end}
       onPointerLeave={end}
       onKeyDown={(e) => {
-        if (e.key !== 'Enter' && e.key !== ' ') return;
+        if ((e.key !== 'Enter' && e.key !== ' ') || keeperOf(e.nativeEvent) === null) return;
         // A key that goes on does not press again what has taken its place.
         e.preventDefault();
-        if (!e.repeat) begin();
+        if (e.repeat) return;
+        spend();
+        begin();
       }}
       onKeyUp={end}
       onBlur={end}

@@ -1,5 +1,5 @@
 /** One stop of Tab for a list, a bank or a matrix, with arrows inside. */
-import { type RefObject, useEffect, useRef } from 'react';
+import { type RefCallback, useCallback } from 'react';
 import { isText, reach, reachableIn, wasReached } from '../client/focus';
 
 type Way = 'ArrowLeft' | 'ArrowRight' | 'ArrowUp' | 'ArrowDown';
@@ -45,71 +45,71 @@ function own(target: HTMLElement, way: Way): boolean {
  * Makes what is in an element one stop of Tab. Arrows go to the nearest control in their direction, Home and End to the ends. After a
  * press with the mouse the arrows are the room's, unless `always`.
  */
-export function useRoving<T extends HTMLElement>({ always = false } = {}): RefObject<T | null> {
-  const ref = useRef<T>(null);
-  useEffect(() => {
-    const box = ref.current;
-    if (!box) return undefined;
-    let current: HTMLElement | null = null;
-    const items = () =>
-      reachableIn(box).filter(
-        (e) =>
-          e.closest('[data-roving]') === box &&
-          !e.closest('[role=tablist]') &&
-          !e.matches('ul, ol, [role=tabpanel], [class*=overflow-]:not(button, input, select, [role=slider])'),
-      );
-    const sync = () => {
-      // The browser makes a stop of what scrolls and holds no other.
-      for (const scrolls of box.querySelectorAll<HTMLElement>('ul, ol, [class*=overflow-]'))
-        if (!scrolls.hasAttribute('tabindex')) scrolls.tabIndex = -1;
-      const all = items();
-      if (!current || !box.contains(current)) current = all.find((e) => e.dataset.first !== undefined) ?? all[0] ?? null;
-      for (const item of all) {
-        const index = item === current ? 0 : -1;
-        if (item.tabIndex !== index) item.tabIndex = index;
-      }
-    };
-    const focusin = (event: FocusEvent) => {
-      if (event.target instanceof HTMLElement && items().includes(event.target)) current = event.target;
-      sync();
-    };
-    /** Fields that belong together go by Tab, as in any form. */
-    const field = (target: HTMLElement, back: boolean): HTMLElement | undefined => {
-      const fields = items().filter(
-        (e) => isText(e) && e.closest('li, tr, form, [role=group]') === target.closest('li, tr, form, [role=group]'),
-      );
-      return fields[fields.indexOf(target) + (back ? -1 : 1)];
-    };
-    const keydown = (event: KeyboardEvent) => {
-      const { target, code } = event;
-      if (target instanceof HTMLElement && code === 'Tab' && isText(target)) {
-        const to = field(target, event.shiftKey);
-        if (!to) return;
+export function useRoving<T extends HTMLElement>({ always = false } = {}): RefCallback<T> {
+  return useCallback(
+    (box: T | null) => {
+      if (!box) return undefined;
+      let current: HTMLElement | null = null;
+      const items = () =>
+        reachableIn(box).filter(
+          (e) =>
+            e.closest('[data-roving]') === box &&
+            !e.closest('[role=tablist]') &&
+            !e.matches('ul, ol, [role=tabpanel], [class*=overflow-]:not(button, input, select, [role=slider])'),
+        );
+      const sync = () => {
+        // The browser makes a stop of what scrolls and holds no other.
+        for (const scrolls of box.querySelectorAll<HTMLElement>('ul, ol, [class*=overflow-]'))
+          if (!scrolls.hasAttribute('tabindex')) scrolls.tabIndex = -1;
+        const all = items();
+        if (!current || !box.contains(current)) current = all.find((e) => e.dataset.first !== undefined) ?? all[0] ?? null;
+        for (const item of all) {
+          const index = item === current ? 0 : -1;
+          if (item.tabIndex !== index) item.tabIndex = index;
+        }
+      };
+      const focusin = (event: FocusEvent) => {
+        if (event.target instanceof HTMLElement && items().includes(event.target)) current = event.target;
+        sync();
+      };
+      /** Fields that belong together go by Tab, as in any form. */
+      const field = (target: HTMLElement, back: boolean): HTMLElement | undefined => {
+        const fields = items().filter(
+          (e) => isText(e) && e.closest('li, tr, form, [role=group]') === target.closest('li, tr, form, [role=group]'),
+        );
+        return fields[fields.indexOf(target) + (back ? -1 : 1)];
+      };
+      const keydown = (event: KeyboardEvent) => {
+        const { target, code } = event;
+        if (target instanceof HTMLElement && code === 'Tab' && isText(target)) {
+          const to = field(target, event.shiftKey);
+          if (!to) return;
+          event.preventDefault();
+          reach(to);
+        }
+        if (!(target instanceof HTMLElement) || event.ctrlKey || event.metaKey || event.altKey || event.shiftKey) return;
+        if (!always && !wasReached()) return;
+        const all = items();
+        if (!all.includes(target)) return;
+        const ends = (code === 'Home' || code === 'End') && !isText(target) && !target.matches('[role=slider], input[type=range]');
+        if (!ends && (!WAYS.includes(code) || own(target, code as Way))) return;
         event.preventDefault();
-        reach(to);
-      }
-      if (!(target instanceof HTMLElement) || event.ctrlKey || event.metaKey || event.altKey || event.shiftKey) return;
-      if (!always && !wasReached()) return;
-      const all = items();
-      if (!all.includes(target)) return;
-      const ends = (code === 'Home' || code === 'End') && !isText(target) && !target.matches('[role=slider], input[type=range]');
-      if (!ends && (!WAYS.includes(code) || own(target, code as Way))) return;
-      event.preventDefault();
-      event.stopPropagation();
-      const to = ends ? all.at(code === 'Home' ? 0 : -1) : ahead(target, all, code as Way);
-      if (to) reach(to);
-    };
-    box.dataset.roving = '';
-    sync();
-    const observer = new MutationObserver(sync);
-    observer.observe(box, { childList: true, subtree: true });
-    box.addEventListener('focusin', focusin);
-    box.addEventListener('keydown', keydown, true);
-    return () => {
-      observer.disconnect();
-      box.removeEventListener('focusin', focusin);
-      box.removeEventListener('keydown', keydown, true);
-    };
-  }, [always]);
-  return ref;
+        event.stopPropagation();
+        const to = ends ? all.at(code === 'Home' ? 0 : -1) : ahead(target, all, code as Way);
+        if (to) reach(to);
+      };
+      box.dataset.roving = '';
+      sync();
+      const observer = new MutationObserver(sync);
+      observer.observe(box, { childList: true, subtree: true });
+      box.addEventListener('focusin', focusin);
+      box.addEventListener('keydown', keydown, true);
+      return () => {
+        observer.disconnect();
+        box.removeEventListener('focusin', focusin);
+        box.removeEventListener('keydown', keydown, true);
+      };
+    },
+    [always],
+  );
 }

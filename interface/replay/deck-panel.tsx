@@ -13,6 +13,7 @@ import { type ActionArgs } from '#core/control/action';
 import { useHands } from '../client/hands';
 import { useShow, useSend, useLive } from '../client/show-client';
 import { useRoving } from '../parts/roving';
+import { region } from '../parts/region';
 import { useTally } from '../client/use-tally';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
@@ -215,9 +216,7 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
   return (
     <section
       ref={box}
-      data-region={`deck-${deck}`}
-      tabIndex={-1}
-      aria-label={`Deck ${deck}`}
+      {...region(`deck-${deck}`, `Deck ${deck}`)}
       style={{ contain: 'layout paint' }}
       className={clsx('flex min-w-0 flex-col border-t-4 bg-panel', chosen ? 'border-straw' : 'border-transparent')}
       onPointerDown={() => setRoom({ deck })}

@@ -9,6 +9,7 @@ import { formatTimeLeft } from '#core/time/duration';
 import { type ExportTask } from '#engine/replay/export-messages';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { FileButton } from '../parts/file-button';
 import { saveFile } from '../parts/save-file';
 import {
   type Container,
@@ -74,20 +75,9 @@ function ReadIn() {
     }
   };
   return (
-    <label className="inline-flex min-h-7 cursor-pointer items-center gap-1.5 rounded-[3px] border border-line bg-raised px-2.5 py-0.5 focus-within:outline-2 focus-within:outline-straw hover:border-muted">
+    <FileButton label="Clip list to read in" accept=".csv,.json" onFile={(file) => void read(file)}>
       <FileUp size={14} /> Read a clip list in
-      <input
-        type="file"
-        className="sr-only"
-        aria-label="Clip list to read in"
-        accept=".csv,.json"
-        onChange={(e) => {
-          const [file] = e.target.files ?? [];
-          if (file) void read(file);
-          e.target.value = '';
-        }}
-      />
-    </label>
+    </FileButton>
   );
 }
 

@@ -3,6 +3,7 @@ import { Circle } from 'lucide-react';
 import { useShow, useSend } from '../client/show-client';
 import { JogPanel } from '../control/jog-panel';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { HoldButton } from '../parts/hold-button';
 import { Tabs } from '../parts/tabs';
 import { AnglesPanel, BudgetLine } from './angles-panel';
@@ -83,12 +84,7 @@ export function ReplayRoom() {
           </div>
         )}
       </div>
-      <aside
-        className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[720px]"
-        data-region="clips"
-        tabIndex={-1}
-        aria-label="Clips and settings"
-      >
+      <aside className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[720px]" {...region('clips', 'Clips and settings')}>
         <div className="flex items-center gap-2 border-b border-line px-1.5 py-1">
           <RecordAngles />
           <div className="min-w-0 flex-1">

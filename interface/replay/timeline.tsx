@@ -11,6 +11,7 @@ import { type ShowClient } from '#engine/client/show-client';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { useKeyName } from '../client/hands';
 import { Button, withKey } from '../parts/button';
+import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { TimecodeField } from '../parts/timecode-field';
 import { type EdgeDrag, Magnifier } from './magnifier';
@@ -221,9 +222,7 @@ export function Timeline() {
 
   return (
     <section
-      data-region="timeline"
-      tabIndex={-1}
-      aria-label="Timeline"
+      {...region('timeline', 'Timeline')}
       className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[1099px]:min-h-80"
     >
       <div ref={tools} className="flex flex-wrap items-center gap-1 bg-panel px-1.5 py-1">

@@ -1,8 +1,7 @@
 /** Choosing an action and what it needs: for keys and controllers alike. */
 import { type Action, type ActionArgs } from '#core/control/action';
 import { ACTIONS } from '#core/control/actions';
-import { KEY_ROOMS } from '#core/control/key-layout';
-import { type KeyRoom, ROOMS } from '#core/control/rooms';
+import { KEY_ROOMS, type KeyRoom, ROOMS } from '#core/control/rooms';
 import { NumberField } from '../parts/number-field';
 
 export const roomName = (room: KeyRoom): string => (room === 'all' ? 'every room' : ROOMS[room].name);

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { type ControlDriver } from '#engine/control/driver';
 import { Tabs } from '../parts/tabs';
+import { region } from '../parts/region';
 import { ControllersPanel } from './controllers-panel';
 import { KeysPanel } from './keys-panel';
 import { ShowSettings } from './show-settings';
@@ -12,7 +13,7 @@ export function SettingsRoom({ controls }: { controls: readonly ControlDriver[] 
   return (
     <main className="flex h-(--room) flex-col overflow-hidden">
       <h1 className="sr-only">Settings</h1>
-      <section className="flex min-h-0 flex-1 flex-col" data-region="settings" tabIndex={-1} aria-label="Settings">
+      <section className="flex min-h-0 flex-1 flex-col" {...region('settings', 'Settings')}>
         <Tabs
           label="Settings"
           value={tab}

@@ -3,7 +3,7 @@ import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { findAction } from '#core/control/actions';
 import { type CommandSpec } from '#core/commands/command';
-import { asksForHold, findCommand } from '#core/desk/registry';
+import { asksForHold } from '#core/desk/registry';
 import { fieldsOf } from '#core/schema/fields';
 import { useKeyLayout } from '../client/hands';
 import { useHere } from '../client/here';
@@ -23,6 +23,17 @@ function fit({ title, about, id, key }: Entry, words: readonly string[]): number
   const all = `${name} ${about.toLowerCase()} ${id.toLowerCase()} ${key.toLowerCase()}`;
   if (!words.every((w) => all.includes(w))) return 0;
   return 1 + words.reduce((sum, w) => sum + (name.startsWith(w) ? 4 : name.includes(` ${w}`) ? 3 : name.includes(w) ? 2 : 0), 0);
+}
+
+/** What fits, the best first. */
+function best(entries: readonly Entry[], text: string): Entry[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  return entries
+    .map((entry) => ({ entry, score: fit(entry, words) }))
+    .filter(({ score }) => score > 0)
+    .sort((a, b) => b.score - a.score)
+    .slice(0, MOST_ROWS)
+    .map(({ entry }) => entry);
 }
 
 function Row({ entry, onSelect }: { entry: Entry; onSelect: () => void }) {
@@ -79,13 +90,14 @@ function Search({ onPending, onClose }: { onPending: (pending: Pending) => void;
   const room = useHere((s) => s.room);
   const show = useShow(({ desk }) => desk.show);
   const [text, setText] = useState('');
+  const [chosen, setChosen] = useState('');
   const entries = useMemo(() => finderEntries(show, layout, room), [show, layout, room]);
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = entries
-    .map((entry) => ({ entry, score: fit(entry, words) }))
-    .filter(({ score }) => score > 0)
-    .sort((a, b) => b.score - a.score)
-    .slice(0, MOST_ROWS);
+  const found = useMemo(() => best(entries, text), [entries, text]);
+  /** The best is chosen with the very letter that found it: Enter never does what was chosen a letter ago. */
+  const search = (next: string) => {
+    setText(next);
+    setChosen(best(entries, next)[0]?.id ?? '');
+  };
   /** After the finder has closed, so that what takes the focus keeps it. */
   const after = (act: () => void) => {
     onClose();
@@ -102,18 +114,14 @@ function Search({ onPending, onClose }: { onPending: (pending: Pending) => void;
     const act = () => perform(world, action.run(handsOf(client), what.args));
     const meaning = action.run(handsOf(client), what.args);
     if (meaning.kind === 'command' && asksForHold(client.state.desk, meaning)) return onPending({ kind: 'hold', title, act });
-    // Something must be filled in that the action has no key for.
-    const spec = meaning.kind === 'command' ? findCommand(meaning.type) : undefined;
-    if (spec && Object.keys(meaning.kind === 'command' ? meaning.args : {}).length === 0 && fieldsOf(spec.args).some((f) => !f.optional))
-      return onPending({ kind: 'form', spec });
     return after(act);
   };
   return (
-    <Command className="flex min-h-0 flex-col gap-2" label="Everything" shouldFilter={false}>
-      <Command.Input autoFocus placeholder="take, record, sound, a name, a key…" value={text} onValueChange={setText} />
+    <Command className="flex min-h-0 flex-col gap-2" label="Everything" shouldFilter={false} value={chosen} onValueChange={setChosen}>
+      <Command.Input autoFocus placeholder="take, record, sound, a name, a key…" value={text} onValueChange={search} />
       <Command.List className="max-h-[56vh] overflow-auto">
         <Command.Empty className="p-2 text-muted">Nothing has such a name. Try a word of what it does.</Command.Empty>
-        {found.map(({ entry }) => (
+        {found.map((entry) => (
           <Row key={entry.id} entry={entry} onSelect={() => run(entry)} />
         ))}
       </Command.List>

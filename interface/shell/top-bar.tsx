@@ -4,7 +4,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import { CLEAN_OUTPUT } from '#core/screens/outputs';
 import { formatDuration } from '#core/time/duration';
-import { goToRegion, regions } from '../client/focus';
+import { goToPart } from '../client/focus';
 import { openPanel, useHere } from '../client/here';
 import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
@@ -200,7 +200,7 @@ function SkipLink() {
       className="absolute -top-20 left-2 z-50 rounded-b bg-straw px-3 py-1.5 font-semibold text-deep focus:top-0"
       onClick={(e) => {
         e.preventDefault();
-        goToRegion(regions()[0]);
+        goToPart(0);
       }}
     >
       To the room

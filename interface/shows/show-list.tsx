@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDistanceToNow } from 'date-fns';
 import { Copy, Download, FolderInput, Pencil, Plus, Trash2, Wind } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
@@ -10,6 +10,7 @@ import { formatBytes } from '#core/time/duration';
 import { exportShow, importShow } from '#engine/storage/show-file';
 import { deleteShow, duplicateShow, listShows, renameShow, restoreShow, type ShowListItem } from '#engine/storage/shows';
 import { Button } from '../parts/button';
+import { FileButton } from '../parts/file-button';
 import { saveFile } from '../parts/save-file';
 import { type Raster } from '#core/show/raster';
 import { DEMO_RASTER } from '#standins/show/demo';
@@ -94,7 +95,6 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [making, setMaking] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
   const shows = useQuery({ queryKey: ['shows'], queryFn: listShows });
   const refresh = () => void queries.invalidateQueries({ queryKey: ['shows'] });
   const demo = useMutation({
@@ -105,8 +105,7 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
   useEffect(() => {
     document.title = 'Shows · Bivoca';
   }, []);
-  const take = async (file: File | undefined) => {
-    if (!file) return;
+  const take = async (file: File) => {
     try {
       const { missing } = await importShow(file);
       refresh();
@@ -135,20 +134,9 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
         <Button onClick={() => demo.mutate(360)} title="The demo at 640×360, for small machines">
           <Wind size={16} /> Demo, small
         </Button>
-        <Button onClick={() => picker.current?.click()}>
+        <FileButton label="Show file to import" accept=".bivoca,application/zip" onFile={(file) => void take(file)}>
           <FolderInput size={16} /> Import…
-        </Button>
-        <input
-          ref={picker}
-          type="file"
-          className="hidden"
-          accept=".bivoca,application/zip"
-          aria-label="Show file to import"
-          onChange={(e) => {
-            void take(e.target.files?.[0]);
-            e.target.value = '';
-          }}
-        />
+        </FileButton>
       </div>
       {shows.error && (
         <p role="alert" className="border-t border-line py-8 text-caution">

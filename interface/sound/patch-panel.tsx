@@ -10,6 +10,7 @@ import { type DeviceState } from '#engine/sound/device-board';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { FileButton } from '../parts/file-button';
 import { saveFile } from '../parts/save-file';
 import { useDevices, usePairs } from './use-devices';
 import { WaysBack } from './ways-back';
@@ -182,20 +183,9 @@ function RoutingFiles({ devices }: { devices: SoundDeviceInfo[] }) {
       <Button onClick={save}>
         <FileDown size={14} /> Save the routing
       </Button>
-      <label className="inline-flex min-h-7 cursor-pointer items-center gap-1.5 rounded-[3px] border border-line bg-raised px-2.5 py-0.5 focus-within:outline-2 focus-within:outline-straw hover:border-muted">
+      <FileButton label="Routing to read in" accept=".json" onFile={(file) => void read(file)}>
         <FileUp size={14} /> Read a routing in
-        <input
-          type="file"
-          className="sr-only"
-          aria-label="Routing to read in"
-          accept=".json"
-          onChange={(e) => {
-            const [file] = e.target.files ?? [];
-            if (file) void read(file);
-            e.target.value = '';
-          }}
-        />
-      </label>
+      </FileButton>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { useStore } from 'zustand';
 import { routingReport } from '#core/sound/routing/findings';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
 import { ChannelPanel } from './channel-panel';
@@ -96,13 +97,7 @@ export function SoundRoom() {
   return (
     <main className="grid h-(--room) grid-cols-[minmax(0,1fr)_410px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
       <h1 className="sr-only">Sound</h1>
-      <div
-        className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[640px]"
-        data-region="desk"
-        tabIndex={-1}
-        role="region"
-        aria-label="Strips or matrix"
-      >
+      <div className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[640px]" role="region" {...region('desk', 'Strips or matrix')}>
         <div ref={bar} className="flex shrink-0 items-center gap-1 border-b border-line px-2 py-1">
           <Button pressed={view === 'strips'} onClick={() => setSoundRoom({ view: 'strips' })}>
             Strips
@@ -122,9 +117,7 @@ export function SoundRoom() {
       </div>
       <aside
         className="flex min-h-0 flex-col border-l border-line max-[1099px]:h-[760px]"
-        data-region="settings"
-        tabIndex={-1}
-        aria-label="Settings of the sound desk"
+        {...region('settings', 'Settings of the sound desk')}
       >
         <Tabs
           label="Settings of the sound desk"

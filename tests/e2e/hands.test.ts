@@ -149,6 +149,7 @@ describe('jobs by keys alone', () => {
     await focusOn('One box');
     count += await keys('ArrowDown', 'Enter');
     await until(() => pick(page, (s) => s.desk.show.layouts.length).then((n) => n === before + 1), 'the layout');
+    expect(await pick(page, (s) => s.desk.show.layouts.at(-1)?.boxes.length)).toBe(2);
     // What the first box shows: the first seat of the list.
     count += await keys('KeyS');
     await focusOn('What the box shows');
@@ -242,6 +243,10 @@ describe('Space takes', () => {
         });
       await takes(name);
     }
+    // Pressed, not held: it says so, and gives the keys back too.
+    await press(page, 'Black');
+    await page.waitForFunction(() => [...document.querySelectorAll('button [role=status]')].some((e) => e.textContent === 'hold'));
+    await takes('a button that wants to be held');
     await press(page, 'Mute Shore wide');
   });
 
@@ -320,6 +325,112 @@ describe('Space takes', () => {
     }
     expect(held.filter((seen) => seen === false).length).toBeLessThanOrEqual(18);
     expect(held.some((seen) => seen === true)).toBe(true);
+  });
+});
+
+describe('what each person has at hand', () => {
+  const hands = (change: string) => page.evaluate((c) => localStorage.setItem('bivoca.hands', c), change);
+
+  beforeAll(() => goTo('F1', 'desk'));
+  afterAll(async () => {
+    await page.evaluate(() => localStorage.removeItem('bivoca.hands'));
+  });
+
+  it('is their own choice of rooms, transitions and speeds', async () => {
+    const links = () => page.$$eval('nav[aria-label="Rooms"] a', (all) => all.filter((a) => a.offsetParent).map((a) => a.textContent));
+    expect(await links()).toContain('Layouts');
+    await press(page, 'All rooms');
+    await press(page, 'Layouts in the bar');
+    await keys('Escape');
+    await until(async () => !(await links()).includes('Layouts'), 'the room to leave the bar');
+    await keys('Shift+F1');
+    // Still reached, and the bar says where one is.
+    await until(() => page.$eval('[aria-label="All rooms"]', (e) => e.textContent?.includes('Layouts')), 'the name of the room');
+    await keys('Shift+F7');
+    await press(page, 'Keys and what is at hand');
+    await (await page.waitForSelector('aria/Transitions on the rail'))?.click();
+    await page.keyboard.type('3');
+    await keys('Enter');
+    await (await page.waitForSelector('section[aria-label="At hand"] label:nth-of-type(2) input'))?.click({ count: 3 });
+    await page.keyboard.type('10 60');
+    await keys('Enter');
+    await goTo('F1', 'desk');
+    await until(
+      () => page.$$eval('[aria-label="Transition"] button[aria-pressed]', (all) => all.length === 4),
+      'three transitions and the list',
+    );
+    await goTo('F2', 'replay');
+    const speeds = () =>
+      page.$$eval('section[aria-label="Deck 1"] button', (all) => all.map((b) => b.title).filter((t) => t.startsWith('Speed ')));
+    await until(async () => (await speeds()).length === 2, 'two speeds');
+    expect(await speeds()).toEqual(['Speed 10 %', 'Speed 60 %']);
+    await hands('damaged');
+    await page.evaluate(() => localStorage.removeItem('bivoca.hands'));
+  });
+
+  it('never makes the bar wrap or scroll, while everything runs', async () => {
+    await goTo('F1', 'desk');
+    for (const type of ['output.startRecording', 'output.startStream']) await send(page, type);
+    await until(() => page.$eval('header', (e) => /REC.*LIVE/.test(e.textContent ?? '')), 'both outputs', 40_000);
+    expect(await page.$eval('header', (e) => [e.offsetHeight, e.scrollWidth <= e.clientWidth])).toEqual([44, true]);
+    for (const type of ['output.stopStream', 'output.stopRecording']) await send(page, type);
+    await until(() => pick(page, (s) => s.encoder.recording === null && s.encoder.stream === null), 'both outputs to end');
+  });
+});
+
+describe('keys in every room', () => {
+  const region = () => page.evaluate(() => (document.activeElement?.closest('[data-region]') as HTMLElement | null)?.dataset.region ?? '');
+
+  it('go from part to part', async () => {
+    await goTo('F1', 'desk');
+    const seen: string[] = [];
+    for (let i = 0; i < 6; i += 1) {
+      await keys('F6');
+      seen.push(await region());
+    }
+    expect(new Set(seen)).toEqual(new Set(['sources', 'take', 'lanes', 'shelf', 'sound']));
+    await keys('Alt+Shift+Digit2');
+    expect(await region()).toBe('take');
+  });
+
+  it('talk while another hand switches, and end when they are let go, whatever room is open', async () => {
+    await page.keyboard.down('Backquote');
+    await until(() => pick(page, (s) => s.desk.air.sound.talkback !== null), 'the talk');
+    await keys('Digit3', 'F2');
+    await until(async () => (await room()) === 'replay', 'Replay');
+    await passes(page, 5);
+    expect(await pick(page, (s) => [s.desk.air.nextId, s.desk.air.sound.talkback !== null])).toEqual(['mast', true]);
+    await page.keyboard.up('Backquote');
+    await until(() => pick(page, (s) => s.desk.air.sound.talkback === null), 'the talk to end');
+  });
+
+  it('and controllers are not taken up anew with a room', async () => {
+    await page.evaluate(() => {
+      const Before = BroadcastChannel;
+      const counted = window as unknown as { opened: number };
+      counted.opened = 0;
+      window.BroadcastChannel = class extends Before {
+        constructor(name: string) {
+          super(name);
+          counted.opened += 1;
+        }
+      };
+    });
+    await goTo('F3', 'sound');
+    await goTo('F1', 'desk');
+    await passes(page, 10);
+    expect(await page.evaluate(() => (window as unknown as { opened: number }).opened)).toBe(0);
+  });
+
+  it('roll the newest clip to air', async () => {
+    await send(page, 'replay.start');
+    await passes(page, 60);
+    await send(page, 'clip.grab', { deck: 1, seconds: 1 });
+    await keys('KeyN');
+    const deck = await pick(page, (s) => s.desk.show.sources.find((x) => x.settings.kind === 'deck' && x.settings.deck === 1)?.id);
+    await until(() => pick(page, (s) => s.desk.air.onAirId).then((id) => id === deck), 'the deck on air');
+    await send(page, 'replay.backToLive');
+    await send(page, 'replay.stop');
   });
 });
 
