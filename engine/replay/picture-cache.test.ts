@@ -39,7 +39,17 @@ function material(): Material {
   return made;
 }
 
-const settle = (ms = 15) => new Promise((resolve) => setTimeout(resolve, ms));
+const settle = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Waits until the decoders have stood still for a while, however slow the machine is. */
+async function atRest(cache: PictureCache): Promise<void> {
+  for (let still = 0, before = ''; still < 5;) {
+    await settle(5);
+    const now = `${FakeVideoDecoder.decoded} ${cache.bytes}`;
+    still = now === before ? still + 1 : 0;
+    before = now;
+  }
+}
 
 /** What the cache shows at a frame; null in a gap. */
 async function shows(cache: PictureCache, frame: number, rate: number): Promise<string | null> {
@@ -72,7 +82,7 @@ describe('the decoded frames that decks keep', () => {
         await settle(1);
         expect(cache.bytes).toBeLessThanOrEqual(6 * GROUP * FRAME_BYTES);
         cache.close();
-        await settle(2);
+        await atRest(cache);
         expect(FakeFrame.open).toBe(0);
       }),
       { numRuns: 60 },
@@ -82,16 +92,16 @@ describe('the decoded frames that decks keep', () => {
   it('decode no more than one frame needs for a far seek, and the neighbours once somebody steps', async () => {
     const cache = new PictureCache(material(), 1e9);
     await shows(cache, 42, 0);
-    await settle();
+    await atRest(cache);
     expect(cache.bytes / FRAME_BYTES).toBe(3);
     await shows(cache, 43, 0);
-    await settle();
+    await atRest(cache);
     // The group, and the ones before and after it.
     expect(cache.bytes / FRAME_BYTES).toBe(3 * GROUP);
     const before = FakeVideoDecoder.made;
     expect(await shows(cache, 39, 0)).toBe('39');
     expect(await shows(cache, 48, 0)).toBe('48');
-    await settle();
+    await atRest(cache);
     expect(FakeVideoDecoder.made).toBeLessThanOrEqual(before + 1);
     cache.close();
   });
@@ -102,7 +112,7 @@ describe('the decoded frames that decks keep', () => {
       // Where its size is known: from the second frame on.
       for (const f of [frame, frame + 1]) {
         await shows(cache, f, rate);
-        await settle();
+        await atRest(cache);
       }
       const groups = cache.bytes / FRAME_BYTES / GROUP;
       cache.close();
@@ -129,7 +139,7 @@ describe('the decoded frames that decks keep', () => {
   it('use decoders again instead of making one for every group', async () => {
     const cache = new PictureCache(material(), 1e9);
     for (let f = 0; f < 80; f += 1) expect(await shows(cache, f, 1)).toBe(String(f));
-    await settle();
+    await atRest(cache);
     expect(FakeVideoDecoder.made).toBeLessThanOrEqual(4);
     cache.close();
   });
@@ -151,14 +161,14 @@ describe('the decoded frames that decks keep', () => {
     expect(await shows(cache, 2, Infinity)).toBe('2');
     [3, 4].forEach(put);
     expect(await shows(cache, 4, Infinity)).toBe('4');
-    await settle();
+    await atRest(cache);
     // A standing deck has given its decoder back; what comes later is decoded anew.
     await shows(cache, 3, 0);
-    await settle();
+    await atRest(cache);
     [5, 6].forEach(put);
     expect(await shows(cache, 6, 0)).toBe('6');
     cache.close();
-    await settle();
+    await atRest(cache);
     expect(FakeFrame.open).toBe(0);
   });
 
@@ -171,7 +181,7 @@ describe('the decoded frames that decks keep', () => {
     expect(await shows(cache, 33, 0)).toBeNull();
     expect(await shows(cache, 50, 0)).toBe('50');
     cache.close();
-    await settle();
+    await atRest(cache);
     expect(FakeFrame.open).toBe(0);
     expect(FakeVideoDecoder.alive).toBeLessThanOrEqual(4);
   });

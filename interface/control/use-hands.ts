@@ -38,10 +38,11 @@ export function useKeyboard(): void {
     const letAllGo = () => [...held.keys()].forEach(letGo);
     const down = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.isComposing) return;
-      if (focusIsOnItsWay()) return event.preventDefault();
       // The question mark lies elsewhere on other keyboards.
       const chord = event.key === '?' ? 'Shift+Slash' : chordOf(event);
       const binding = chord === '' ? undefined : bindingFor(layoutInUse(useHands.getState()), roomNow(), KEYBOARD, chord);
+      // Meant for a field that is not drawn yet; what means the same everywhere goes on.
+      if (focusIsOnItsWay() && binding?.room !== 'all') return event.preventDefault();
       const action = binding && findAction(binding.action);
       if (!binding || action?.takes !== 'press' || !passes(event, binding)) return;
       event.preventDefault();

@@ -40,9 +40,14 @@ const focused = () =>
     return e.getAttribute('aria-label') ?? (e as HTMLInputElement).labels?.[0]?.textContent ?? e.textContent ?? e.tagName;
   });
 const room = () => page.evaluate(() => location.pathname.split('/').at(-1));
+/** Goes to a room by its key; it is drawn then. */
 const goTo = async (key: string, name: string) => {
   await keys(key);
   await until(async () => (await room()) === name, `the room ${name}`);
+  await until(
+    () => page.evaluate((n) => document.querySelector('main h1')?.textContent?.toLowerCase() === n, name),
+    `the room ${name} to be drawn`,
+  );
 };
 const focusOn = async (label: string) => {
   await until(async () => (await focused()).includes(label), `the focus on ${label}`, 5000).catch(async (error: unknown) => {
