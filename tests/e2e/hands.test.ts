@@ -578,10 +578,17 @@ describe('keys of one’s own', () => {
 
 describe('the finder', () => {
   const rows = () => page.evaluate(() => [...document.querySelectorAll('[cmdk-item]')].map((e) => e.textContent ?? ''));
+  /** Types into a finder of its own, not into one that is just closing, and waits until it answers these very words. */
   const find = async (words: string) => {
+    await until(async () => {
+      const open = await page.evaluate(() => document.querySelector('[role=dialog]') !== null);
+      if (open) await keys('Escape');
+      return !open;
+    }, 'the last dialog to be closed');
     await keys('Ctrl+KeyK');
-    await page.waitForSelector('[role=dialog] input');
+    await page.waitForFunction(() => document.activeElement?.matches('[role=dialog] input'));
     await page.keyboard.type(words);
+    await page.waitForFunction((w) => document.querySelector<HTMLInputElement>('[role=dialog] input')?.value === w, {}, words);
     await until(async () => (await rows()).length > 0, 'something found');
   };
 
@@ -595,15 +602,15 @@ describe('the finder', () => {
     await keys('Escape');
     await find('sound');
     await until(async () => (await rows()).some((r) => /Go to Sound.*F3$/.test(r)), 'the room with its key');
-    await keys('Escape');
-    await keys('Ctrl+KeyK');
-    await page.keyboard.type('report');
+    await find('re');
+    await page.keyboard.type('port');
     await until(async () => !(await rows()).some((r) => /Report what is kept|Report a source/.test(r)), 'no report');
     await keys('Escape');
   });
 
   it('asks by name and picture, and for a hold where there is one', async () => {
     await find('fill a lane');
+    await until(async () => /Fill a lane/.test((await rows())[0] ?? ''), 'the command at the head of the list');
     await keys('Enter');
     await until(async () => (await rows()).includes('Names'), 'the lanes');
     await keys('Enter');
