@@ -4,6 +4,7 @@
  */
 import { type OutputRun } from '../output/air';
 import { type Player } from '../media/air';
+import { createGraphicsAir, type GraphicsAir } from '../graphics/air';
 import { type Fade, restingFade } from '../time/fade';
 import { type RunningTransition, type AirLane, createAirLane } from '../picture/air';
 import { createReplayAir, type ReplayAir } from '../replay/air';
@@ -26,6 +27,7 @@ export interface Air {
   stream: OutputRun | null;
   replay: ReplayAir;
   sound: SoundAir;
+  graphics: GraphicsAir;
 }
 
 /** The pair that commands work on. */
@@ -48,5 +50,6 @@ export function createAir(show: Show): Air {
     stream: null,
     replay: createReplayAir(),
     sound: createSoundAir(),
+    graphics: createGraphicsAir(),
   };
 }

@@ -25,7 +25,7 @@ describe('commands', () => {
     [{ type: 'picture.moveBar', args: { position: 2 } }, 'bad-argument', 'position'],
     [{ type: 'source.add', args: { name: 'x', settings: { kind: 'colour', colour: 'blue' } } }, 'bad-argument', 'settings.colour'],
     [{ type: 'source.add', args: { name: '', settings: { kind: 'colour', colour: '#000000' } } }, 'bad-argument', 'name'],
-    [{ type: 'lane.setContent', args: { lane: 'lane-1', content: { kind: 'card', id: 'gone' } } }, 'unknown-content', 'content.id'],
+    [{ type: 'lane.setContent', args: { lane: 'lane-1', content: { kind: 'picture', id: 'gone' } } }, 'unknown-content', 'content.id'],
   ])('refuses %j with code and field', (command, code, field) => {
     const outcome = execute(sampleDesk(), command, { frame: 0, newId: () => 'x' });
     expect(outcome).toMatchObject({ ok: false, error: { code, field } });
@@ -120,7 +120,7 @@ describe('undo and redo', () => {
         args: fc.record({ source: fc.constantFrom('a', 'b'), name: fc.string({ minLength: 1, maxLength: 9 }) }),
       }),
       fc.record({ type: fc.constant('source.move'), args: fc.record({ source: fc.constantFrom('a', 'b', 'c'), index: fc.nat(6) }) }),
-      fc.record({ type: fc.constant('card.add'), args: fc.record({ name: fc.string({ maxLength: 9 }), role: fc.constant('') }) }),
+      fc.record({ type: fc.constant('graphic.add'), args: fc.record({ name: fc.string({ minLength: 1, maxLength: 9 }) }) }),
       fc.record({
         type: fc.constant('source.remove'),
         args: fc.record({ source: fc.constantFrom('c', 'clip'), force: fc.constant(true) }),

@@ -2,6 +2,7 @@
 import { SOURCE_KINDS } from '../show/source-kinds';
 import { PROGRAMME_OUTPUT } from '../screens/outputs';
 import { firstLanes, plainTransition, firstTransitions } from '../picture/create';
+import { createGraphics } from '../graphics/create';
 import { createReplay } from '../replay/document';
 import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
@@ -25,7 +26,6 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     rate: { ...rate },
     sources: [],
     groups: [],
-    cards: [],
     lanes: firstLanes(),
     seats: [],
     eyes: [],
@@ -48,12 +48,14 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
       },
     },
     replay: createReplay(raster.height),
+    graphics: createGraphics(),
+    tableaux: [],
   };
 }
 
 /** A source with the first free number and the next colour in turn; pass what should differ. */
 export function createSource(show: Show, id: string, name: string, settings: SourceSettings): Source {
-  const taken = new Set([show.sources, show.framings, show.layouts, show.presets].flat().map((p) => p.number));
+  const taken = new Set([show.sources, show.framings, show.layouts, show.presets, show.graphics.list].flat().map((p) => p.number));
   let number: number | null = 1;
   while (number !== null && taken.has(number)) number = number < 99 ? number + 1 : null;
   // A camera with a microphone of its own stays open whatever is on air.

@@ -1,11 +1,14 @@
 /** Everything in a show that has an identity: which class it is of, and where the show keeps it. */
 import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
-import { Lane, Override, StoredTransition } from '../picture/document';
+import { Clock, Entry, Graphic } from '../graphics/document';
+import { StoredFinish } from '../graphics/fill';
+import { entryName } from '../graphics/find';
+import { Lane, Override, StoredTransition, Tableau } from '../picture/document';
 import { Angle, Clip, Reel } from '../replay/document';
 import { type Constructor } from '../schema/fields';
 import { type EntityKind, kindsOf, type RefTarget } from '../schema/kinds';
 import { outputsOf } from '../screens/outputs';
-import { NameCard, SourceGroup } from '../show/document';
+import { SourceGroup } from '../show/document';
 import { Source } from '../show/source';
 import { AirPath, Bus, CardMix, FaderGroup, InputChannel, Listener, Patch, StripPreset } from '../sound/document';
 import { type Show } from './show';
@@ -21,7 +24,7 @@ interface EntityTraits {
   of: Constructor | null;
   list: (show: Show) => readonly Entity[];
   /** The object and its field that hold the list of them; null where they are not stored in one list. */
-  home: ((show: Show) => Home) | null;
+  home: ((show: Show, id?: string) => Home) | null;
 }
 
 type Home = { in: Record<string, unknown>; field: string };
@@ -31,7 +34,19 @@ const homeIn =
   (show: Show): Home => ({ in: of(show) as Record<string, unknown>, field });
 const inShow = (field: keyof Show) => homeIn((show) => show, field);
 const inSound = (field: keyof Show['sound']) => homeIn((show) => show.sound, field);
+const inGraphics = (field: keyof Show['graphics']) => homeIn((show) => show.graphics, field);
 const inReplay = (field: keyof Show['replay']) => homeIn((show) => show.replay, field);
+
+const entryLists = new WeakMap<readonly Graphic[], readonly Entity[]>();
+
+/** Every entry of every graphic, named. There may be thousands: worked out once for each state. */
+function entryList(graphics: readonly Graphic[]): readonly Entity[] {
+  const known = entryLists.get(graphics);
+  if (known) return known;
+  const list = graphics.flatMap((graphic) => graphic.entries.map((e) => ({ id: e.id, name: entryName(graphic, e) })));
+  if (Object.isFrozen(graphics)) entryLists.set(graphics, list);
+  return list;
+}
 
 const bySound = (item: { id: string; name?: string }): Entity => ({ id: item.id, name: item.name ?? '' });
 
@@ -42,7 +57,19 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   preset: { of: Preset, list: (show) => show.presets, home: inShow('presets') },
   seat: { of: Seat, list: (show) => show.seats, home: inShow('seats') },
   output: { of: null, list: outputsOf, home: null },
-  card: { of: NameCard, list: (show) => show.cards, home: inShow('cards') },
+  graphic: { of: Graphic, list: (show) => show.graphics.list, home: inGraphics('list') },
+  entry: {
+    of: Entry,
+    list: (show) => entryList(show.graphics.list),
+    // Each graphic has a list of its own.
+    home: (show, id) => ({
+      in: (show.graphics.list.find((g) => g.entries.some((e) => e.id === id)) ?? { entries: [] }) as unknown as Record<string, unknown>,
+      field: 'entries',
+    }),
+  },
+  clock: { of: Clock, list: (show) => show.graphics.clocks, home: inGraphics('clocks') },
+  finish: { of: StoredFinish, list: (show) => show.graphics.finishes, home: inGraphics('finishes') },
+  tableau: { of: Tableau, list: (show) => show.tableaux, home: inShow('tableaux') },
   lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },
   group: { of: SourceGroup, list: (show) => show.groups, home: inShow('groups') },
   style: { of: Style, list: (show) => show.styles, home: inShow('styles') },

@@ -1,4 +1,5 @@
 /** Brings a show of any known version to the present one. */
+import { graphicsAirMigrations, graphicsMigrations } from '../graphics/migrations';
 import { layoutMigrations } from '../layout/migrations';
 import { outputMigrations } from '../output/migrations';
 import { pictureAirMigrations, pictureMigrations } from '../picture/migrations';
@@ -18,20 +19,22 @@ const SHOW_STEPS: readonly Migrations[] = [
   outputMigrations,
   replayMigrations,
   soundMigrations,
+  graphicsMigrations,
 ];
-const AIR_STEPS: readonly Migrations[] = [pictureAirMigrations];
+const AIR_STEPS: readonly Migrations[] = [pictureAirMigrations, graphicsAirMigrations];
 
 /** `raw` brought from one version to the present one. */
-function upToDate(raw: Raw, from: number, domains: readonly Migrations[]): Raw {
+function upToDate(raw: Raw, from: number, domains: readonly Migrations[], show: Raw = raw): Raw {
   let data = raw;
   for (let version = from + 1; version <= SHOW_VERSION; version += 1) {
-    for (const steps of domains) data = steps[version]?.(data) ?? data;
+    for (const steps of domains) data = steps[version]?.(data, show) ?? data;
   }
   return data;
 }
 
-/** Air of a show of an older version, as far as it can go on. */
-export const readAir = (air: Air, version: number): Air => upToDate(air as unknown as Raw, version, AIR_STEPS) as unknown as Air;
+/** Air of a show of an older version, as far as it can go on; `show` is that show as it is today. */
+export const readAir = (air: Air, version: number, show: Show): Air =>
+  upToDate(air as unknown as Raw, version, AIR_STEPS, show as unknown as Raw) as unknown as Air;
 
 /**
  * `raw` as a sound show of the present version.

@@ -1,4 +1,6 @@
-/** Everything that can be switched: sources, framings, layouts, presets and seats share one space of identities. */
+/** Everything that can be switched: sources, framings, layouts, presets, seats, graphics and their entries share one space of identities. */
+import { type Entry, type Graphic } from '../graphics/document';
+import { allWindowsOf, filledOf, findGraphic, graphicName, windowsOf } from '../graphics/find';
 import { type Framing, type Layout, type Preset, type Seat } from '../layout/document';
 import { REF_TARGETS } from '../schema/kinds';
 import { findOutput } from '../screens/outputs';
@@ -12,7 +14,9 @@ export type Picture =
   | { kind: 'source'; id: string; name: string; source: Source }
   | { kind: 'framing'; id: string; name: string; framing: Framing }
   | { kind: 'layout'; id: string; name: string; layout: Layout | Preset }
-  | { kind: 'seat'; id: string; name: string; seat: Seat };
+  | { kind: 'seat'; id: string; name: string; seat: Seat }
+  /** A graphic by itself, or one of its entries. */
+  | { kind: 'graphic'; id: string; name: string; graphic: Graphic; entry: Entry | null };
 export type PictureKind = Picture['kind'];
 
 interface PictureTraits<K extends PictureKind> {
@@ -53,6 +57,13 @@ const PICTURES: { [K in PictureKind]: PictureTraits<K> } = {
       return seat ? { kind: 'seat', id, name: seat.name, seat } : null;
     },
     behind: (show, { seat }) => sourceBehind(show, seat.occupantId),
+  },
+  graphic: {
+    find: (show, id) => {
+      const found = findGraphic(show, id);
+      return found && { kind: 'graphic', id, name: graphicName(found), ...found };
+    },
+    behind: () => null,
   },
 };
 
@@ -95,7 +106,10 @@ const allParts = new WeakMap<object, readonly string[]>();
 
 /** Identities of the pictures directly inside one: its occupant, its source, its boxes and keys. Hidden boxes count with `all`. */
 function inside(show: Show, id: string, all: boolean): readonly string[] {
+  const found = findGraphic(show, id);
+  if (found) return all ? allWindowsOf(found.graphic) : windowsOf(filledOf(found));
   for (const kind of REF_TARGETS.picture.kinds) {
+    if (kind === 'graphic' || kind === 'entry') continue;
     const { of, list } = ENTITIES[kind];
     const item = kind === 'source' ? undefined : list(show).find((entity) => entity.id === id);
     if (item && of) return partsOf(of as Parameters<typeof walkRefs>[0], item, all);

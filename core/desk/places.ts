@@ -1,6 +1,9 @@
 /** Words for the place where something is used: "box Left of Wide", "key of Names". */
 import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
-import { Lane, Override, StoredTransition, Transition } from '../picture/document';
+import { Entry, Graphic } from '../graphics/document';
+import { Element } from '../graphics/element';
+import { entryName } from '../graphics/find';
+import { Lane, Override, StoredTransition, Tableau, Transition } from '../picture/document';
 import { Angle, Clip } from '../replay/document';
 import { type Constructor } from '../schema/fields';
 import { Source } from '../show/source';
@@ -25,6 +28,13 @@ const PLACES = new Map<Constructor, Words>([
   say(Seat, (seat) => `seat ${seat.name}`),
   say(Style, (style) => `style ${style.name}`),
   say(Lane, (lane) => lane.name),
+  say(Graphic, (graphic) => graphic.name),
+  say(Element, (element, _, within) => `${element.name} of ${within}`),
+  say(Entry, (entry, show, within) => {
+    const graphic = show.graphics.list.find((g) => g.entries.includes(entry));
+    return graphic ? `${entryName(graphic, entry)} of ${graphic.name}` : within;
+  }),
+  say(Tableau, (tableau) => `tableau ${tableau.name}`),
   say(StoredTransition, (stored) => `transition ${stored.name}`),
   say(Transition, (_, _show, within) => within || 'the armed transition'),
   say(Override, ({ fromId, toId }, show) =>

@@ -15,7 +15,13 @@ import { outputCommands } from '../output/commands';
 import { laneCommands } from '../picture/lane-commands';
 import { pictureCommands } from '../picture/commands';
 import { transitionCommands } from '../picture/transition-commands';
-import { cardCommands } from '../show/card-commands';
+import { tableauCommands } from '../picture/tableau-commands';
+import { clockCommands } from '../graphics/clock-commands';
+import { elementCommands } from '../graphics/element-commands';
+import { entryCommands } from '../graphics/entry-commands';
+import { fieldCommands } from '../graphics/field-commands';
+import { finishCommands } from '../graphics/finish-commands';
+import { graphicCommands } from '../graphics/graphic-commands';
 import { showCommands } from '../show/commands';
 import { sourceCommands } from '../show/source-commands';
 import { busCommands } from '../sound/bus-commands';
@@ -38,7 +44,13 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...boxCommands,
   ...framingCommands,
   ...styleCommands,
-  ...cardCommands,
+  ...tableauCommands,
+  ...graphicCommands,
+  ...entryCommands,
+  ...fieldCommands,
+  ...elementCommands,
+  ...finishCommands,
+  ...clockCommands,
   ...deckCommands,
   ...clipCommands,
   ...reelCommands,

@@ -1,5 +1,6 @@
 /** Removes a thing from the show, and takes it out of every place that referred to it. */
 import { current, isDraft } from 'immer';
+import { forgetInGraphics, goesWithGraphics } from '../graphics/forget';
 import { forgetInMixer } from '../picture/forget';
 import { forgetInReplay } from '../replay/forget';
 import { type EntityKind, kindsOf } from '../schema/kinds';
@@ -16,7 +17,7 @@ export interface Gone {
 }
 
 /** What a domain does to air when something is gone from the show. */
-const AIR = [forgetInMixer, forgetInReplay, forgetInSound];
+const AIR = [forgetInMixer, forgetInReplay, forgetInSound, forgetInGraphics];
 
 type Node = Record<string, unknown>;
 
@@ -82,7 +83,7 @@ export function remove(desk: Desk, kind: EntityKind, id: string): void {
   const done: Gone[] = [];
   let gone: Gone[] = [{ kind, id }];
   while (gone.length > 0) {
-    const going = gone.flatMap((g) => [g, ...goesWithSound(desk.show, g)]);
+    const going = gone.flatMap((g) => [g, ...goesWithSound(desk.show, g), ...goesWithGraphics(desk.show, g)]);
     for (const g of going) drop(desk.show, g);
     done.push(...going);
     gone = releaseAll(desk, going).filter((g) => !done.some((d) => d.kind === g.kind && d.id === g.id));
@@ -92,6 +93,6 @@ export function remove(desk: Desk, kind: EntityKind, id: string): void {
 
 /** Takes the thing itself out of the list it stands in. */
 function drop(show: Show, { kind, id }: Gone): void {
-  const home = ENTITIES[kind].home?.(show);
+  const home = ENTITIES[kind].home?.(show, id);
   if (home) home.in[home.field] = (home.in[home.field] as Node[]).filter((item) => identityOf(kind, item) !== id);
 }

@@ -30,8 +30,8 @@ describe('reading a show', () => {
     ['two sources of one number', (raw) => Object.assign(raw.sources[1] as object, { number: 1 }), /number 1 is used twice/],
     [
       'a lane that points nowhere',
-      (raw) => Object.assign(raw.lanes[0] as object, { content: { kind: 'card', id: 'gone' } }),
-      /no card has the id/,
+      (raw) => Object.assign(raw.lanes[0] as object, { content: { kind: 'picture', id: 'gone' } }),
+      /no picture has the id/,
     ],
     ['an odd raster', (raw) => Object.assign(raw.raster, { width: 641 }), /even/],
     [

@@ -1,16 +1,17 @@
 /** The show: the document that is saved, exported and undone. */
 import { Delivery } from '../output/document';
-import { Lane, MOST_LANES, Transition, StoredTransition, Override } from '../picture/document';
-import { SourceGroup, NameCard } from '../show/document';
+import { Lane, MOST_LANES, Transition, StoredTransition, Override, Tableau } from '../picture/document';
+import { SourceGroup } from '../show/document';
 import { Raster, RateField } from '../show/raster';
 import { Id, ListOf, Nested, OneOf, Text, Whole } from '../schema/fields';
+import { Graphics } from '../graphics/document';
 import { type Rate } from '../time/rate';
 import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Replay } from '../replay/document';
 import { Sound } from '../sound/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 6;
+export const SHOW_VERSION = 7;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
@@ -21,7 +22,6 @@ export class Show {
   @Nested(() => RateField, 'frames a second, as a fraction') rate!: Rate;
   @ListOf(() => Source, 500, 'sources in order of the list') sources!: Source[];
   @ListOf(() => SourceGroup, 50, 'groups of sources') groups!: SourceGroup[];
-  @ListOf(() => NameCard, 500, 'name cards') cards!: NameCard[];
   @ListOf(() => Lane, MOST_LANES, 'lanes from the lowest to the highest') lanes!: Lane[];
   @ListOf(() => Seat, 100, 'seats') seats!: Seat[];
   @ListOf(() => EyePoint, 1000, 'where the eyes are in each source') eyes!: EyePoint[];
@@ -36,4 +36,6 @@ export class Show {
   @Nested(() => Sound, 'the sound desk') sound!: Sound;
   @Nested(() => Delivery, 'recording and stream') output!: Delivery;
   @Nested(() => Replay, 'replay') replay!: Replay;
+  @Nested(() => Graphics, 'graphics and clocks') graphics!: Graphics;
+  @ListOf(() => Tableau, 200, 'stored wholes') tableaux!: Tableau[];
 }

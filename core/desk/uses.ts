@@ -1,5 +1,6 @@
 /** Where something is used, and what that means for the audience. */
 import { Layout, Framing, Preset, Seat, Style } from '../layout/document';
+import { Graphic } from '../graphics/document';
 import { lanePictures } from '../picture/air';
 import { Lane } from '../picture/document';
 import { runningTransition } from '../picture/transition';
@@ -17,7 +18,7 @@ export interface Use {
   onAir: boolean;
 }
 
-const PICTURES: readonly Constructor[] = [Layout, Preset, Framing, Seat];
+const PICTURES: readonly Constructor[] = [Layout, Preset, Framing, Seat, Graphic];
 
 /** What the audience sees at a moment. */
 interface Seen {
@@ -33,9 +34,7 @@ function seenAt(show: Show, air: Air, frame: number): Seen {
   const lanes = new Map<string, ReadonlySet<string>>();
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
-    const shown = state
-      ? lanePictures(state, frame).flatMap(({ picture }) => (picture.kind === 'picture' ? [picture.id] : [picture.kind]))
-      : [];
+    const shown = state ? lanePictures(state, frame).map(({ picture }) => picture.id) : [];
     if (shown.length > 0) lanes.set(lane.id, new Set(shown.flatMap((id) => [id, ...picturesWithin(show, id)])));
   }
   return { live, lanes };

@@ -2,6 +2,7 @@
 import { replayProblems } from '../replay/validate';
 import { soundProblems } from '../sound/validate';
 import { check, type Problem } from '../schema/check';
+import { graphicProblems } from '../graphics/validate';
 import { layoutProblems } from '../layout/validate';
 import { type EntityKind, kindsOf, OUTSIDE, REF_TARGETS } from '../schema/kinds';
 import { outputsOf } from '../screens/outputs';
@@ -57,11 +58,6 @@ function relationProblems(show: Show): Problem[] {
       'id',
     ),
     ...doubles(
-      show.cards.map((c) => c.id),
-      (i) => `cards[${i}].id`,
-      'id',
-    ),
-    ...doubles(
       show.lanes.map((l) => l.id),
       (i) => `lanes[${i}].id`,
       'id',
@@ -77,7 +73,7 @@ function relationProblems(show: Show): Problem[] {
       problems.push({ path: `sources[${i}].settings.out`, message: 'must be later than the in point' });
     }
   });
-  return problems.concat(refProblems(show), layoutProblems(show), replayProblems(show), soundProblems(show));
+  return problems.concat(refProblems(show), layoutProblems(show), graphicProblems(show), replayProblems(show), soundProblems(show));
 }
 
 /** Every reference to something that is not there. */

@@ -32,12 +32,15 @@ export class Framing {
   @Variant(keyClass, 'key', { nullable: true }) key!: Key | null;
 }
 
-export const BOX_CONTENTS = ['seat', 'source', 'framing', 'layout', 'colour'] as const;
+export const BOX_CONTENTS = ['seat', 'source', 'framing', 'layout', 'graphic', 'entry', 'colour'] as const;
 
 /** What a box shows. */
 export class BoxContent {
   @OneOf(BOX_CONTENTS, 'what it is') kind!: (typeof BOX_CONTENTS)[number];
-  @RefBy('kind', ['seat', 'source', 'framing', 'layout'], 'seat, source, framing or layout', { optional: true }) id?: string;
+  @RefBy('kind', ['seat', 'source', 'framing', 'layout', 'graphic', 'entry'], 'seat, source, framing, layout, graphic or entry', {
+    optional: true,
+  })
+  id?: string;
   @Colour('an even colour', { optional: true }) colour?: string;
 }
 
@@ -107,7 +110,8 @@ export class Layout {
   @Whole(1, 99, 'number on keys; null for none', { nullable: true }) number!: number | null;
   @Nested(() => BoxContent, 'behind the boxes; null for black', { nullable: true, as: 'background of' }) background!: BoxContent | null;
   @ListOf(() => Box, MOST_BOXES, 'boxes from back to front') boxes!: Box[];
-  @Ref('source', 'source of the frame artwork over the boxes; null for none', { nullable: true, as: 'frame of' }) frameId!: string | null;
+  @Ref('overlay', 'source or graphic over the boxes as frame artwork; null for none', { nullable: true, as: 'frame of' }) frameId!:
+    string | null;
 }
 
 /** A stored state of a layout, switched like a layout of its own. */

@@ -44,6 +44,13 @@ export function checkInside(rect: Rect, raster: Raster, name: string): void {
   }
 }
 
+/** @throws CommandError when the show has no such source or graphic. */
+export function requireOverlay({ show }: Desk, id: string, field: string): void {
+  const picture = findPicture(show, id);
+  if (picture?.kind !== 'source' && picture?.kind !== 'graphic')
+    throw new CommandError('unknown-source', `There is no source or graphic "${id}" in this show.`, field);
+}
+
 /** @throws CommandError when the content is unknown, or when a layout would show itself: the circle is named. */
 export function checkContent(desk: Desk, layout: Layout, content: BoxContent | null, field = 'content'): void {
   if (!content) return;
@@ -52,7 +59,8 @@ export function checkContent(desk: Desk, layout: Layout, content: BoxContent | n
     return;
   }
   const picture = content.id === undefined ? null : findPicture(desk.show, content.id);
-  if (picture?.kind !== content.kind)
+  const kind = picture?.kind === 'graphic' && picture.entry ? 'entry' : picture?.kind;
+  if (!picture || kind !== content.kind)
     throw new CommandError('unknown-content', `There is no ${content.kind} "${content.id ?? ''}" in this show.`, `${field}.id`);
   const circle = circleThrough(desk.show, layout.id, picture.id);
   if (circle) throw new CommandError('circle', `${layout.name} would show itself: ${circle.join(' → ')}.`, `${field}.id`);

@@ -1,12 +1,13 @@
 /** Commands for layouts and presets as a whole. */
 import { CommandError, defineCommand } from '../commands/command';
+import { plainCopy } from '../schema/plain-copy';
 import { Nested, Num, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { cut, settle } from '../picture/mixer';
 import { type Desk } from '../desk/air';
 import { BoxContent, createBox, createLayout } from './document';
 import { remove } from '../desk/remove';
 import { usesOf } from '../desk/uses';
-import { checkContent, checkNumber, layoutOf } from './edit';
+import { checkContent, requireOverlay, checkNumber, layoutOf } from './edit';
 import { STARTER_NAMES, type Starter, starterBoxes, STARTERS, usualSpacing } from './starters';
 
 class AddArgs {
@@ -22,7 +23,8 @@ class EditArgs extends LayoutArg {
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
   @Whole(1, 99, 'number on keys; null for none', { optional: true, nullable: true }) number?: number | null;
   @Nested(() => BoxContent, 'behind the boxes; null for black', { optional: true, nullable: true }) background?: BoxContent | null;
-  @Ref('source', 'still or other source over the boxes; null for none', { optional: true, nullable: true }) frameId?: string | null;
+  @Ref('overlay', 'still, other source or graphic over the boxes; null for none', { optional: true, nullable: true }) frameId?:
+    string | null;
 }
 class MoveArgs extends LayoutArg {
   @Whole(0, 199, 'place in the list, from 0') index!: number;
@@ -74,9 +76,7 @@ export const layoutCommands = [
     run: (desk, { layout: id, ...change }) => {
       const layout = layoutOf(desk, id);
       if (change.background !== undefined) checkContent(desk, layout, change.background, 'background');
-      if (change.frameId && !desk.show.sources.some((s) => s.id === change.frameId)) {
-        throw new CommandError('unknown-source', `There is no source "${change.frameId}" in this show.`, 'frameId');
-      }
+      if (change.frameId) requireOverlay(desk, change.frameId, 'frameId');
       checkNumber(desk, change.number, id);
       Object.assign(layout, change);
     },
@@ -161,6 +161,3 @@ export const layoutCommands = [
     },
   }),
 ];
-
-/** A copy that shares nothing with the draft. */
-const plainCopy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;

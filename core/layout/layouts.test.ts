@@ -321,11 +321,11 @@ describe('lanes with a picture', () => {
   it('are added, ordered and removed, but not while they are up', () => {
     let x = must(sampleDesk(), 'lane.add', { name: 'Clock' });
     const id = last(x.show.lanes);
-    x = must(must(x, 'lane.move', { lane: id, index: 0 }), 'lane.setContent', { lane: id, content: { kind: 'card', id: 'card' } });
+    x = must(must(x, 'lane.move', { lane: id, index: 0 }), 'lane.setContent', { lane: id, content: { kind: 'picture', id: 'card' } });
     expect(x.show.lanes.map((l) => l.name)[0]).toBe('Clock');
     const up = must(x, 'lane.show', { lane: id }, 0);
     expect(refused(up, 'lane.remove', { lane: id })?.code).toBe('in-use');
     expect(planFrame(up.show, up.air, 20).clean.lanes).toEqual([]);
-    expect(must(x, 'lane.remove', { lane: id }).show.lanes).toHaveLength(2);
+    expect(must(x, 'lane.remove', { lane: id }).show.lanes).toHaveLength(3);
   });
 });

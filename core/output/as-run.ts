@@ -3,6 +3,7 @@ import { type Air } from '../desk/air';
 import { fadeLevel } from '../time/fade';
 import { lanePictures } from '../picture/air';
 import { pictureName } from '../desk/pictures';
+import { shownWords } from '../graphics/find';
 import { type Show } from '../desk/show';
 import { formatTimecode } from '../time/timecode';
 import { type Rate } from '../time/rate';
@@ -33,7 +34,7 @@ export function onAirItems(show: Show, air: Air, frame: number): OnAirItem[] {
     const state = air.lanes[lane.id];
     const top = state && lanePictures(state, frame).at(-1)?.picture;
     if (!top) continue;
-    const what = top.kind === 'card' ? [top.card.name, top.card.role].filter(Boolean).join(', ') : pictureName(show, top.id);
+    const what = top.kind === 'graphic' ? shownWords(top.shown, pictureName(show, top.id)) : pictureName(show, top.id);
     items.push({ place: lane.name, what, how: state.fade.frames > 0 ? 'fade' : 'cut' });
   }
   if (fadeLevel(air.black, frame) >= 1) items.push({ place: 'black', what: 'Black', how: 'fade' });

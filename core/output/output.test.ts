@@ -8,7 +8,7 @@ import { recordingRoom, RESERVE_BYTES } from './storage-budget';
 
 describe('the as-run log', () => {
   it('lists picture, lanes and black', () => {
-    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'card', id: 'card' } });
+    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'card' } });
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 0);
     desk = must(desk, 'picture.take', {}, 30);
     expect(onAirItems(desk.show, desk.air, 40)).toEqual([

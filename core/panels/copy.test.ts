@@ -31,7 +31,7 @@ const act = fc.oneof(
     type: fc.constant('source.edit'),
     args: fc.record({ source: fc.constantFrom('a', 'b'), name: fc.string({ minLength: 1, maxLength: 5 }) }),
   }),
-  fc.record({ type: fc.constant('card.add'), args: fc.record({ name: fc.string({ maxLength: 5 }), role: fc.constant('') }) }),
+  fc.record({ type: fc.constant('graphic.add'), args: fc.record({ name: fc.string({ minLength: 1, maxLength: 9 }) }) }),
   fc.record({ type: fc.constant('source.move'), args: fc.record({ source: fc.constantFrom('a', 'b', 'c'), index: fc.nat(4) }) }),
 );
 

@@ -1,6 +1,6 @@
 /** What mixer and lanes are doing now. Frames are show frames: counts since the air began. */
 import { type Fade, restingFade, turnFade, fadeLevel } from '../time/fade';
-import { type NameCard } from '../show/document';
+import { type Shown } from '../graphics/air';
 import { type Transition } from './document';
 
 /** A transition under way. `toId` is already the picture on air, `fromId` what it replaces. */
@@ -20,11 +20,13 @@ export interface RunningTransition {
 }
 
 /** What a lane shows, as it was when it was put up: later edits wait for the next showing. */
-export type LanePicture = { kind: 'picture'; id: string } | { kind: 'card'; id: string; card: NameCard };
+export type LanePicture = { kind: 'picture'; id: string } | { kind: 'graphic'; id: string; shown: Shown };
 
 export interface AirLane {
   /** Changes together with the next take. */
   armed: boolean;
+  /** Armed to change to what it holds ready, not to leave. */
+  changes: boolean;
   picture: LanePicture | null;
   fade: Fade;
   /** Frame at which it leaves by itself. */
@@ -36,7 +38,7 @@ export interface AirLane {
 }
 
 export function createAirLane(): AirLane {
-  return { armed: false, picture: null, fade: restingFade(0), leaveAt: null, leaveFrames: 0, leaving: null };
+  return { armed: false, changes: false, picture: null, fade: restingFade(0), leaveAt: null, leaveFrames: 0, leaving: null };
 }
 
 /** The fade of a lane's picture with its leaving by itself worked in. */

@@ -4,11 +4,14 @@ import { type Air } from '../desk/air';
 import { fullRect } from '../show/geometry';
 import { findPicture } from '../desk/pictures';
 import { type Show } from '../desk/show';
+import { findGraphic, type FoundGraphic } from '../graphics/find';
+import { graphicItems, outLength } from '../graphics/items';
+import { shownOrStored } from '../graphics/showing';
 import { type Transition } from './document';
 import { type DrawItem, type PicturePlan } from './draw';
 import { ease } from './easing';
 import { glide } from './glide';
-import { sceneOf } from './scene';
+import { sceneOf, windowsIn } from './scene';
 
 export type Change = Pick<PicturePlan, 'base' | 'over' | 'mix'>;
 
@@ -16,7 +19,9 @@ export type Change = Pick<PicturePlan, 'base' | 'over' | 'mix'>;
 const SWEEP_WIDTH = 1.5;
 
 /** A still sweeps across, left to right, and covers the picture at the cut; a clip stays where it is. */
-function stingerItem(show: Show, t: Transition, position: number): DrawItem[] {
+function stingerItem(show: Show, air: Air, t: Transition, position: number, frame: number): DrawItem[] {
+  const found = findGraphic(show, t.stingerId);
+  if (found) return graphicOver(show, air, t.stingerId ?? '', found, position * t.frames, t.frames, frame);
   const source = show.sources.find((s) => s.id === t.stingerId);
   if (!source) return [];
   const target = fullRect(show.raster);
@@ -28,6 +33,23 @@ function stingerItem(show: Show, t: Transition, position: number): DrawItem[] {
     target.x = (width - target.width) / 2 + (way * (width + target.width)) / 2;
   }
   return [{ texture: { kind: 'source', id: source.id }, target, fit: 'fill', opacity: 1 }];
+}
+
+/** A graphic as a stinger: it comes, and goes in time to be gone at the end. */
+function graphicOver(show: Show, air: Air, id: string, found: FoundGraphic, at: number, frames: number, frame: number): DrawItem[] {
+  const filled = shownOrStored(air, id, found);
+  const leaves = frames - outLength(filled.graphic);
+  return graphicItems({
+    filled: { graphic: filled.graphic, values: filled.values },
+    phase: { in: at, out: at > leaves ? at - leaves : null },
+    frame,
+    target: fullRect(show.raster),
+    clocks: show.graphics.clocks,
+    air: air.graphics,
+    rate: show.rate,
+    slot: `stinger ${id}`,
+    window: windowsIn(show, air, frame),
+  });
 }
 
 /** The picture at `position` (0 to 1, without its pace) of a transition from one picture to another. */
@@ -62,7 +84,7 @@ export function changeAt(
     case 'glide':
       return { base: glide(base, over, p), over: null, mix: null };
     case 'stinger':
-      return { base: [...(position * t.frames < t.cutFrame ? base : over), ...stingerItem(show, t, position)], over: null, mix: null };
+      return { base: [...(position * t.frames < t.cutFrame ? base : over), ...stingerItem(show, air, t, position, frame)], over: null, mix: null };
   }
 }
 
@@ -73,6 +95,7 @@ export function transitionTrouble(show: Show, air: Air, t: Transition): string |
   const what = t.kind === 'stinger' ? 'stinger' : 'wipe picture';
   const picture = findPicture(show, id);
   if (id === null) return `no ${what} is chosen`;
+  if (t.kind === 'stinger' && picture?.kind === 'graphic') return null;
   if (picture?.kind !== 'source') return `its ${what} is no longer in the show`;
   const lost = air.lost[id];
   if (lost !== undefined) return `${picture.name}: ${lost}`;
@@ -95,5 +118,7 @@ export function transitionFor(
   const settings = own?.settings ?? show.transition;
   const trouble = transitionTrouble(show, air, settings);
   if (trouble !== null) return { settings: { ...settings, kind: 'dissolve' }, note: `dissolves, as ${trouble}` };
-  return { settings, note: own ? (own.fromId === null ? 'always so to this picture' : 'always so between these two') : null };
+  const graphic = settings.kind === 'stinger' ? findGraphic(show, settings.stingerId)?.graphic : undefined;
+  const timed = graphic ? { ...settings, frames: graphic.stingerFrames, cutFrame: graphic.cutFrame } : settings;
+  return { settings: timed, note: own ? (own.fromId === null ? 'always so to this picture' : 'always so between these two') : null };
 }

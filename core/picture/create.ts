@@ -15,11 +15,16 @@ export function createLane(id: string, name: string, number: number | null): Lan
     key: null,
     whileId: null,
     throughBlack: false,
+    follows: false,
   };
 }
 
 /** Lanes of a new show, by what they are for. */
-export const firstLanes = (): Lane[] => [createLane('lane-1', 'Names', 1), createLane('lane-2', 'Bug', 2)];
+export const firstLanes = (): Lane[] => [
+  createLane('lane-1', 'Names', 1),
+  createLane('lane-2', 'Bug', 2),
+  createLane('lane-3', 'Clock', 3),
+];
 
 /** The lowest number that no lane has; null when all are taken. */
 export function freeLaneNumber(lanes: readonly Pick<Lane, 'number'>[]): number | null {

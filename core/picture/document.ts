@@ -1,24 +1,16 @@
 /** Lanes and transitions in the show document. */
-import { Colour, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, RefBy, Ref } from '../schema/fields';
+import { Colour, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref, ListOf } from '../schema/fields';
 import { type Rect, RectField } from '../show/geometry';
+import { EASINGS, type Easing, EDGES, type Edge } from '../show/moves';
 import { type Key, keyClass } from '../layout/look';
 
 export const MOST_LANES = 24;
 
-/** What a lane holds ready: a picture (source, framing, layout, preset or seat, by identity), a name card, or nothing. */
+/** What a lane holds ready: a picture of any kind, by identity; a graphic by itself has its fields' defaults, an entry its values. */
 export class LaneContent {
-  @OneOf(['picture', 'card'], 'a picture of any kind, or a card') kind!: 'picture' | 'card';
-  @RefBy('kind', ['picture', 'card'], 'picture or card', { as: 'held ready in' }) id!: string;
+  @OneOf(['picture'], 'a picture of any kind') kind!: 'picture';
+  @Ref('picture', 'the picture', { as: 'held ready in' }) id!: string;
 }
-
-export const EASINGS = ['linear', 'in', 'out', 'in-out'] as const;
-
-/** How a movement gathers and loses pace. */
-export type Easing = (typeof EASINGS)[number];
-
-export const EDGES = ['left', 'right', 'top', 'bottom'] as const;
-
-export type Edge = (typeof EDGES)[number];
 
 export const MOVE_KINDS = ['fade', 'slide', 'wipe'] as const;
 
@@ -43,6 +35,7 @@ export class Lane {
   @Variant(keyClass, 'key', { nullable: true }) key!: Key | null;
   @Ref('picture', 'up while this picture is on air; null for none', { nullable: true, as: 'what brings' }) whileId!: string | null;
   @Flag('stays over a fade to black') throughBlack!: boolean;
+  @Flag('an entry that is up follows edits at once; otherwise it waits until it is changed') follows!: boolean;
 }
 
 export const TRANSITION_KINDS = ['cut', 'dissolve', 'dip', 'wipe', 'push', 'slide', 'zoom', 'luma', 'stinger', 'glide'] as const;
@@ -71,7 +64,7 @@ export class Transition {
   @Num(0, 1, 'width of the soft edge of a wipe, share of the travel') softness!: number;
   @OneOf(DIRECTIONS, 'where push and slide travel to') direction!: Direction;
   @Ref('source', 'still whose brightness orders a luma wipe, dark first', { nullable: true }) imageId!: string | null;
-  @Ref('source', 'clip or still that is the stinger', { nullable: true }) stingerId!: string | null;
+  @Ref('overlay', 'clip, still or graphic that is the stinger', { nullable: true }) stingerId!: string | null;
   @Whole(0, 1500, 'frame of the stinger at which the picture changes') cutFrame!: number;
 }
 
@@ -88,4 +81,20 @@ export class Override {
   @Ref('picture', 'picture that leaves; null for any', { nullable: true, whole: true }) fromId!: string | null;
   @Ref('picture', 'picture that comes') toId!: string;
   @Nested(() => Transition, 'its settings') settings!: Transition;
+}
+
+/** What a tableau does to one lane; lanes that it does not name it leaves alone. */
+export class TableauLane {
+  @Ref('lane', 'lane') laneId!: string;
+  @Ref('picture', 'what is up in it; null for nothing', { nullable: true, as: 'a lane of' }) contentId!: string | null;
+}
+
+/** A stored whole: picture, lanes with what is up in them, transition. Shown, only what differs from what is on air moves. */
+export class Tableau {
+  @Id('identity') id!: string;
+  @Text(60, 'name', { min: 1 }) name!: string;
+  @Whole(1, 99, 'number by which it is found; null for none', { nullable: true }) number!: number | null;
+  @Ref('picture', 'picture on air; null leaves it alone', { nullable: true }) pictureId!: string | null;
+  @ListOf(() => TableauLane, MOST_LANES, 'lanes that it sets') lanes!: TableauLane[];
+  @Nested(() => Transition, 'the transition it wants; null for the armed one', { nullable: true }) transition!: Transition | null;
 }

@@ -6,7 +6,7 @@ import { fullRect, type Rect } from '../show/geometry';
 import { type Border, type Shadow } from '../layout/document';
 import { type ChromaKey, type Grade, type LumaKey } from '../layout/look';
 import { type Direction, type WipeShape } from './document';
-import { type NameCard } from '../show/document';
+import { type Paint } from '../graphics/paint';
 import { type Raster } from '../show/raster';
 import { type Placement, type Placing, place, placeBetween } from './view';
 
@@ -14,7 +14,8 @@ import { type Placement, type Placing, place, placeBetween } from './view';
 export type TextureRef =
   /** `second` is the other picture of a deck, while it dissolves or blends. */
   | { kind: 'source'; id: string; second?: true }
-  | { kind: 'card'; card: NameCard }
+  /** Drawn elements of a graphic. `slot` tells one showing from another: what it showed last stands in until a paint is drawn. */
+  | { kind: 'paint'; paint: Paint; slot: string }
   | { kind: 'seat'; name: string; colour: string }
   | { kind: 'colour'; colour: string }
   /** What an output showed last: the frame before this one. */
@@ -36,6 +37,8 @@ export interface DrawItem extends Placing {
   shadow?: Shadow;
   grade?: Grade;
   key?: KeyPlan;
+  /** On its way from one size to another: its picture is scaled, not drawn anew for each. */
+  scaled?: true;
   /** Shows the key itself, white where the picture stays. */
   matte?: boolean;
   /** Nothing is drawn outside of this. */

@@ -1,5 +1,5 @@
 /** Pace of a movement: cubic curves through (0, 0) and (1, 1). */
-import { type Easing } from './document';
+import { type Easing } from '../show/moves';
 
 export function ease(easing: Easing, t: number): number {
   switch (easing) {

@@ -1,6 +1,8 @@
 /** Commands for the lanes over the picture. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Nested, Num, Ref, Text, Variant, Whole } from '../schema/fields';
+import { findGraphic } from '../graphics/find';
+import { stepEntry } from '../graphics/step';
+import { Flag, Id, Nested, Num, Ref, Text, Variant, Whole } from '../schema/fields';
 import { createAirLane, laneIsUp, lanePictures } from './air';
 import { createLane, freeLaneNumber } from './create';
 import { type Rect, RectField } from '../show/geometry';
@@ -19,7 +21,8 @@ class ArmLaneArgs extends LaneArg {
   @Flag('true to change with the next take; without it, the other way', { optional: true }) on?: boolean;
 }
 class ContentArgs extends LaneArg {
-  @Nested(() => LaneContent, 'a source or a card; null empties the lane', { nullable: true }) content!: LaneContent | null;
+  @Nested(() => LaneContent, 'a picture of any kind, an entry of a graphic too; null empties the lane', { nullable: true })
+  content!: LaneContent | null;
 }
 class LaneSettingsArgs extends LaneArg {
   @Whole(1, MOST_LANES, 'number, by which keys find it; the lane that had it gets none', { optional: true, nullable: true })
@@ -31,10 +34,21 @@ class LaneSettingsArgs extends LaneArg {
   @Variant(keyClass, 'key', { optional: true, nullable: true }) key?: Key | null;
   @Ref('picture', 'up while this picture is on air; null for none', { optional: true, nullable: true }) whileId?: string | null;
   @Flag('stays over a fade to black', { optional: true }) throughBlack?: boolean;
+  @Flag('what is up follows edits of its entry at once', { optional: true }) follows?: boolean;
   @Num(0.2, 86400, 'leaves by itself after so many seconds; null stays', { optional: true, nullable: true })
   holdSeconds?: number | null;
 }
 
+class NextArgs extends LaneArg {
+  @Whole(-1, 1, '1 for the next, −1 for the one before', { optional: true }) by?: number;
+}
+class StepArgs extends LaneArg {
+  @Id('number field; without it, the first', { optional: true }) field?: string;
+  @Num(-1e6, 1e6, 'what is added') by!: number;
+}
+class ShowPictureArgs extends LaneArg {
+  @Ref('picture', 'picture of any kind, an entry too') picture!: string;
+}
 class AddLaneArgs {
   @Text(40, 'name', { min: 1, optional: true }) name?: string;
 }
@@ -50,7 +64,7 @@ export const laneCommands = [
     args: ContentArgs,
     run: (desk, { lane, content }) => {
       const found = laneOf(desk, lane);
-      if (content && !preparedPicture(desk.show, content)) {
+      if (content && !preparedPicture(desk.show, content, 0)) {
         throw new CommandError('unknown-content', `There is no ${content.kind} "${content.id}" in this show.`, 'content.id');
       }
       found.lane.content = content;
@@ -94,9 +108,9 @@ export const laneCommands = [
       const { lane, state } = laneOf(desk, id);
       const wanted = on ?? !state.armed;
       if (wanted && !lane.content && !laneIsUp(state, frame)) {
-        throw new CommandError('empty-lane', `${lane.name} holds nothing to show. Give it a card or a source first.`, 'lane');
+        throw new CommandError('empty-lane', `${lane.name} holds nothing to show. Give it an entry or a source first.`, 'lane');
       }
-      state.armed = wanted;
+      Object.assign(state, { armed: wanted, changes: false });
     },
   }),
   defineCommand({
@@ -113,6 +127,51 @@ export const laneCommands = [
       if (typeof settings.number === 'number')
         for (const other of desk.show.lanes) if (other.number === settings.number) other.number = null;
       Object.assign(found, settings);
+    },
+  }),
+  defineCommand({
+    type: 'lane.next',
+    title: 'Next entry of a lane',
+    about: 'Holds the next entry of the same graphic ready, or the one before; what is up changes to it at once.',
+    args: NextArgs,
+    run: (desk, { lane: id, by = 1 }, { frame }) => {
+      const { lane, state } = laneOf(desk, id);
+      const found = findGraphic(desk.show, lane.content?.id ?? null);
+      const entries = found?.graphic.entries ?? [];
+      const next = entries[found?.entry ? entries.findIndex((e) => e.id === found.entry?.id) + by : by > 0 ? 0 : -1];
+      if (!next)
+        throw new CommandError(
+          'no-entry',
+          found ? `${found.graphic.name} has no further entry.` : `${lane.name} holds no entry of a graphic.`,
+          'lane',
+        );
+      lane.content = { kind: 'picture', id: next.id };
+      if (laneIsUp(state, frame)) raiseLane(desk, id, frame, lane.in.frames);
+    },
+  }),
+  defineCommand({
+    type: 'lane.step',
+    title: 'Count a number in a lane',
+    about: 'Adds to a number of the entry that a lane holds; where it is up, it changes on air at once.',
+    args: StepArgs,
+    run: (desk, { lane: id, field, by }, { frame }) => {
+      const { lane, state } = laneOf(desk, id);
+      if (!findGraphic(desk.show, lane.content?.id ?? null)?.entry)
+        throw new CommandError('no-entry', `${lane.name} holds no entry of a graphic.`, 'lane');
+      stepEntry(desk, lane.content?.id ?? '', field, by);
+      if (laneIsUp(state, frame) && state.picture?.id === lane.content?.id) raiseLane(desk, id, frame, lane.in.frames);
+    },
+  }),
+  defineCommand({
+    type: 'lane.showPicture',
+    title: 'Show in a lane',
+    about: 'Holds a picture or entry ready in a lane and shows it at once. What is up of the same design changes into it.',
+    args: ShowPictureArgs,
+    run: (desk, { lane: id, picture }, { frame }) => {
+      const { lane } = laneOf(desk, id);
+      requirePicture(desk, picture);
+      lane.content = { kind: 'picture', id: picture };
+      raiseLane(desk, id, frame, lane.in.frames);
     },
   }),
   defineCommand({

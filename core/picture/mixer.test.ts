@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { shownWords } from '../graphics/find';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { type Air, type Desk } from '../desk/air';
@@ -85,7 +86,7 @@ describe('the bar', () => {
   });
 
   it('puts armed lanes back when it goes back', () => {
-    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'card', id: 'card' } });
+    let desk = must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'card' } });
     desk = must(desk, 'lane.arm', { lane: 'lane-1' });
     desk = must(desk, 'picture.moveBar', { position: 0.5 }, 10);
     expect(laneIsUp(desk.air.lanes['lane-1'] as never, 10)).toBe(true);
@@ -106,7 +107,7 @@ describe('fade to black', () => {
 });
 
 describe('lanes', () => {
-  const withCard = () => must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'card', id: 'card' } });
+  const withCard = () => must(sampleDesk(), 'lane.setContent', { lane: 'lane-1', content: { kind: 'picture', id: 'card' } });
   const level = (desk: Desk, frame: number) => lanePictures(desk.air.lanes['lane-1'] as never, frame).at(-1)?.level ?? 0;
 
   it('fades in, leaves by itself after its hold, and is gone', () => {
@@ -131,18 +132,18 @@ describe('lanes', () => {
 
   it('shows a card as it was put up until it is shown anew', () => {
     let desk = must(withCard(), 'lane.show', { lane: 'lane-1' }, 0);
-    desk = must(desk, 'card.edit', { card: 'card', name: 'Bo Lind' });
+    desk = must(desk, 'entry.set', { entry: 'card', field: 'name', value: { kind: 'text', text: 'Bo Lind' } });
     const name = (d: Desk, f: number) => {
       const picture = lanePictures(d.air.lanes['lane-1'] as never, f).at(-1)?.picture;
-      return picture?.kind === 'card' ? picture.card.name : null;
+      return picture?.kind === 'graphic' ? shownWords(picture.shown, '') : null;
     };
-    expect(name(desk, 50)).toBe('Ada Holm');
+    expect(name(desk, 50)).toBe('Ada Holm, Pilot');
     const holdsNew = (d: Desk) => laneHoldsNew(d.show, d.show.lanes[0] as never, d.air.lanes['lane-1'] as never);
     expect(holdsNew(desk)).toBe(true);
-    expect(holdsNew(must(desk, 'card.edit', { card: 'card', name: 'Ada Holm' }))).toBe(false);
-    expect(holdsNew(must(desk, 'card.edit', { card: 'card', name: 'Ada Holm', role: 'Judge' }))).toBe(true);
+    expect(holdsNew(must(desk, 'entry.set', { entry: 'card', field: 'name', value: { kind: 'text', text: 'Ada Holm' } }))).toBe(false);
+    expect(holdsNew(must(desk, 'entry.set', { entry: 'card', field: 'role', value: { kind: 'text', text: 'Judge' } }))).toBe(true);
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 60);
-    expect(name(desk, 72)).toBe('Bo Lind');
+    expect(name(desk, 72)).toBe('Bo Lind, Pilot');
   });
 
   it('refuses to show or arm an empty lane', () => {
@@ -167,7 +168,7 @@ const anyCommand = fc.oneof(
     type: fc.constant('lane.setContent'),
     args: fc.record({
       lane: anyLane,
-      content: fc.constantFrom(null, { kind: 'card', id: 'card' }, { kind: 'picture', id: 'bug' }, { kind: 'picture', id: 'clip' }),
+      content: fc.constantFrom(null, { kind: 'picture', id: 'card' }, { kind: 'picture', id: 'bug' }, { kind: 'picture', id: 'clip' }),
     }),
   }),
   fc.record({

@@ -1,7 +1,9 @@
 /** The mixer's state machine: what a cut, a take and the bar do to air. Works on a draft; used by the commands. */
 import { cuedPlayer, mediaSpan } from '../media/player';
 import { type Air, type Desk } from '../desk/air';
-import { createAirLane, type AirLane, laneFade, laneIsUp } from './air';
+import { inLength, outLength } from '../graphics/items';
+import { changedTo, settleShown } from '../graphics/showing';
+import { type AirLane, createAirLane, type LanePicture, laneFade, laneIsUp } from './air';
 import { fadeLevel, turnFade } from '../time/fade';
 import { pictureName, picturesWithin, findSource } from '../desk/pictures';
 import { type Lane, type Transition } from './document';
@@ -19,6 +21,7 @@ export function settle(air: Air, frame: number): void {
     if (lane.leaving && fadeLevel(lane.leaving.fade, frame) <= 0) lane.leaving = null;
     const fade = laneFade(lane, frame);
     if (fade !== lane.fade) Object.assign(lane, { fade, leaveAt: null });
+    if (lane.picture?.kind === 'graphic') settleShown(lane.picture.shown, frame);
     if (lane.picture && fade.to === 0 && fadeLevel(fade, frame) <= 0) Object.assign(lane, { picture: null, leaveAt: null });
   }
 }
@@ -31,24 +34,40 @@ export function laneOf(desk: Desk, id: string): { lane: Lane; state: AirLane } {
   return { lane, state: desk.air.lanes[id] };
 }
 
-/** Puts a lane's prepared content up over `frames`; what it showed before leaves under it. */
-export function raiseLane(desk: Desk, id: string, frame: number, frames: number): void {
+/** Frames that a picture takes to come or go: a graphic that has moves of its own takes its own time, whatever is wished. */
+function framesOf(picture: LanePicture, phase: 'in' | 'out', wanted: number): number {
+  if (picture.kind !== 'graphic') return wanted;
+  const own = phase === 'in' ? inLength(picture.shown.graphic) : outLength(picture.shown.graphic);
+  return own > 0 ? own : wanted;
+}
+
+const oneDesign = (a: LanePicture & { kind: 'graphic' }, b: LanePicture & { kind: 'graphic' }): boolean =>
+  a.shown.graphic.designId === b.shown.graphic.designId;
+
+/** Puts a lane's prepared content up over `wanted` frames; what it showed before leaves under it, or changes into it. */
+export function raiseLane(desk: Desk, id: string, frame: number, wanted: number): void {
   const { lane, state } = laneOf(desk, id);
-  const picture = lane.content ? preparedPicture(desk.show, lane.content) : null;
+  const picture = lane.content ? preparedPicture(desk.show, lane.content, frame) : null;
   if (!picture) {
-    throw new CommandError('empty-lane', `${lane.name} holds nothing to show. Give it a card or a source first.`, 'lane');
+    throw new CommandError('empty-lane', `${lane.name} holds nothing to show. Give it an entry or a source first.`, 'lane');
   }
   settle(desk.air, frame);
+  const frames = framesOf(picture, 'in', wanted);
   if (samePicture(state.picture, picture)) state.fade = turnFade(state.fade, 1, frame, frames);
-  else {
-    if (state.picture) state.leaving = { picture: state.picture, fade: turnFade(state.fade, 0, frame, frames) };
+  else if (state.picture?.kind === 'graphic' && picture.kind === 'graphic' && oneDesign(state.picture, picture)) {
+    // The same design with other values: only what differs moves.
+    state.picture = { ...picture, shown: changedTo(state.picture.shown, picture.shown, frame) };
+    state.fade = turnFade(state.fade, 1, frame, frames);
+  } else {
+    if (state.picture)
+      state.leaving = { picture: state.picture, fade: turnFade(state.fade, 0, frame, framesOf(state.picture, 'out', wanted)) };
     state.picture = picture;
     state.fade = { from: 0, to: 1, start: frame, frames };
   }
-  state.leaveFrames = lane.out.frames;
+  state.leaveFrames = framesOf(picture, 'out', lane.out.frames);
   const hold = lane.holdSeconds === null ? null : Math.max(1, secondsToFrames(lane.holdSeconds, desk.show.rate));
   state.leaveAt = hold === null ? null : frame + frames + hold;
-  if (picture.kind === 'picture') startOnAir(desk, picture.id, frame);
+  startOnAir(desk, picture.id, frame);
 }
 
 /** Fades a lane out over `frames`. */
@@ -56,7 +75,7 @@ export function lowerLane(desk: Desk, id: string, frame: number, frames: number)
   const { state } = laneOf(desk, id);
   settle(desk.air, frame);
   if (!state.picture) return;
-  state.fade = turnFade(state.fade, 0, frame, frames);
+  state.fade = turnFade(state.fade, 0, frame, framesOf(state.picture, 'out', frames));
   state.leaveAt = null;
 }
 
@@ -66,9 +85,10 @@ function turnArmedLanes(desk: Desk, frame: number, frames: number): string[] {
   for (const lane of desk.show.lanes) {
     const state = desk.air.lanes[lane.id];
     if (!state?.armed) continue;
-    state.armed = false;
-    if (laneIsUp(state, frame)) lowerLane(desk, lane.id, frame, frames);
-    else if (lane.content && preparedPicture(desk.show, lane.content)) raiseLane(desk, lane.id, frame, frames);
+    const { changes } = state;
+    Object.assign(state, { armed: false, changes: false });
+    if (laneIsUp(state, frame) && !changes) lowerLane(desk, lane.id, frame, frames);
+    else if (lane.content && preparedPicture(desk.show, lane.content, frame)) raiseLane(desk, lane.id, frame, frames);
     else continue;
     turned.push(lane.id);
   }
@@ -87,8 +107,7 @@ function startersIn(desk: Desk, id: string | null): { id: string; settings: Medi
 function seenOnAir(desk: Desk): Set<string> {
   const { show, air } = desk;
   const seen = new Set(picturesWithin(show, air.onAirId));
-  for (const { picture } of Object.values(air.lanes))
-    if (picture?.kind === 'picture') for (const id of picturesWithin(show, picture.id)) seen.add(id);
+  for (const { picture } of Object.values(air.lanes)) if (picture) for (const id of picturesWithin(show, picture.id)) seen.add(id);
   return seen;
 }
 
@@ -113,7 +132,8 @@ function followPicture(desk: Desk, frame: number, frames: number | null): void {
     const state = laneOf(desk, lane.id).state;
     const wanted = picturesWithin(show, air.onAirId).has(lane.whileId);
     const up = laneIsUp(state, frame);
-    if (wanted && !up && lane.content && preparedPicture(show, lane.content)) raiseLane(desk, lane.id, frame, frames ?? lane.in.frames);
+    if (wanted && !up && lane.content && preparedPicture(show, lane.content, frame))
+      raiseLane(desk, lane.id, frame, frames ?? lane.in.frames);
     else if (!wanted && up) lowerLane(desk, lane.id, frame, frames ?? lane.out.frames);
   }
 }

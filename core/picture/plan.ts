@@ -1,6 +1,10 @@
 /** The plan of every picture wanted at a frame, worked out from show, air and frame number alone. */
 import { type View } from '../screens/outputs';
 import { type Air } from '../desk/air';
+import { type Shown } from '../graphics/air';
+import { type ElementMove } from '../graphics/element';
+import { graphicItems, inLength, outLength } from '../graphics/items';
+import { sameFilled, shownAt } from '../graphics/showing';
 import { type AirLane, type LanePicture, lanePictures } from './air';
 import { fadeLevel } from '../time/fade';
 import { fullRect, intersect, type Rect } from '../show/geometry';
@@ -11,15 +15,8 @@ import { type Show } from '../desk/show';
 import { changeAt } from './change';
 import { type DrawItem, type FramePlan, plainPlan, type PicturePlan } from './draw';
 import { ease } from './easing';
-import { keyPlan, sceneOf } from './scene';
+import { keyPlan, sceneOf, windowsIn } from './scene';
 import { runningTransition, transitionPosition } from './transition';
-
-/** Where the plate of a name card sits: the lower third, inside the 90 % safe area (ST 2046-1). */
-export function cardRect(raster: Raster): Rect {
-  const width = Math.round(raster.width * 0.52);
-  const height = Math.round(raster.height * 0.165);
-  return { x: Math.round(raster.width * 0.05), y: Math.round(raster.height * 0.95) - height, width, height };
-}
 
 /** An item on its way in or out, `level` 0 (gone) to 1. */
 function moved(item: DrawItem, move: Move, level: number, raster: Raster): DrawItem {
@@ -42,20 +39,41 @@ function moved(item: DrawItem, move: Move, level: number, raster: Raster): DrawI
   return { ...item, clip: (item.clip && intersect(item.clip, shown)) ?? shown };
 }
 
-function laneScene(show: Show, air: Air, lane: Lane, picture: LanePicture, frame: number): DrawItem[] {
-  const place = lane.rect ?? (picture.kind === 'card' ? cardRect(show.raster) : fullRect(show.raster));
+/** How a lane moves what comes and goes in it, for graphics that have no moves of their own. */
+const asElementMove = ({ kind, edge, easing, frames }: Move): ElementMove => ({ way: kind, edge, easing, start: 0, frames });
+
+/** A graphic in a lane: it moves by its own moves, or by the lane's where it has none. `level` 0 is gone, 1 is there. */
+function laneGraphic(show: Show, air: Air, lane: Lane, id: string, shown: Shown, frame: number, level: number, going: boolean): DrawItem[] {
+  const { graphic: own, values, before } = shown;
+  const graphic = {
+    ...own,
+    in: own.in ?? (inLength(own) > 0 ? null : asElementMove(lane.in)),
+    out: own.out ?? (outLength(own) > 0 ? null : asElementMove(lane.out)),
+  };
   const key = lane.key && keyPlan(show, lane.key);
-  if (picture.kind === 'card') {
-    return [
-      {
-        texture: { kind: 'card', card: picture.card },
-        target: place,
-        fit: lane.rect ? 'contain' : 'fill',
-        opacity: 1,
-        ...(key && { key }),
-      },
-    ];
-  }
+  const items = graphicItems({
+    filled: { graphic, values },
+    before: before && { filled: before, frames: frame - before.start },
+    phase: going
+      ? { in: Infinity, out: (1 - level) * outLength(graphic) }
+      : level >= 1
+        ? { in: Math.max(inLength(graphic), frame - shown.start), out: null }
+        : { in: level * inLength(graphic), out: null },
+    frame,
+    target: lane.rect ?? fullRect(show.raster),
+    clocks: show.graphics.clocks,
+    air: air.graphics,
+    rate: show.rate,
+    slot: `${lane.id}/${id}`,
+    window: windowsIn(show, air, frame),
+  });
+  return key ? items.map((item) => ({ ...item, key })) : items;
+}
+
+function laneScene(show: Show, air: Air, lane: Lane, picture: LanePicture, frame: number): DrawItem[] {
+  if (picture.kind === 'graphic') return laneGraphic(show, air, lane, picture.id, picture.shown, frame, 1, false);
+  const place = lane.rect ?? fullRect(show.raster);
+  const key = lane.key && keyPlan(show, lane.key);
   const scene = sceneOf(show, air, picture.id, frame);
   const only = scene[0];
   if (!only) return [];
@@ -73,7 +91,9 @@ function laneItems(show: Show, air: Air, frame: number, throughBlack: boolean): 
     const state = air.lanes[lane.id];
     if (!state || lane.throughBlack !== throughBlack) return [];
     return lanePictures(state, frame).flatMap(({ picture, level, going }) =>
-      laneScene(show, air, lane, picture, frame).map((item) => moved(item, going ? lane.out : lane.in, level, show.raster)),
+      picture.kind === 'graphic'
+        ? laneGraphic(show, air, lane, picture.id, picture.shown, frame, level, going)
+        : laneScene(show, air, lane, picture, frame).map((item) => moved(item, going ? lane.out : lane.in, level, show.raster)),
     );
   });
 }
@@ -85,24 +105,38 @@ function nextLaneItems(show: Show, air: Air, frame: number): DrawItem[] {
     const comes = state?.armed || (lane.whileId !== null && lane.whileId === air.nextId);
     if (!state || !comes || !lane.content) return [];
     const up = lanePictures(state, frame).some((p) => p.level > 0) && state.fade.to === 1;
-    const prepared = up ? null : preparedPicture(show, lane.content);
+    const prepared = up ? null : preparedPicture(show, lane.content, frame);
     return prepared ? laneScene(show, air, lane, prepared, frame) : [];
   });
 }
 
-/** What a lane would show if it were put up now; null when its content is gone. */
-export function preparedPicture(show: Show, content: LaneContent): LanePicture | null {
-  if (content.kind === 'picture') return findPicture(show, content.id) ? { kind: 'picture', id: content.id } : null;
-  const card = show.cards.find((c) => c.id === content.id);
-  return card ? { kind: 'card', id: card.id, card: { ...card } } : null;
+/** Items of everything that may be shown with the next press: what lanes hold ready and what is in Next, as it begins and as it stays. */
+export function preparedItems(show: Show, air: Air, frame: number): DrawItem[] {
+  const lanes = show.lanes.flatMap((lane) => {
+    const prepared = lane.content && preparedPicture(show, lane.content, frame);
+    if (prepared?.kind !== 'graphic') return [];
+    const { id, shown } = prepared;
+    const length = Math.max(inLength(shown.graphic), lane.in.frames, 1);
+    return [0, 1, 2, length].map((f) => f / length).flatMap((level) => laneGraphic(show, air, lane, id, shown, frame, level, false));
+  });
+  const next = findPicture(show, air.nextId)?.kind === 'graphic' ? sceneOf(show, air, air.nextId, frame) : [];
+  return [...lanes, ...next];
 }
 
-/** True when two lane pictures would look alike: the same source, or a card of the same words. */
-export const samePicture = (a: LanePicture | null, b: LanePicture | null): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** What a lane would show if it were put up now; null when its content is gone. */
+export function preparedPicture(show: Show, { id }: LaneContent, frame: number): LanePicture | null {
+  const picture = findPicture(show, id);
+  if (picture?.kind === 'graphic') return { kind: 'graphic', id, shown: shownAt(picture, frame) };
+  return picture && { kind: 'picture', id };
+}
 
-/** True when a lane holds something else ready than it shows: another card or source, or new words on the same card. */
+/** True when two lane pictures look alike: the same source, or the same graphic with the same values. */
+export const samePicture = (a: LanePicture | null, b: LanePicture | null): boolean =>
+  a?.kind === 'graphic' && b?.kind === 'graphic' ? a.id === b.id && sameFilled(a.shown, b.shown) : a?.kind === b?.kind && a?.id === b?.id;
+
+/** True when a lane holds something else ready than it shows: another entry or source, or new values of the same entry. */
 export function laneHoldsNew(show: Show, lane: Lane, state: AirLane): boolean {
-  const prepared = lane.content ? preparedPicture(show, lane.content) : null;
+  const prepared = lane.content ? preparedPicture(show, lane.content, 0) : null;
   return prepared !== null && !samePicture(prepared, state.picture);
 }
 

@@ -6,7 +6,11 @@ import { playerState } from '../media/player';
 import { type DeckNumber } from '../replay/air';
 import { deckPictures, deckPlace } from '../replay/deck';
 import { type Air } from '../desk/air';
-import { fullRect, type Point } from '../show/geometry';
+import { type FoundGraphic } from '../graphics/find';
+import { graphicItems } from '../graphics/items';
+import { AT_REST } from '../graphics/motion';
+import { shownOrStored } from '../graphics/showing';
+import { containRect, fullRect, type Point, type Rect } from '../show/geometry';
 import { type Box, type BoxContent, type Framing, type Layout, type Preset, type Seat } from '../layout/document';
 import { type Key, NO_CROP } from '../layout/look';
 import { findPicture, type Picture, type PictureKind } from '../desk/pictures';
@@ -16,7 +20,7 @@ import { type Source } from '../show/source';
 import { type DrawItem, type KeyPlan, type Scene, type TextureRef } from './draw';
 import { isPlainGrade } from './grade';
 
-/** Everything of an item but its place. */
+/** Everything of an item but its place; a graphic in a scene of its own has the whole raster. */
 type Content = Pick<DrawItem, 'texture' | 'framing' | 'grade' | 'key' | 'eye' | 'seatId' | 'sourceId'> & { fit: 'contain' | 'fill' };
 
 /** Layouts inside layouts are drawn this deep; circles are refused before. */
@@ -104,6 +108,18 @@ const CONTENTS: { [K in PictureKind]: (picture: Extract<Picture, { kind: K }>, a
   source: ({ source }, { show, air, frame, depth, budget }) => sourceContent(show, air, source, frame, depth, budget),
   framing: ({ framing }, { show, air, frame, depth, budget }) => framingContent(show, air, framing, frame, depth, budget),
   seat: ({ seat }, { show, air, frame, depth, budget }) => seatContent(show, air, seat, frame, depth, budget),
+  graphic: ({ id, graphic, entry }, { show, air, frame, depth, budget }) =>
+    depth >= DEEPEST
+      ? null
+      : {
+          texture: {
+            kind: 'scene',
+            id,
+            scene: graphicScene(show, air, id, { graphic, entry }, fullRect(show.raster), frame, depth, budget),
+          },
+          fit: 'contain',
+          sourceId: id,
+        },
   layout: ({ id, layout }, { show, air, frame, depth, budget }) =>
     depth >= DEEPEST
       ? null
@@ -116,6 +132,39 @@ function pictureContent(show: Show, air: Air, id: string | null, frame: number, 
   const draw = CONTENTS[picture.kind] as (picture: Picture, asked: Asked) => Content | null;
   return draw(picture, { show, air, frame, depth, budget });
 }
+
+/** The layers of a graphic in a place: the copy that is on air, or the document's. What lies outside of the place is cut. */
+function graphicScene(
+  show: Show,
+  air: Air,
+  id: string,
+  found: FoundGraphic,
+  target: Rect,
+  frame: number,
+  depth: number,
+  budget: Budget,
+): Scene {
+  const shown = shownOrStored(air, id, found);
+  return graphicItems({
+    filled: shown,
+    before: shown.before ? { filled: shown.before, frames: frame - shown.before.start } : null,
+    phase: shown.start === undefined ? AT_REST : { in: frame - shown.start, out: null },
+    frame,
+    target,
+    cut: target.width < show.raster.width || target.height < show.raster.height,
+    clocks: show.graphics.clocks,
+    air: air.graphics,
+    rate: show.rate,
+    slot: id,
+    window: windowsIn(show, air, frame, depth, budget),
+  });
+}
+
+/** Draws what the windows of a graphic show. */
+export const windowsIn =
+  (show: Show, air: Air, frame: number, depth = 0, budget: Budget = { ...MOST }) =>
+  (pictureId: string): Content | null =>
+    boxContent(show, air, { kind: 'source', id: pictureId }, 1, frame, depth + 1, budget);
 
 /** A content that takes `area` whole pictures to draw; null also when nothing more fits. */
 function boxContent(
@@ -138,6 +187,13 @@ function boxContent(
 function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number, budget: Budget): DrawItem[] {
   if (!stored.visible) return [];
   const box = effectiveBox(show, stored);
+  // A graphic in a plain box is drawn at the size of the box: its geometry is scaled, not its pixels.
+  const found =
+    stored.content?.kind === 'graphic' || stored.content?.kind === 'entry' ? findPicture(show, stored.content.id ?? null) : null;
+  if (found?.kind === 'graphic' && isPlainBox(box)) {
+    const target = box.fit === 'fill' ? box.rect : containRect(box.rect, found.graphic.raster.width / found.graphic.raster.height, 1);
+    return depth >= DEEPEST ? [] : graphicScene(show, air, found.id, found, target, frame, depth, budget);
+  }
   const content = boxContent(show, air, stored.content, seenArea(box.rect, show.raster), frame, depth, budget);
   if (!content || box.opacity <= 0) return [];
   const item: DrawItem = {
@@ -156,6 +212,18 @@ function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number
   return [item];
 }
 
+/** True when nothing is done to what a box shows but placing it. */
+const isPlainBox = (box: Box): boolean =>
+  box.opacity >= 1 &&
+  box.rotation % 360 === 0 &&
+  box.radius <= 0 &&
+  box.border.width <= 0 &&
+  box.shadow.opacity <= 0 &&
+  box.zoom === 1 &&
+  box.crop === NO_CROP &&
+  !box.key &&
+  (box.fit === 'contain' || box.fit === 'fill');
+
 /** A whole layout: background, boxes from back to front, frame artwork; as much of it as can be drawn. */
 export const layoutScene = (show: Show, air: Air, layout: Layout | Preset, frame: number): Scene =>
   drawnLayout(show, air, layout, frame, 0, { ...MOST });
@@ -163,6 +231,12 @@ export const layoutScene = (show: Show, air: Air, layout: Layout | Preset, frame
 function drawnLayout(show: Show, air: Air, layout: Layout | Preset, frame: number, depth: number, budget: Budget): Scene {
   const full = fullRect(show.raster);
   const art = layout.frameId === null ? null : boxContent(show, air, { kind: 'source', id: layout.frameId }, 1, frame, depth, budget);
+  const frameArt = findPicture(show, layout.frameId);
+  // Drawn layer by layer, as it is transparent.
+  const drawnArt =
+    frameArt?.kind === 'graphic'
+      ? graphicScene(show, air, frameArt.id, frameArt, full, frame, depth, budget).map((item) => ({ ...item, layer: 'frame' as const }))
+      : null;
   const background = boxContent(show, air, layout.background, 1, frame, depth, budget);
   return [
     ...(background
@@ -177,13 +251,14 @@ function drawnLayout(show: Show, air: Air, layout: Layout | Preset, frame: numbe
         ]
       : []),
     ...layout.boxes.flatMap((box) => boxItem(show, air, box, frame, depth, budget)),
-    ...(art ? [{ ...art, target: full, fit: 'fill' as const, opacity: 1, layer: 'frame' as const }] : []),
+    ...(drawnArt ?? (art ? [{ ...art, target: full, fit: 'fill' as const, opacity: 1, layer: 'frame' as const }] : [])),
   ];
 }
 
 /** The scene of any picture; empty for none. A single picture is a layout of one full box. */
 export function sceneOf(show: Show, air: Air, id: string | null, frame: number): Scene {
   const picture = findPicture(show, id);
+  if (picture?.kind === 'graphic') return graphicScene(show, air, picture.id, picture, fullRect(show.raster), frame, 0, { ...MOST });
   if (picture?.kind === 'layout') return layoutScene(show, air, picture.layout, frame);
   const content = pictureContent(show, air, id, frame, 0, { ...MOST });
   return content ? [{ ...content, target: fullRect(show.raster), opacity: 1 }] : [];

@@ -45,9 +45,7 @@ export function transitionName(t: Transition): string {
 
 function contentName(show: Show, content: LaneContent | null): string {
   if (!content) return 'nothing';
-  if (content.kind === 'picture') return pictureName(show, content.id);
-  const card = show.cards.find((c) => c.id === content.id);
-  return card ? `card ${card.name || '(no name)'}` : 'a missing card';
+  return pictureName(show, content.id);
 }
 
 /** Changes that a take at `frame` would make, the picture first. Empty when it would change nothing. */
@@ -71,7 +69,9 @@ export function takeSummary(show: Show, air: Air, frame: number): Change[] {
     const up = laneIsUp(state, frame);
     const after = running ? air.onAirId : (air.nextId ?? air.onAirId);
     const goesWith = lane.whileId !== null && !running ? picturesWithin(show, after).has(lane.whileId) : null;
-    if ((state.armed && up) || (up && goesWith === false)) changes.push({ area: 'lane', text: `${lane.name} leaves` });
+    if (state.armed && up && state.changes)
+      changes.push({ area: 'lane', text: `${lane.name} changes to ${contentName(show, lane.content)}` });
+    else if ((state.armed && up) || (up && goesWith === false)) changes.push({ area: 'lane', text: `${lane.name} leaves` });
     else if (((state.armed && !up) || (!up && goesWith === true)) && lane.content)
       changes.push({ area: 'lane', text: `${lane.name}: ${contentName(show, lane.content)} comes` });
   }

@@ -1,5 +1,6 @@
 /** Tally: in which role each picture is at a frame. */
 import { type Air } from '../desk/air';
+import { findGraphic } from '../graphics/find';
 import { laneIsUp, lanePictures } from './air';
 import { picturesWithin } from '../desk/pictures';
 import { type Show } from '../desk/show';
@@ -39,13 +40,18 @@ export function tallyOf(show: Show, air: Air, frame: number): Record<string, Tal
   for (const lane of show.lanes) {
     const state = air.lanes[lane.id];
     if (!state) continue;
-    for (const { picture } of lanePictures(state, frame)) if (picture.kind === 'picture') add(inUse, picture.id, true);
+    for (const { picture } of lanePictures(state, frame)) add(inUse, picture.id, true);
     // A lane put up at this very frame is still at level 0, and already on its way.
-    if (state.picture?.kind === 'picture' && laneIsUp(state, frame)) add(inUse, state.picture.id, true);
-    if (state.armed && lane.content?.kind === 'picture') add(nextInUse, lane.content.id, true);
+    if (state.picture && laneIsUp(state, frame)) add(inUse, state.picture.id, true);
+    if (state.armed && lane.content) add(nextInUse, lane.content.id, true);
   }
-  const pictures = [show.sources, show.framings, show.layouts, show.presets, show.seats].flat();
+  const pictures = [show.sources, show.framings, show.layouts, show.presets, show.seats, show.graphics.list].flat();
+  // Of thousands of entries only those that are seen have a tally.
+  const entries = [...new Set([...onAir, air.nextId, ...inUse, ...nextInUse])].filter((id) => findGraphic(show, id)?.entry);
   return Object.fromEntries(
-    pictures.map(({ id }) => [id, { onAir: onAir.has(id), next: air.nextId === id, inUse: inUse.has(id), nextInUse: nextInUse.has(id) }]),
+    [...pictures.map((p) => p.id), ...entries.map(String)].map((id) => [
+      id,
+      { onAir: onAir.has(id), next: air.nextId === id, inUse: inUse.has(id), nextInUse: nextInUse.has(id) },
+    ]),
   );
 }

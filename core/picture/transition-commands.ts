@@ -3,11 +3,11 @@ import { CommandError, defineCommand } from '../commands/command';
 import { Colour, Nested, Num, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { remove } from '../desk/remove';
+import { requireOverlay } from '../layout/edit';
+import { type Easing, EASINGS } from '../show/moves';
 import {
   type Direction,
   DIRECTIONS,
-  type Easing,
-  EASINGS,
   LIGHTS,
   Transition,
   TRANSITION_KINDS,
@@ -29,7 +29,7 @@ class ArmArgs {
   @Num(0, 1, 'soft edge of a wipe, share of the travel', { optional: true }) softness?: number;
   @OneOf(DIRECTIONS, 'where push and slide travel to', { optional: true }) direction?: Direction;
   @Ref('source', 'still for a luma wipe', { optional: true, nullable: true }) imageId?: string | null;
-  @Ref('source', 'clip or still for a stinger', { optional: true, nullable: true }) stingerId?: string | null;
+  @Ref('overlay', 'clip, still or graphic for a stinger', { optional: true, nullable: true }) stingerId?: string | null;
   @Whole(0, 1500, 'frame of the stinger at which the picture changes', { optional: true }) cutFrame?: number;
 }
 class PlaceArgs {
@@ -63,7 +63,7 @@ function stored(desk: Desk, id: string) {
 /** @throws CommandError when its picture or its stinger is no source of the show. */
 function checkTransition(desk: Desk, { imageId, stingerId }: Partial<Transition>, path: string): void {
   if (imageId) requireSource(desk, imageId, `${path}imageId`);
-  if (stingerId) requireSource(desk, stingerId, `${path}stingerId`);
+  if (stingerId) requireOverlay(desk, stingerId, `${path}stingerId`);
 }
 
 export const transitionCommands = [

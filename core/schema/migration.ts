@@ -3,8 +3,8 @@
 /** Data of a version whose classes are gone. */
 export type Raw = Record<string, unknown>;
 
-/** What one domain does to reach a version: by the version that it makes. A step gets the whole show, or the whole of air, and changes its own part. */
-export type Migrations = Readonly<Record<number, (raw: Raw) => Raw>>;
+/** What one domain does to reach a version: by the version that it makes. A step gets the whole show, or the whole of air with the show as it is today, and changes its own part. */
+export type Migrations = Readonly<Record<number, (raw: Raw, show: Raw) => Raw>>;
 
 /** The objects in what should be a list of them. */
 export const listOf = (value: unknown): Raw[] =>

@@ -2,6 +2,8 @@
 import { nanoid } from 'nanoid';
 import { type Desk } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
+import { findGraphic } from '#core/graphics/find';
+import { graphicsForMixer } from '#core/graphics/for-mixer';
 import { type Output } from '#core/screens/outputs';
 import { type AttachedMonitor } from '../client/show-client';
 import { takeFrames, WINDOW_FRAMES } from '../picture/frame-outlet';
@@ -15,16 +17,24 @@ export interface MixerEvents {
   /** A source's first frame since it was connected: its size, pixels. */
   seen(id: string, size: { width: number; height: number }): void;
   thumbnail(blob: Blob): void;
+  /** A graphic cannot be drawn, and why. */
+  paintFailed(message: string): void;
+  /** The graphics worker does not answer. */
+  graphicsDead(): void;
   /** Pictures cannot be drawn, and why; null when they can again. */
   failed(message: string | null): void;
 }
 
 /** The show without its clips, which may be thousands: play-outs hold their own copies. */
-function forMixer(show: Show): Show {
-  return show.replay.clips.length === 0 ? show : { ...show, replay: { ...show.replay, clips: [] } };
-}
+const withoutClips = (show: Show): Show => (show.replay.clips.length === 0 ? show : { ...show, replay: { ...show.replay, clips: [] } });
 
 export class MixerPort {
+  /** Graphics that the mixer has. */
+  private graphics: Show['graphics'] | null = null;
+  /** Pictures that monitors show, with their number. */
+  private readonly watched = new Map<string, number>();
+  private desk: Desk | null = null;
+
   constructor(
     private readonly worker: Worker,
     events: MixerEvents,
@@ -47,13 +57,25 @@ export class MixerPort {
         return events.seen(message.id, { width: message.width, height: message.height });
       case 'thumbnail':
         return events.thumbnail(message.blob);
+      case 'paint-failed':
+        return events.paintFailed(message.message);
+      case 'graphics-dead':
+        return events.graphicsDead();
       case 'failed':
         return events.failed(message.message);
     }
   }
 
   start({ show, air }: Desk, clock: SharedArrayBuffer, working: Working): void {
-    this.send({ type: 'start', clock, working, desk: { show: forMixer(show), air }, prefer: preferredMixer() });
+    this.desk = { show, air };
+    this.graphics = graphicsForMixer(this.desk, this.watched.keys(), null);
+    this.send({
+      type: 'start',
+      clock,
+      working,
+      desk: { show: { ...withoutClips(show), graphics: this.graphics }, air },
+      prefer: preferredMixer(),
+    });
   }
 
   send(message: ToMixer, transfer: Transferable[] = []): void {
@@ -61,8 +83,21 @@ export class MixerPort {
   }
 
   /** Takes effect at the next frame. */
-  setDesk({ show, air }: Desk): void {
-    this.send({ type: 'desk', show: forMixer(show), air });
+  setDesk(desk: Desk): void {
+    this.desk = desk;
+    const graphics = graphicsForMixer(desk, this.watched.keys(), this.graphics);
+    const same = graphics === this.graphics;
+    this.graphics = graphics;
+    this.send({ type: 'desk', show: { ...withoutClips(desk.show), graphics: same ? null : graphics }, air: desk.air });
+  }
+
+  /** Graphics that only a monitor shows are sent to the mixer while it does. */
+  private watch(picture: MonitorPicture, by: 1 | -1): void {
+    if (picture.kind !== 'picture' || !this.desk || !findGraphic(this.desk.show, picture.id)) return;
+    const count = (this.watched.get(picture.id) ?? 0) + by;
+    if (count > 0) this.watched.set(picture.id, count);
+    else this.watched.delete(picture.id);
+    if (by > 0) this.setDesk(this.desk);
   }
 
   /** Sends an output's frames to `port`; at most `waiting` are on their way. Returns how to end it. The mixer closes the port after its last frame. */
@@ -82,11 +117,15 @@ export class MixerPort {
   /** Gives a canvas over to the mixer, which shows `picture` in it. */
   attachMonitor(canvas: HTMLCanvasElement, picture: MonitorPicture): AttachedMonitor {
     const key = nanoid();
+    this.watch(picture, 1);
     const offscreen = canvas.transferControlToOffscreen();
     this.send({ type: 'monitor', key, canvas: offscreen, picture }, [offscreen]);
     return {
       resize: (width, height) => this.send({ type: 'monitor-size', key, width, height }),
-      detach: () => this.send({ type: 'monitor-gone', key }),
+      detach: () => {
+        this.watch(picture, -1);
+        this.send({ type: 'monitor-gone', key });
+      },
     };
   }
 

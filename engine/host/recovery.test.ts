@@ -42,6 +42,6 @@ describe('coming back after an interruption', () => {
 
   it('gives lanes that the saved air does not know a state of their own', () => {
     const { air } = sampleDesk();
-    expect(Object.keys(recoverAir(row({}), { ...air, lanes: {} }).air.lanes)).toEqual(['lane-1', 'lane-2']);
+    expect(Object.keys(recoverAir(row({}), { ...air, lanes: {} }).air.lanes)).toEqual(['lane-1', 'lane-2', 'lane-3']);
   });
 });

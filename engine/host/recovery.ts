@@ -17,7 +17,7 @@ export function recoverAir(
 ): { air: ReturnType<typeof createAir>; notices: string[] } {
   const fresh = createAir(row.show);
   if (!stored) return { air: fresh, notices: [] };
-  const kept = readAir(stored, version);
+  const kept = readAir(stored, version, row.show);
   const air = {
     ...fresh,
     ...kept,

@@ -24,6 +24,7 @@ import { FramePulse } from '../time/frame-pulse';
 import { SharedClock } from '../time/shared-clock';
 import { AsRunLog } from './as-run-log';
 import { type Follower, type HostAccess } from './follower';
+import { GraphicsControl } from './graphics-control';
 import { HealthControl } from './health-control';
 import { HostRemote } from './host-remote';
 import { Journal } from './journal';
@@ -51,6 +52,7 @@ export class ShowHost implements ShowClient {
   private readonly remote: HostRemote;
   private readonly pace = new PaceControl();
   private readonly health: HealthControl;
+  private readonly graphics: GraphicsControl;
   /** In the order in which they are told and closed. */
   private readonly followers: readonly Follower[];
   private closed = false;
@@ -92,7 +94,7 @@ export class ShowHost implements ShowClient {
     this.store.subscribe(({ desk }, before) => void (desk !== before.desk && this.settleNotices(desk)));
     this.frames = createStore<FrameState>(() => ({
       frame: this.nextFrame(desk),
-      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 },
+      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0, paints: { drawn: 0, pixels: 0, millis: 0 } },
     }));
     this.mixer = new MixerPort(new Worker(new URL('../picture/mixer.worker.ts', import.meta.url), { type: 'module' }), {
       tick: (frame, mixer) => this.tick(frame, mixer),
@@ -100,6 +102,8 @@ export class ShowHost implements ShowClient {
       seen: (id, size) => this.set({ sizes: { ...this.state.sizes, [id]: size } }),
       thumbnail: (thumbnail) => void changeShowRow(showId, { thumbnail }),
       failed: (failure) => this.set({ failure }),
+      paintFailed: (message) => this.graphics.failed(message),
+      graphicsDead: () => this.graphics.restart(),
     });
     this.mixer.start(desk, clock.memory, working);
     const access: HostAccess = {
@@ -127,6 +131,7 @@ export class ShowHost implements ShowClient {
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
     });
+    this.graphics = new GraphicsControl(access);
     const broker = new OutputBroker(showId, access);
     this.health = new HealthControl(showId, access, {
       stepped: () => this.setWorking(this.state.desk),
@@ -134,7 +139,19 @@ export class ShowHost implements ShowClient {
       pace: this.pace,
     });
     // Sources first, as the others may want what they send. They end in this order too: what is recorded, before what it is recorded from.
-    this.followers = [this.drivers, outputs, tracks, this.exports, this.replay, this.asRun, broker, this.health, this.remote, this.journal];
+    this.followers = [
+      this.drivers,
+      outputs,
+      tracks,
+      this.exports,
+      this.replay,
+      this.asRun,
+      broker,
+      this.graphics,
+      this.health,
+      this.remote,
+      this.journal,
+    ];
     this.pulse = new FramePulse(
       () => this.nextFrame(this.state.desk) - 1,
       (frame) => {

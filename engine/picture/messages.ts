@@ -35,7 +35,8 @@ export const secondOf = (id: string): string => `${id}.second`;
 
 export type ToMixer =
   | { type: 'start'; clock: SharedArrayBuffer; working: Working; desk: { show: Show; air: Air }; prefer: 'gl' | 'soft' | null }
-  | { type: 'desk'; show: Show; air: Air }
+  /** Without graphics where they are as they were. */
+  | { type: 'desk'; show: Omit<Show, 'graphics'> & { graphics: Show['graphics'] | null }; air: Air }
   | { type: 'working'; working: Working }
   /** The page has taken a tick in; until then no further one is sent. */
   | { type: 'tick-taken' }
@@ -52,6 +53,8 @@ export type ToMixer =
   /** A copy of every frame of a source goes to `port` as it comes, as far as they are taken. */
   | { type: 'copies-port'; id: string; port: MessagePort }
   | { type: 'copies-gone'; id: string }
+  /** Paints are asked over this port from now on. */
+  | { type: 'graphics-port'; port: MessagePort }
   | { type: 'thumbnail' };
 
 /** What the mixer works in. */
@@ -70,6 +73,8 @@ export interface MixerStats {
   drawMs: number;
   /** Milliseconds that programme frames take, averaged over about ten. */
   usualMs: number;
+  /** Paints that the graphics worker has drawn, their pixels and milliseconds. */
+  paints: { drawn: number; pixels: number; millis: number };
 }
 
 export type FromMixer =
@@ -77,5 +82,9 @@ export type FromMixer =
   | { type: 'tick'; frame: number; stats: MixerStats }
   | { type: 'source-seen'; id: string; width: number; height: number }
   | { type: 'thumbnail'; blob: Blob }
+  /** A graphic cannot be drawn, and why. */
+  | { type: 'paint-failed'; message: string }
+  /** The graphics worker does not answer. */
+  | { type: 'graphics-dead' }
   /** Pictures cannot be drawn, and why; null when they can again. */
   | { type: 'failed'; message: string | null };

@@ -7,6 +7,7 @@ import { FakeFrame, fakeFrame, shown, useFakeFrames } from '#tests/support/fake-
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { SharedClock } from '../time/shared-clock';
 import { MixerLoop } from './mixer-loop';
+import { PaintStore } from './paint-store';
 import { type Renderer, refsOf } from './renderer';
 
 beforeEach(() => {
@@ -56,6 +57,10 @@ function setup(desk: Desk = sampleDesk()) {
     () => undefined,
     (frame) => made.ticks.push(frame),
     (message) => made.failures.push(message),
+    new PaintStore(
+      () => undefined,
+      () => undefined,
+    ),
   );
   // Pictures come from no source here: each is there, and the same until `feed` renews it.
   const versions = new Map<string, number>();

@@ -1,7 +1,9 @@
 /** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
-import { type FramePlan, type PicturePlan, type TextureRef, wholePicture } from '#core/picture/draw';
+import { type DrawItem, type FramePlan, type PicturePlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { changeAt } from '#core/picture/change';
-import { planFrame, planView } from '#core/picture/plan';
+import { internDesk } from '#core/graphics/intern';
+import { type Paint } from '#core/graphics/paint';
+import { planFrame, planView, preparedItems } from '#core/picture/plan';
 import { PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { OutputFrames } from './output-frames';
 import { causeOf } from '#core/schema/cause';
@@ -10,8 +12,9 @@ import { type Show } from '#core/desk/show';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';
-import { type MixerStats, type Working } from './messages';
+import { type MixerStats, type ToMixer, type Working } from './messages';
 import { MonitorWall } from './monitor-wall';
+import { type PaintStore } from './paint-store';
 import { type PictureLookup, type RefPicture, refsOf, type Renderer } from './renderer';
 import { SourcePictures, type SourceSeen } from './source-pictures';
 
@@ -22,6 +25,9 @@ const MONITOR_RESERVE_MS = 6;
 /** Width of the small picture for the list of shows, pixels. */
 const THUMBNAIL_WIDTH = 320;
 
+/** Frames that paints are asked for ahead of being shown. */
+const AHEAD_FRAMES = 4;
+
 /** Frames that may wait to be drawn after a stall: as many as sources keep. */
 const CATCH_UP_FRAMES = 6;
 
@@ -29,7 +35,15 @@ export class MixerLoop {
   readonly sources: SourcePictures;
   readonly wall = new MonitorWall();
   readonly outputs: OutputFrames;
-  readonly stats: MixerStats = { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 };
+  readonly stats: MixerStats = {
+    frames: 0,
+    dropped: 0,
+    late: 0,
+    monitorsSkipped: 0,
+    drawMs: 0,
+    usualMs: 0,
+    paints: { drawn: 0, pixels: 0, millis: 0 },
+  };
   readonly renderer: Renderer;
   private lastNumber = -1;
   private stopped = false;
@@ -45,18 +59,65 @@ export class MixerLoop {
     private readonly ticked: (frame: number, stats: MixerStats) => void,
     /** A frame could not be drawn, and why; null when frames come again. */
     private readonly failed: (message: string | null) => void,
+    readonly paints: PaintStore,
   ) {
+    this.stats.paints = paints.stats;
     this.sources = new SourcePictures(seen);
-    this.renderer = createRenderer((ref) => this.lookup(ref));
+    this.renderer = createRenderer((ref, size) => this.lookup(ref, size));
     this.outputs = new OutputFrames(this.renderer, (p) => this.versionOf(p));
     this.wall.setPace(working.monitors);
+  }
+
+  /** The desk as it comes over the port: graphics that have not changed are left out. */
+  receive({ show, air }: Extract<ToMixer, { type: 'desk' }>): void {
+    const desk = { show: { ...show, graphics: show.graphics ?? this.show.graphics }, air };
+    internDesk(desk, show.graphics !== null);
+    this.setDesk(desk.show, desk.air);
   }
 
   setDesk(show: Show, air: Air): void {
     // Costs nothing while the wipe is the same: its table is known.
     this.renderer.readyFor(changeAt(show, air, null, null, show.transition, 0, 0).mix);
+    const changed = this.show.graphics !== show.graphics || this.show.lanes !== show.lanes || this.air.nextId !== air.nextId;
     this.show = show;
     this.air = air;
+    if (changed) this.prepareLanes();
+  }
+
+  /** Pixels of a paint where its graphic fills the picture. */
+  private ownSize({ bounds, raster }: Paint): { width: number; height: number } {
+    const scale = Math.min(this.working.raster.width / raster.width, this.working.raster.height / raster.height);
+    return { width: Math.max(1, Math.round(bounds.width * scale)), height: Math.max(1, Math.round(bounds.height * scale)) };
+  }
+
+  /** Has paints of these items drawn, at the size that the programme shows them at. */
+  private want(items: readonly DrawItem[]): void {
+    const scale = this.working.raster.width / this.show.raster.width;
+    for (const { texture, target, scaled } of items) {
+      if (texture.kind === 'scene') this.want(texture.scene);
+      if (texture.kind !== 'paint') continue;
+      const shown = { width: Math.max(1, Math.round(target.width * scale)), height: Math.max(1, Math.round(target.height * scale)) };
+      this.paints.want(texture.paint, scaled ? this.ownSize(texture.paint) : shown);
+    }
+  }
+
+  /** What lanes and Next hold ready is drawn before it is shown: its first frame is there at the press. */
+  private prepareLanes(): void {
+    try {
+      this.want(preparedItems(this.show, this.air, this.lastNumber));
+    } catch {
+      // What is wrong with it is said when it is shown.
+    }
+  }
+
+  /** Paints that will be wanted in a moment: clocks and rolling numbers are drawn before their frame. */
+  private wantAhead(plan: FramePlan): void {
+    const { programme } = plan;
+    const moving = [...programme.base, ...(programme.over ?? []), ...programme.lanes, ...(programme.top ?? [])];
+    if (!moving.some(({ texture }) => texture.kind === 'paint' || texture.kind === 'scene')) return;
+    const ahead = planFrame(this.show, this.air, plan.frame + AHEAD_FRAMES).programme;
+    this.want([...ahead.base, ...(ahead.over ?? []), ...ahead.lanes, ...(ahead.top ?? [])]);
+    this.paints.watch();
   }
 
   setWorking(working: Working): void {
@@ -68,7 +129,8 @@ export class MixerLoop {
     this.outputs.forget();
   }
 
-  private lookup(ref: TextureRef): RefPicture | null {
+  private lookup(ref: TextureRef, size?: { width: number; height: number }): RefPicture | null {
+    if (ref.kind === 'paint') return this.paints.find(ref.paint, ref.slot, size ?? this.ownSize(ref.paint));
     return ref.kind === 'output' ? this.outputs.last(ref.id) : this.sources.lookup(this.show, ref, this.working.raster);
   }
 
@@ -137,6 +199,7 @@ export class MixerLoop {
     await this.outputs.draw((view) => planView(plan, this.show, this.air, view), plan.raster, stamp, Math.round(frameMs * 1000));
     this.stats.drawMs = performance.now() - started;
     this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
+    this.wantAhead(plan);
     await this.drawMonitors(plan, frame);
     this.stats.frames += 1;
     this.ticked(frame, this.stats);
@@ -159,7 +222,7 @@ export class MixerLoop {
   /** Changes whenever any picture that a plan shows does. */
   private versionOf(plan: PicturePlan): string {
     return refsOf(plan)
-      .map((ref) => this.lookup(ref)?.version)
+      .map((ref) => (ref.kind === 'paint' ? this.paints.version(ref.paint) : this.lookup(ref)?.version))
       .join();
   }
 

@@ -5,9 +5,11 @@ import { MixerLoop } from './mixer-loop';
 import { FrameOutlet } from './frame-outlet';
 import { PlaneOutlet } from './plane-outlet';
 import { type FromMixer, type MixerStats, type ToMixer } from './messages';
+import { internDesk } from '#core/graphics/intern';
 import { causeOf } from '#core/schema/cause';
 import { type Raster } from '#core/show/raster';
 import { GlRenderer } from './gl-renderer';
+import { PaintStore } from './paint-store';
 import { loadPlateFonts } from './plates';
 import { type PictureLookup, type Renderer } from './renderer';
 import { SoftRenderer } from './soft-renderer';
@@ -54,6 +56,7 @@ async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void
   await loadPlateFonts().catch(() => undefined);
   const { renderer, software, create } = await chooseRenderer(message.working.raster, message.prefer);
   const { show, air } = message.desk;
+  internDesk(message.desk, true);
   loop = new MixerLoop(
     create,
     new SharedClock(message.clock),
@@ -63,6 +66,10 @@ async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void
     (id, width, height) => say({ type: 'source-seen', id, width, height }),
     (frame, stats) => tell(frame, stats),
     (message) => say({ type: 'failed', message }),
+    new PaintStore(
+      (message) => say({ type: 'paint-failed', message }),
+      () => say({ type: 'graphics-dead' }),
+    ),
   );
   say({ type: 'ready', renderer, software, mixer: loop.renderer.description });
   for (const waiting of early.splice(0)) handle(loop, waiting);
@@ -72,7 +79,7 @@ async function start(message: Extract<ToMixer, { type: 'start' }>): Promise<void
 function handle(loop: MixerLoop, message: ToMixer): void {
   switch (message.type) {
     case 'desk':
-      return loop.setDesk(message.show, message.air);
+      return loop.receive(message);
     case 'tick-taken':
       return taken();
     case 'working':
@@ -102,6 +109,8 @@ function handle(loop: MixerLoop, message: ToMixer): void {
       return loop.sources.copyTo(message.id, message.port);
     case 'copies-gone':
       return loop.sources.copyNoMore(message.id);
+    case 'graphics-port':
+      return loop.paints.connect(message.port);
     case 'thumbnail':
       void loop.thumbnail().then((blob) => blob && say({ type: 'thumbnail', blob }));
       return;

@@ -1,7 +1,6 @@
-/** Pictures drawn by the app itself: name cards, the placeholder of a source that has stopped, bars. */
+/** Pictures drawn by the app itself: the placeholder of a source that has stopped, bars. */
 import semibold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-600-normal.woff2?url';
 import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff2?url';
-import { type NameCard } from '#core/show/document';
 
 const FAMILY = 'Bivoca Plate';
 
@@ -34,35 +33,6 @@ function fitText(context: Context, text: string, x: number, y: number, size: num
   let shown = text;
   while (shown.length > 1 && context.measureText(`${shown}…`).width > width) shown = shown.slice(0, -1);
   context.fillText(shown === text || context.measureText(text).width <= width ? text : `${shown.trimEnd()}…`, x, y);
-}
-
-/** A name card on its plate: a slanted straw edge like a sail's luff, the name, and who that is. */
-export function drawNameCard(card: NameCard, width: number, height: number): OffscreenCanvas {
-  const { canvas, context } = plateCanvas(width, height);
-  const { width: w, height: h } = canvas;
-  const slant = h * 0.28;
-  context.fillStyle = 'rgba(13, 21, 23, 0.88)';
-  context.beginPath();
-  context.moveTo(slant, 0);
-  context.lineTo(w, 0);
-  context.lineTo(w - slant, h);
-  context.lineTo(0, h);
-  context.fill();
-  context.fillStyle = '#e2c48d';
-  context.beginPath();
-  context.moveTo(slant, 0);
-  context.lineTo(slant + h * 0.1, 0);
-  context.lineTo(h * 0.1, h);
-  context.lineTo(0, h);
-  context.fill();
-  const left = slant + h * 0.2;
-  const room = w - left - slant - h * 0.1;
-  context.textBaseline = 'alphabetic';
-  context.fillStyle = '#e8efe9';
-  fitText(context, card.name, left, card.role ? h * 0.52 : h * 0.65, h * 0.42, 600, room);
-  context.fillStyle = '#c3d0cb';
-  if (card.role) fitText(context, card.role, left - h * 0.08, h * 0.84, h * 0.25, 400, room);
-  return canvas;
 }
 
 /** Stands for a source that gives no picture: its name, and why. */

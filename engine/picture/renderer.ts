@@ -4,8 +4,8 @@ import { type Raster } from '#core/show/raster';
 
 /** The picture of a reference at this moment; it stays its owner's. */
 export interface RefPicture {
-  /** A frame from a driver, or a canvas that the app has drawn or decoded. */
-  image: VideoFrame | OffscreenCanvas;
+  /** A frame from a driver, a canvas that the app has drawn or decoded, or pixels from the graphics worker. */
+  image: VideoFrame | OffscreenCanvas | ImageData;
   width: number;
   height: number;
   opaque: boolean;
@@ -13,8 +13,8 @@ export interface RefPicture {
   version: string;
 }
 
-/** The picture of a reference; null when there is nothing to show at all. */
-export type PictureLookup = (ref: TextureRef) => RefPicture | null;
+/** The picture of a reference; null when there is nothing to show at all. What is drawn for the asker is drawn at `size`, pixels, where that is said. */
+export type PictureLookup = (ref: TextureRef, size?: { width: number; height: number }) => RefPicture | null;
 
 /** A small picture for a monitor's canvas. */
 export interface MonitorJob {
@@ -44,8 +44,8 @@ export function refKey(ref: TextureRef): string {
   switch (ref.kind) {
     case 'source':
       return ref.second ? `${ref.id} second` : ref.id;
-    case 'card':
-      return `card ${ref.card.name}\n${ref.card.role}`;
+    case 'paint':
+      return `paint ${ref.slot}`;
     case 'seat':
       return `seat ${ref.colour} ${ref.name}`;
     case 'colour':
@@ -71,4 +71,4 @@ export const refsOf = (plan: PicturePlan): TextureRef[] => [
   ...(plan.mix?.kind === 'luma' ? [plan.mix.image] : []),
 ];
 
-export const isFrame = (image: VideoFrame | OffscreenCanvas): image is VideoFrame => 'displayWidth' in image;
+export const isFrame = (image: RefPicture['image']): image is VideoFrame => 'displayWidth' in image;

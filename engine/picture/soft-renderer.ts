@@ -50,8 +50,13 @@ export class SoftRenderer implements Renderer {
     return new SoftMixer(
       this.raster,
       (ref, w, h) => this.planesOf(ref, w, h),
-      (ref) => this.lookup(ref),
+      (ref) => this.sizeOf(ref),
     );
+  }
+
+  /** Size of a reference's own picture; that of a paint is known before it is drawn. */
+  private sizeOf(ref: TextureRef): { width: number; height: number; version?: string } | null {
+    return ref.kind === 'paint' ? { ...ref.paint.bounds, version: ref.paint.key } : this.lookup(ref);
   }
 
   /** The one frame that a plan is, pixel for pixel, in the very form this mixer would make of it. */
@@ -60,7 +65,7 @@ export class SoftRenderer implements Renderer {
     if (!item || plan.base.length > 1 || plan.mix || plan.lanes.length > 0 || plan.top?.length || plan.black > 0 || item.opacity < 1)
       return null;
     if (item.key || item.grade || item.radius || item.rotation || item.border || item.clip || item.matte) return null;
-    const picture = this.lookup(item.texture);
+    const picture = item.texture.kind === 'paint' ? null : this.lookup(item.texture);
     if (!picture || !isFrame(picture.image) || picture.width !== this.raster.width || picture.height !== this.raster.height) return null;
     const { target, window, mirror } = placementOf(item, picture);
     const whole =
@@ -134,7 +139,7 @@ export class SoftRenderer implements Renderer {
   }
 
   private planesOf(ref: TextureRef, width: number, height: number): Planes | null {
-    const picture = this.lookup(ref);
+    const picture = this.lookup(ref, ref.kind === 'paint' && width > 0 ? { width, height } : undefined);
     if (!picture) return null;
     if (isFrame(picture.image)) return this.held.get(refKey(ref))?.planes ?? null;
     // What the app draws itself is kept at the size it is used at, so that its edges stay clean.
@@ -178,6 +183,7 @@ export class SoftRenderer implements Renderer {
   /** Takes in the frames that a plan shows. */
   private async takeFrames(plan: PicturePlan): Promise<void> {
     for (const ref of refsOf(plan)) {
+      if (ref.kind === 'paint') continue;
       const picture = this.lookup(ref);
       if (picture && isFrame(picture.image)) await this.takeFrame(refKey(ref), picture, picture.image);
     }
@@ -207,7 +213,7 @@ export class SoftRenderer implements Renderer {
       mixer: new SoftMixer(
         { width, height },
         (ref, w, h) => this.planesOf(ref, w, h),
-        (ref) => this.lookup(ref),
+        (ref) => this.sizeOf(ref),
       ),
       rgba: allocate(width * height * 4),
       used: 0,
@@ -228,12 +234,20 @@ export class SoftRenderer implements Renderer {
   }
 }
 
-function pixelsOf(canvas: OffscreenCanvas, width: number, height: number): Uint8ClampedArray {
-  let from = canvas;
-  if (canvas.width !== width || canvas.height !== height) {
+function pixelsOf(image: OffscreenCanvas | ImageData, width: number, height: number): Uint8ClampedArray {
+  if (image instanceof ImageData && image.width === width && image.height === height) return image.data;
+  let from = image instanceof ImageData ? canvasOf(image) : image;
+  if (from.width !== width || from.height !== height) {
+    const canvas = from;
     from = new OffscreenCanvas(width, height);
     from.getContext('2d', { willReadFrequently: true })?.drawImage(canvas, 0, 0, width, height);
   }
   const context = from.getContext('2d', { willReadFrequently: true });
   return context ? context.getImageData(0, 0, width, height).data : new Uint8ClampedArray(width * height * 4);
+}
+
+function canvasOf(pixels: ImageData): OffscreenCanvas {
+  const canvas = new OffscreenCanvas(pixels.width, pixels.height);
+  canvas.getContext('2d', { willReadFrequently: true })?.putImageData(pixels, 0, 0);
+  return canvas;
 }

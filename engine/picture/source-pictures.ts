@@ -1,13 +1,12 @@
-/** The pictures of all sources: queues of frames, stills, colours, cards and placeholders. */
+/** The pictures of all sources: queues of frames, stills, colours and placeholders. */
 import { type TextureRef } from '#core/picture/draw';
 import { findSource } from '#core/desk/pictures';
 import { type Show } from '#core/desk/show';
-import { type NameCard } from '#core/show/document';
 import { type Raster } from '#core/show/raster';
 import { FrameOutlet, RECORDER_FRAMES } from './frame-outlet';
 import { FrameQueue, type QueuedFrame } from './frame-queue';
 import { type FrameMessage, secondOf, type SourceHealth } from './messages';
-import { drawNameCard, drawPlaceholder, drawSeat, plateCanvas } from './plates';
+import { drawPlaceholder, drawSeat, plateCanvas } from './plates';
 import { type RefPicture } from './renderer';
 
 interface Entry {
@@ -106,13 +105,12 @@ export class SourcePictures {
 
   /** What to draw for `ref`: live, or a stand-in that says what is missing. */
   lookup(show: Show, ref: TextureRef, raster: Raster): RefPicture | null {
-    if (ref.kind === 'card') return this.card(ref.card, raster);
     if (ref.kind === 'colour') return this.colour(ref.colour);
     if (ref.kind === 'seat')
       return this.plate(`seat ${ref.name} ${ref.colour} ${raster.height}`, true, () =>
         drawSeat(ref.name, ref.colour, raster.width, raster.height),
       );
-    if (ref.kind === 'scene' || ref.kind === 'output') return null;
+    if (ref.kind === 'scene' || ref.kind === 'output' || ref.kind === 'paint') return null;
     const source = findSource(show, ref.id);
     if (!source) return null;
     if (source.settings.kind === 'colour') return this.colour(source.settings.colour);
@@ -141,12 +139,6 @@ export class SourcePictures {
       context.fillRect(0, 0, 16, 16);
       return canvas;
     });
-  }
-
-  private card(card: NameCard, raster: Raster): RefPicture {
-    const width = Math.round(raster.width * 0.52);
-    const height = Math.round(raster.height * 0.165);
-    return this.plate(`card ${width}×${height} ${card.name}\n${card.role}`, false, () => drawNameCard(card, width, height));
   }
 
   private picture(canvas: OffscreenCanvas, opaque: boolean): RefPicture {

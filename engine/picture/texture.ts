@@ -112,7 +112,7 @@ export class FrameTexture {
   }
 
   /** Fills from anything the driver can convert by itself. */
-  fillWhole(image: VideoFrame | ImageBitmap | OffscreenCanvas): void {
+  fillWhole(image: VideoFrame | ImageBitmap | OffscreenCanvas | ImageData): void {
     const { gl } = this;
     const isFrame = 'displayWidth' in image;
     const width = isFrame ? image.displayWidth : image.width;

@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { type MediaSettings, type StillSettings } from '#core/show/source';
 import { MediaTrouble } from '../media/media-trouble';
 import { decodePicture, probeMedia } from '../media/probe';
-import { safeSvg } from '../media/svg';
+import { drawSvg, safeSvg } from '../media/svg';
 import { db } from './db';
 import { folder, storageSpace } from './opfs';
 
@@ -55,6 +55,31 @@ export async function addFile(file: File): Promise<MediaSettings | StillSettings
   if (file.size === 0) throw new AssetError(`${file.name} is empty.`);
   try {
     return await (STILL_TYPES.includes(file.type) ? addStill(file) : addMedia(file));
+  } catch (error) {
+    if (error instanceof MediaTrouble) throw new AssetError(`${file.name} cannot be used: ${error.message}.`);
+    throw error;
+  }
+}
+
+/** Pixels of the longer side that a drawing is made into for graphics. */
+const DRAWN_SIDE = 2160;
+
+/**
+ * Keeps an image file for graphics. Drawings (SVG) are cleaned and drawn once, as a worker cannot draw them: they keep no script and no address.
+ * @throws AssetError when it cannot be used.
+ */
+export async function storeImage(file: File): Promise<string> {
+  if (file.size === 0) throw new AssetError(`${file.name} is empty.`);
+  try {
+    if (file.type !== 'image/svg+xml') {
+      (await decodePicture(file)).image.close();
+      return await storeAsset(file, file.name, file.type);
+    }
+    const image = await drawSvg(safeSvg(await file.text()), DRAWN_SIDE);
+    const canvas = new OffscreenCanvas(image.width, image.height);
+    canvas.getContext('2d')?.drawImage(image, 0, 0);
+    image.close();
+    return await storeAsset(await canvas.convertToBlob({ type: 'image/png' }), file.name, 'image/png');
   } catch (error) {
     if (error instanceof MediaTrouble) throw new AssetError(`${file.name} cannot be used: ${error.message}.`);
     throw error;

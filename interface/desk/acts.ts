@@ -1,5 +1,6 @@
 /** What the Desk does itself. */
 import { numberArg } from '#core/control/action';
+import { findGraphic } from '#core/graphics/find';
 import { type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
 import { SHELF_TABS, setDeskRoom, useDeskRoom } from './room-state';
@@ -12,12 +13,14 @@ export const DESK_ACTS: Acts = {
   'desk.words': ({ client, go }) => {
     go('desk');
     const { show, air } = client.state.desk;
-    // The card that is up, otherwise the one that a lane holds ready, otherwise the first.
-    const up = show.lanes.map((l) => air.lanes[l.id]?.picture).find((p) => p?.kind === 'card')?.id;
-    const ready = show.lanes.find((l) => l.content?.kind === 'card')?.content?.id;
-    const card = [up, ready].find((id) => show.cards.some((c) => c.id === id)) ?? show.cards[0]?.id;
-    setDeskRoom({ tab: 'cards' });
-    focusSoon(card === undefined ? '[data-role="add-card"]' : `[data-card="${CSS.escape(card)}"]`);
+    // The entry that is up, otherwise the one that a lane holds ready, otherwise the first there is.
+    const up = show.lanes.map((l) => air.lanes[l.id]?.picture).flatMap((p) => (p?.kind === 'graphic' ? [p.id] : []));
+    const ready = show.lanes.flatMap((l) => (l.content ? [l.content.id] : []));
+    const found = [...up, ...ready].map((id) => findGraphic(show, id)).find((f) => f?.entry) ?? null;
+    const graphic = found?.graphic ?? show.graphics.list.find((g) => g.entries.length > 0);
+    const entry = found?.entry ?? graphic?.entries[0];
+    setDeskRoom({ tab: 'graphics', ...(graphic && { graphicId: graphic.id }) });
+    focusSoon(entry ? `[data-entry="${CSS.escape(entry.id)}"]` : '[data-role="add-entry"]');
   },
   'desk.transitions': ({ go }) => {
     go('desk');

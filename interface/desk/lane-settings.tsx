@@ -1,8 +1,8 @@
 /** How one lane comes, stays and goes. */
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
-import { cardRect } from '#core/picture/plan';
 import { type Rect } from '#core/show/geometry';
-import { EASINGS, EDGES, type Lane, MOST_LANES, type Move, MOVE_KINDS } from '#core/picture/document';
+import { type Lane, MOST_LANES, type Move, MOVE_KINDS } from '#core/picture/document';
+import { EASINGS, EDGES } from '#core/show/moves';
 import { useShow, useSend } from '../client/show-client';
 import { KeyFields } from '../layouts/key-fields';
 import { PictureSelect } from '../parts/picture-select';
@@ -115,7 +115,7 @@ export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
       <MoveFields label="In" move={lane.in} onChange={(move) => set({ in: move })} />
       <MoveFields label="Out" move={lane.out} onChange={(move) => set({ out: move })} />
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={rect !== null} onChange={(e) => set({ rect: e.target.checked ? cardRect(raster) : null })} /> place
+        <input type="checkbox" checked={rect !== null} onChange={(e) => set({ rect: e.target.checked ? { x: 0, y: 0, ...raster } : null })} /> place
         of its own
       </label>
       {rect && (

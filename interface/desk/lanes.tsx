@@ -4,6 +4,7 @@ import { useCallback, useState } from 'react';
 import { laneHoldsNew } from '#core/picture/plan';
 import { createAirLane, laneFade, laneIsUp, lanePictures } from '#core/picture/air';
 import { pictureName } from '#core/desk/pictures';
+import { shownWords } from '#core/graphics/find';
 import { type Lane } from '#core/picture/document';
 import { formatTimeLeft } from '#core/time/duration';
 import { useShow, useSend, useLive } from '../client/show-client';
@@ -28,8 +29,8 @@ function useLaneState(lane: Lane) {
       up,
       armed: state.armed,
       moving,
-      shownSource: top?.kind === 'picture' ? top.id : null,
-      shown: top ? (top.kind === 'card' ? top.card.name : pictureName(show, top.id)) : '',
+      shownSource: top?.id ?? null,
+      shown: top ? (top.kind === 'graphic' ? shownWords(top.shown, pictureName(show, top.id)) : pictureName(show, top.id)) : '',
       left: left === null ? '' : formatTimeLeft(left),
       ending: left !== null && left <= 10,
       holdsNew: up && laneHoldsNew(show, lane, state),

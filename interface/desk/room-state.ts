@@ -2,14 +2,16 @@
 import { create } from 'zustand';
 
 /** In the order of their keys. */
-export const SHELF_TABS = ['layouts', 'framings', 'seats', 'cards', 'replay'] as const;
+export const SHELF_TABS = ['layouts', 'framings', 'seats', 'graphics', 'replay'] as const;
 
 interface DeskRoomState {
   tab: (typeof SHELF_TABS)[number];
   /** The sheet of all transitions is open. */
   transitions: boolean;
+  /** Graphic whose entries the shelf shows; the first one when it is gone. */
+  graphicId: string | null;
 }
 
-export const useDeskRoom = create<DeskRoomState>(() => ({ tab: 'layouts', transitions: false }));
+export const useDeskRoom = create<DeskRoomState>(() => ({ tab: 'layouts', transitions: false, graphicId: null }));
 
 export const setDeskRoom = (change: Partial<DeskRoomState>): void => useDeskRoom.setState(change);

@@ -1,6 +1,7 @@
 /** The settings of one transition. */
 import { transitionTrouble } from '#core/picture/change';
-import { DIRECTIONS, EASINGS, type Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES } from '#core/picture/document';
+import { EASINGS } from '#core/show/moves';
+import { DIRECTIONS, type Transition, TRANSITION_KINDS, type TransitionKind, WIPE_SHAPES } from '#core/picture/document';
 import { useShow } from '../client/show-client';
 import { PictureSelect } from '../parts/picture-select';
 import { NumberField } from '../parts/number-field';

@@ -1,5 +1,7 @@
 /** Choices of things in the show: pictures of the kinds asked for, outputs, and what a box shows. */
 import { ENTITIES, type Entity } from '#core/desk/entities';
+import { entryName } from '#core/graphics/find';
+import { type LaneContent } from '#core/picture/document';
 import { BOX_CONTENTS, type BoxContent } from '#core/layout/document';
 import { type EntityKind } from '#core/schema/kinds';
 import { useShow } from '../client/show-client';
@@ -11,7 +13,8 @@ const LABELS = {
   layout: 'Layouts',
   preset: 'Presets',
   output: 'Outputs',
-  card: 'Name cards',
+  graphic: 'Graphics',
+  entry: 'Entries',
 } as const satisfies Partial<Record<EntityKind, string>>;
 
 /** Kinds that can be chosen from here. */
@@ -75,7 +78,7 @@ export function PictureSelect({
   );
 }
 
-const CONTENT_KINDS: readonly ChoosableKind[] = BOX_CONTENTS.filter((kind) => kind !== 'colour');
+const CONTENT_KINDS: readonly ChoosableKind[] = BOX_CONTENTS.filter((kind) => kind !== 'colour' && kind !== 'entry');
 
 /** Chooses what a box shows: a seat, a picture of any kind, or a colour. */
 export function ContentSelect({
@@ -125,33 +128,43 @@ export function ContentSelect({
   );
 }
 
-const LANE_KINDS: readonly ChoosableKind[] = ['card', 'layout', 'seat', 'framing', 'source'];
+const LANE_KINDS: readonly ChoosableKind[] = ['graphic', 'layout', 'seat', 'framing', 'source'];
+/** Entries of one graphic that a list offers; the table in Graphics has all. */
+const MOST_OFFERED = 200;
 
-/** Chooses what a lane holds ready: a name card, or a picture of any kind. */
+/** Chooses what a lane holds ready: an entry of the graphic that it holds, or a picture of any kind. */
 export function LaneContentSelect({
   label,
   content,
   onChange,
 }: {
   label: string;
-  content: { kind: 'picture' | 'card'; id: string } | null;
-  onChange: (content: { kind: 'picture' | 'card'; id: string } | null) => void;
+  content: LaneContent | null;
+  onChange: (content: LaneContent | null) => void;
 }) {
   const lists = useLists(LANE_KINDS);
-  const choose = (text: string) => {
-    const [kind, id] = text.split(' ');
-    onChange(id === undefined ? null : { kind: kind === 'card' ? 'card' : 'picture', id });
-  };
+  const graphics = useShow(({ desk: { show } }) => show.graphics.list);
+  const held = graphics.find((g) => g.id === content?.id || g.entries.some((e) => e.id === content?.id));
+  const entries = held?.entries.filter((e, i) => i < MOST_OFFERED || e.id === content?.id) ?? [];
   return (
     <select
       aria-label={label}
       className="min-w-0 flex-1"
-      value={content ? `${content.kind} ${content.id}` : ''}
-      onChange={(e) => choose(e.target.value)}
+      value={content?.id ?? ''}
+      onChange={(e) => onChange(e.target.value === '' ? null : { kind: 'picture', id: e.target.value })}
     >
       <option value="">nothing held ready</option>
+      {held && entries.length > 0 && (
+        <optgroup label={`Entries of ${held.name}`}>
+          {entries.map((entry) => (
+            <option key={entry.id} value={entry.id}>
+              {entryName(held, entry)}
+            </option>
+          ))}
+        </optgroup>
+      )}
       {LANE_KINDS.map((kind) => (
-        <Group key={kind} kind={kind} list={lists[kind]} prefix={kind === 'card' ? 'card ' : 'picture '} />
+        <Group key={kind} kind={kind} list={lists[kind]} />
       ))}
     </select>
   );

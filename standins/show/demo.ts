@@ -3,6 +3,8 @@ import { createAir } from '#core/desk/air';
 import { type Starter, starterBoxes } from '#core/layout/starters';
 import { createShow, createSource } from '#core/desk/create';
 import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/layout/document';
+import { createClock } from '#core/graphics/create';
+import { GALLERY } from '#core/graphics/gallery/gallery';
 import { GREEN_KEY } from '#core/layout/look';
 import { createReplay } from '#core/replay/document';
 import { type Raster } from '#core/show/raster';
@@ -17,12 +19,6 @@ const CAMERAS: [SimulatedCamera, string][] = [
   ['line', 'Flight line'],
   ['mast', 'Mast overhead'],
   ['desk', 'Commentary desk'],
-];
-
-const CARDS: [string, string][] = [
-  ['Maren Tolv', 'Pilot, heat 4 · Lantern Bay'],
-  ['Osk Ferrand', 'Pilot, heat 4 · North Skerry'],
-  ['Ilse Quay & Bram Dory', 'Commentary'],
 ];
 
 /** Assets that hold the drawn artwork. */
@@ -69,10 +65,7 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
   // Four angles at the show's size are more than two cores encode beside everything else.
   show.replay = createReplay(Math.min(raster.height, ANGLE_HEIGHT));
   show.replay.angles = CAMERAS.map(([sourceId]) => ({ pictureId: sourceId, soundId: sourceId }));
-  show.cards = CARDS.map(([name, role], i) => ({ id: `card-${i + 1}`, name, role }));
-  const [names, bugs] = show.lanes;
-  if (names) Object.assign(names, { name: 'Names', content: { kind: 'card', id: 'card-1' }, holdSeconds: 8 });
-  if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'picture', id: 'bug' } });
+  addGraphics(show);
   addDemoSound(show);
   const air = createAir(show);
   air.onAirId = 'shore';
@@ -80,6 +73,33 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
   air.replay.decks[1].angleId = 'line';
   air.replay.decks[2].angleId = 'shore';
   return { show, air };
+}
+
+/** The gallery's graphics, their clocks, what the lanes hold, and a tableau. */
+function addGraphics(show: Show): void {
+  show.graphics.clocks = [
+    createClock('heat', 'Heat clock', { number: 1, seconds: 90 }),
+    createClock('to-final', 'To the final', { number: 2, kind: 'until', seconds: (15 * 60 + 20) * 60 }),
+    createClock('pier-time', 'Time at the pier', { number: 3, kind: 'day', seconds: 0 }),
+  ];
+  show.graphics.list = GALLERY.map(({ make }) => make());
+  const [names, bugs, clock] = show.lanes;
+  if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });
+  if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'picture', id: 'bug' } });
+  if (clock) Object.assign(clock, { name: 'Clock', content: { kind: 'picture', id: 'heat-clock' } });
+  show.tableaux = [
+    {
+      id: 'heat-start',
+      name: 'Heat start',
+      number: 1,
+      pictureId: 'line',
+      lanes: [
+        { laneId: 'lane-1', contentId: null },
+        { laneId: 'lane-3', contentId: 'heat-clock' },
+      ],
+      transition: null,
+    },
+  ];
 }
 
 /** Seats, framings, layouts, a style and transitions of the demo show. */
@@ -157,6 +177,7 @@ function addPictures(show: Show): void {
       name: 'Sail sweep',
       settings: { ...show.transition, kind: 'stinger', stingerId: 'sail', frames: second, cutFrame: Math.round(second / 2) },
     },
+    { id: 'tr-opening', name: 'Opening sails', settings: { ...show.transition, kind: 'stinger', stingerId: 'opening' } },
     { id: 'tr-swell', name: 'Swell', settings: { ...show.transition, kind: 'luma', imageId: 'swell', softness: 0.2 } },
   );
 }

@@ -110,7 +110,7 @@ describe('the list of shows', () => {
   it('exports a show to one file that another browser reads, files included', async () => {
     const { page } = browser;
     await openDemo(page, app);
-    await send(page, 'card.edit', { card: 'card-1', name: 'Out and back' });
+    await send(page, 'entry.set', { entry: 'card-1', field: 'name', value: { kind: 'text', text: 'Out and back' } });
     await passes(page, 8);
     await page.click('header a[href="/"]');
     await until(async () => (await names()).includes('Skerry Point Kite Trials'), 'the demo in the list');
@@ -118,10 +118,10 @@ describe('the list of shows', () => {
     const file = await downloads.bytes('.bivoca');
     const contents = unzipSync(file);
     const { show, assets } = JSON.parse(strFromU8(contents['show.json'] as Uint8Array)) as {
-      show: { cards: { name: string }[] };
+      show: { graphics: { list: { entries: unknown[] }[] } };
       assets: { id: string }[];
     };
-    expect(show.cards[0]?.name).toBe('Out and back');
+    expect(JSON.stringify(show.graphics.list[0]?.entries[0])).toContain('Out and back');
     expect(Object.keys(contents)).toContain(`assets/${assets[0]?.id}`);
 
     const other = await startBrowser();
@@ -133,7 +133,7 @@ describe('the list of shows', () => {
     const link = await other.page.waitForSelector('main li a.block');
     await link?.click();
     await showRuns(other.page);
-    expect(await pick(other.page, (s) => s.desk.show.cards[0]?.name)).toBe('Out and back');
+    expect(await pick(other.page, (s) => JSON.stringify(s.desk.show.graphics.list[0]?.entries[0]).includes('Out and back'))).toBe(true);
     await until(() => pick(other.page, (s) => s.health.bug?.state === 'live'), 'the still to have come along');
     await other.close();
   });

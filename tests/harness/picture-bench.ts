@@ -127,7 +127,7 @@ export async function benchPictures(raster: Raster, scene: PictureScene, rounds:
       w.height * picture.height,
     ];
     if (!item.radius) {
-      flat.drawImage(picture.image, ...part, t.x, t.y, t.width, t.height);
+      flat.drawImage(picture.image as OffscreenCanvas, ...part, t.x, t.y, t.width, t.height);
       return;
     }
     const outline = () => {
@@ -145,7 +145,7 @@ export async function benchPictures(raster: Raster, scene: PictureScene, rounds:
     flat.save();
     outline();
     flat.clip();
-    flat.drawImage(picture.image, ...part, t.x, t.y, t.width, t.height);
+    flat.drawImage(picture.image as OffscreenCanvas, ...part, t.x, t.y, t.width, t.height);
     flat.lineWidth = 2 * (item.border?.width ?? 0);
     flat.strokeStyle = item.border?.colour ?? '#000';
     flat.stroke();

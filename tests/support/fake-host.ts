@@ -40,7 +40,7 @@ export class FakeHost implements HostAccess {
       notices: [],
       failure: null,
       frame: 0,
-      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0 },
+      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0, paints: { drawn: 0, pixels: 0, millis: 0 } },
     };
     this.mixer = new MixerPort(this.mixerWorker as unknown as Worker, {
       tick: () => undefined,
@@ -48,6 +48,8 @@ export class FakeHost implements HostAccess {
       seen: () => undefined,
       thumbnail: () => undefined,
       failed: () => undefined,
+      paintFailed: () => undefined,
+      graphicsDead: () => undefined,
     });
   }
 

@@ -1,4 +1,6 @@
-/** A small show for unit tests: cameras a, b, c, a ten-second clip, a bug for lanes, one card. */
+/** A small show for unit tests: cameras a, b, c, a ten-second clip, a bug for lanes, a graphic with one entry. */
+import { createElement, createField, createGraphic } from '#core/graphics/create';
+import { type Graphic } from '#core/graphics/document';
 import { execute, type Outcome } from '#core/desk/execute';
 import { createAir, type Desk } from '#core/desk/air';
 import { createShow, createSource } from '#core/desk/create';
@@ -17,6 +19,21 @@ export const CLIP: MediaSettings = {
   atEnd: 'hold',
 };
 
+/** A graphic of a plate and two lines, without moves of its own; one entry, `card`. */
+function sampleGraphic(): Graphic {
+  const words = (id: string, y: number) => createElement(id, 'text', { x: 4, y, width: 40, height: 6 }, { hideWhenEmpty: true });
+  const field = (id: string) => createField(id, id, { kind: 'text', text: '' }, { targets: [{ elementId: id, property: 'content' }] });
+  return {
+    ...createGraphic('names', 'Name card', { width: 64, height: 36 }),
+    elements: [createElement('plate', 'rectangle', { x: 2, y: 20, width: 44, height: 14 }), words('name', 21), words('role', 28)],
+    fields: [field('name'), field('role')],
+    entries: [{ id: 'card', number: 1, values: [valueFor('name', 'Ada Holm'), valueFor('role', 'Pilot')] }],
+  };
+}
+
+/** Words filled into a field. */
+export const valueFor = (fieldId: string, text: string) => ({ fieldId, value: { kind: 'text' as const, text } });
+
 export function sampleDesk(): Desk {
   const show = createShow('show', 'Sample', { width: 64, height: 36 }, { num: 25, den: 1 });
   const simulated = ['shore', 'line', 'mast'] as const;
@@ -29,7 +46,7 @@ export function sampleDesk(): Desk {
     feedsOnly: true,
     number: null,
   });
-  show.cards.push({ id: 'card', name: 'Ada Holm', role: 'Pilot' });
+  show.graphics.list.push(sampleGraphic());
   show.transition.frames = 20;
   const air = createAir(show);
   air.onAirId = 'a';

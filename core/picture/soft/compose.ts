@@ -174,9 +174,10 @@ export class SoftMixer {
     if (!seen || weight === 0 || seen.target.width < 0.5 || seen.target.height < 0.5) return;
     const { target: t, window } = seen;
     // What glides changes its size at every frame: it is scaled rather than drawn anew.
-    const wanted = item.glide
-      ? { width: 0, height: 0 }
-      : { width: Math.max(1, Math.round(t.width / window.width)), height: Math.max(1, Math.round(t.height / window.height)) };
+    const wanted =
+      item.glide || item.scaled
+        ? { width: 0, height: 0 }
+        : { width: Math.max(1, Math.round(t.width / window.width)), height: Math.max(1, Math.round(t.height / window.height)) };
     const whole = this.picture(item.texture, wanted.width, wanted.height, raster);
     if (!whole) return;
     const picture = this.corrected(this.reduced(whole, halvings(seen, whole)), item, raster);

@@ -1,0 +1,35 @@
+/** Graphics on air: copies as they were when they were shown, and clocks. Frames are show frames. */
+import { type EntryValue, type Graphic } from './document';
+
+/** A graphic with its values as it was shown: later edits wait. Its entries are left out. */
+export interface Filled {
+  graphic: Graphic;
+  values: EntryValue[];
+}
+
+/** A graphic on air. */
+export interface Shown extends Filled {
+  /** Frame at which it came. */
+  start: number;
+  /** What it showed before the last change, and the frame of that. */
+  before: (Filled & { start: number }) | null;
+}
+
+/** A clock runs from `value` since `start`, or stands at `value`. */
+export interface ClockState {
+  /** Frames that had gone by when it was started or stopped. */
+  value: number;
+  /** Frame at which it was started; null while it stands. */
+  start: number | null;
+}
+
+export interface GraphicsAir {
+  /** By identity of the picture: graphics and entries that are on air outside of lanes. */
+  shown: Record<string, Shown>;
+  /** By identity of the clock; one that was never touched stands at its beginning. */
+  clocks: Record<string, ClockState>;
+  /** Time of day, milliseconds after midnight, at a show frame; null until the engine has said it. */
+  day: { frame: number; millis: number } | null;
+}
+
+export const createGraphicsAir = (): GraphicsAir => ({ shown: {}, clocks: {}, day: null });

@@ -1,0 +1,96 @@
+/** Where an element puts ink: its box with everything that reaches out of it. */
+import { type Rect } from '../show/geometry';
+import { type Raster } from '../show/raster';
+import { type Element } from './element';
+
+/** Places of what is drawn are multiples of this, so that it meets whole pixels (of chroma too) at the usual sizes. */
+const GRID = 8;
+
+const RADIANS = Math.PI / 180;
+
+/** Skew, then rotation of a box about its middle, as a matrix `[a, b, c, d]` with x′ = ax + cy, y′ = bx + dy. */
+export function turnMatrix({ rotation, skewX, skewY, flipX, flipY, turnX, turnY }: Element): [number, number, number, number] {
+  const [cos, sin] = [Math.cos(rotation * RADIANS), Math.sin(rotation * RADIANS)];
+  const [kx, ky] = [Math.tan(skewX * RADIANS), Math.tan(skewY * RADIANS)];
+  // Seen straight on: a turn about an axis in the picture makes it narrower.
+  const sx = (flipX ? -1 : 1) * Math.cos(turnY * RADIANS);
+  const sy = (flipY ? -1 : 1) * Math.cos(turnX * RADIANS);
+  const [a, b, c, d] = [sx, ky * sx, kx * sy, sy];
+  return [cos * a - sin * b, sin * a + cos * b, cos * c - sin * d, sin * c + cos * d];
+}
+
+/** The upright rectangle around a turned and skewed box. */
+export function turnedBox(element: Element): Rect {
+  const [a, b, c, d] = turnMatrix(element);
+  const { x, y, width, height } = element;
+  const w = Math.abs(a) * width + Math.abs(c) * height;
+  const h = Math.abs(b) * width + Math.abs(d) * height;
+  return { x: x + width / 2 - w / 2, y: y + height / 2 - h / 2, width: w, height: h };
+}
+
+/** Pixels that an element reaches out of its box, to each side. */
+function reach({ content, stroke, shadow, glow, reflection, height }: Element): {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+} {
+  const line = stroke.width * (stroke.place === 'outside' ? 1 : stroke.place === 'centre' ? 0.5 : 0);
+  const text = content.kind === 'text' || content.kind === 'clock';
+  const around =
+    (content.kind === 'line' ? stroke.width : line) + (text ? content.style.size * 0.35 + content.style.depth + stroke.width : 0) + 1;
+  const out = { left: around, top: around, right: around, bottom: around };
+  const grow = (x: number, y: number, by: number) => {
+    out.left = Math.max(out.left, around + by - x);
+    out.right = Math.max(out.right, around + by + x);
+    out.top = Math.max(out.top, around + by - y);
+    out.bottom = Math.max(out.bottom, around + by + y);
+  };
+  if (shadow && shadow.opacity > 0) grow(shadow.x, shadow.y, shadow.spread + shadow.blur * 1.5);
+  if (glow && glow.opacity > 0) grow(0, 0, glow.blur * 1.5);
+  if (reflection && reflection.height > 0) out.bottom = Math.max(out.bottom, height * reflection.height + reflection.gap + around);
+  return out;
+}
+
+/** Where an element can put ink, in pixels of its raster, on the grid; nothing further than a raster away from the picture. */
+export function inkBounds(element: Element, raster: Raster, blur = 0): Rect {
+  const box = turnedBox(element);
+  const r = reach(element);
+  const spills = element.content.kind === 'text' && element.content.style.overflow === 'spill';
+  const left = spills ? Math.min(0, box.x) : box.x - r.left - blur * 2;
+  const right = spills ? Math.max(raster.width, box.x + box.width) : box.x + box.width + r.right + blur * 2;
+  return onGrid(
+    {
+      x: left,
+      y: box.y - r.top - blur * 2,
+      width: right - left,
+      height: box.height + r.top + r.bottom + (spills ? box.height : 0) + blur * 4,
+    },
+    raster,
+  );
+}
+
+/** A rectangle made larger to the grid, and cut to one raster around the picture. */
+export function onGrid(rect: Rect, raster: Raster): Rect {
+  const low = (v: number, most: number) => Math.floor(Math.max(v, -most) / GRID) * GRID;
+  const high = (v: number, most: number) => Math.ceil(Math.min(v, 2 * most) / GRID) * GRID;
+  const [x, y] = [low(rect.x, raster.width), low(rect.y, raster.height)];
+  return {
+    x,
+    y,
+    width: Math.max(GRID, high(rect.x + rect.width, raster.width) - x),
+    height: Math.max(GRID, high(rect.y + rect.height, raster.height) - y),
+  };
+}
+
+/** The rectangle around several. */
+export function aroundAll(rects: readonly Rect[]): Rect {
+  const x = Math.min(...rects.map((r) => r.x));
+  const y = Math.min(...rects.map((r) => r.y));
+  return {
+    x,
+    y,
+    width: Math.max(...rects.map((r) => r.x + r.width)) - x,
+    height: Math.max(...rects.map((r) => r.y + r.height)) - y,
+  };
+}

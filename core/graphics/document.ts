@@ -1,0 +1,128 @@
+/** Graphics in the show document: designs with fields and entries, clocks, and finishes kept by name. */
+import { byKind, Colour, Flag, Id, ListOf, Nested, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
+import { Raster } from '../show/raster';
+import { Element, ElementMove, MOST_ELEMENTS, MOST_TEXT } from './element';
+import { StoredFinish } from './fill';
+
+export const MOST_GRAPHICS = 300;
+export const MOST_ENTRIES = 1000;
+export const MOST_FIELDS = 60;
+
+export class TextValue {
+  @OneOf(['text'], 'text') kind!: 'text';
+  @Text(MOST_TEXT, 'the words') text!: string;
+}
+export class ImageValue {
+  @OneOf(['image'], 'image') kind!: 'image';
+  @Ref('asset', 'asset that holds the bytes', { nullable: true }) assetId!: string | null;
+}
+export class ColourValue {
+  @OneOf(['colour'], 'colour') kind!: 'colour';
+  @Colour('the colour') colour!: string;
+}
+export class NumberValue {
+  @OneOf(['number'], 'number') kind!: 'number';
+  @Num(-1e12, 1e12, 'the number') number!: number;
+}
+export class FlagValue {
+  @OneOf(['flag'], 'on or off') kind!: 'flag';
+  @Flag('on') on!: boolean;
+}
+export class ChoiceValue {
+  @OneOf(['choice'], 'one of several words') kind!: 'choice';
+  @Text(200, 'the word') choice!: string;
+}
+export class ClockValue {
+  @OneOf(['clock'], 'clock') kind!: 'clock';
+  @Ref('clock', 'the clock', { nullable: true }) clockId!: string | null;
+}
+export class PictureValue {
+  @OneOf(['picture'], 'picture of the show') kind!: 'picture';
+  @Ref('picture', 'the picture', { nullable: true }) pictureId!: string | null;
+}
+export type Value = TextValue | ImageValue | ColourValue | NumberValue | FlagValue | ChoiceValue | ClockValue | PictureValue;
+export type FieldKind = Value['kind'];
+export const valueClass = byKind<FieldKind>({
+  text: TextValue,
+  image: ImageValue,
+  colour: ColourValue,
+  number: NumberValue,
+  flag: FlagValue,
+  choice: ChoiceValue,
+  clock: ClockValue,
+  picture: PictureValue,
+});
+
+export const TARGETS = ['content', 'fill', 'stroke', 'visible', 'opacity', 'x', 'y', 'width', 'height', 'rotation', 'size'] as const;
+/** Which property of an element a field gives: its words, image, clock or picture (`content`), a colour, a number, whether it shows. */
+export type TargetProperty = (typeof TARGETS)[number];
+
+export class FieldTarget {
+  @Id('element of the same graphic') elementId!: string;
+  @OneOf(TARGETS, 'property that it gives') property!: TargetProperty;
+}
+
+export class Field {
+  @Id('identity in its graphic') id!: string;
+  @Text(60, 'name', { min: 1 }) name!: string;
+  @Text(200, 'hint for whoever fills it in') hint!: string;
+  @Variant(valueClass, 'what stands there until it is filled in; its kind is the field’s') default!: Value;
+  @Num(-1e12, 1e12, 'least, for numbers; null for none', { nullable: true }) least!: number | null;
+  @Num(-1e12, 1e12, 'most, for numbers; null for none', { nullable: true }) most!: number | null;
+  @Whole(1, MOST_TEXT, 'longest text, characters; null for no limit', { nullable: true }) longest!: number | null;
+  @TextList(100, 200, 'words to choose from') choices!: string[];
+  @ListOf(() => FieldTarget, 100, 'what it gives') targets!: FieldTarget[];
+}
+
+export class EntryValue {
+  @Id('field of the same graphic') fieldId!: string;
+  @Variant(valueClass, 'what is filled in') value!: Value;
+}
+
+/** One filled-in set of values. It can be shown like any picture. */
+export class Entry {
+  @Id('identity; never changes and is never used again') id!: string;
+  @Whole(1, 9999, 'number by which it is found; null for none', { nullable: true }) number!: number | null;
+  @ListOf(() => EntryValue, MOST_FIELDS, 'what is filled in; other fields have their default') values!: EntryValue[];
+}
+
+/** A line to snap to, pixels of the graphic's raster. */
+export class Guide {
+  @OneOf(['across', 'down'], 'a level line, or an upright one') axis!: 'across' | 'down';
+  @Num(-20000, 20000, 'place, pixels') at!: number;
+}
+
+export class Graphic {
+  @Id('identity; never changes and is never used again') id!: string;
+  @Id('what it is a duplicate of, or itself: graphics of one design change into each other') designId!: string;
+  @Text(80, 'name', { min: 1 }) name!: string;
+  @Whole(1, 99, 'number on keys; null for none', { nullable: true }) number!: number | null;
+  @Nested(() => Raster, 'the raster that it is drawn for') raster!: Raster;
+  @ListOf(() => Element, MOST_ELEMENTS, 'elements, back to front; those of a group stand after it') elements!: Element[];
+  @ListOf(() => Field, MOST_FIELDS, 'fields in the order of filling in') fields!: Field[];
+  @ListOf(() => Entry, MOST_ENTRIES, 'entries in order') entries!: Entry[];
+  @Nested(() => ElementMove, 'how it comes as a whole; null leaves it to its elements, or to the lane', { nullable: true })
+  in!: ElementMove | null;
+  @Nested(() => ElementMove, 'how it goes as a whole', { nullable: true }) out!: ElementMove | null;
+  @Whole(1, 3000, 'length as a stinger, frames') stingerFrames!: number;
+  @Whole(0, 3000, 'frame at which the picture changes under it as a stinger') cutFrame!: number;
+  @ListOf(() => Guide, 60, 'guides of the editor') guides!: Guide[];
+}
+
+export const CLOCK_KINDS = ['down', 'up', 'until', 'day'] as const;
+export const CLOCK_ENDS = ['stop', 'below', 'hide'] as const;
+
+export class Clock {
+  @Id('identity') id!: string;
+  @Text(60, 'name', { min: 1 }) name!: string;
+  @Whole(1, 99, 'number on keys; null for none', { nullable: true }) number!: number | null;
+  @OneOf(CLOCK_KINDS, 'down from a length, up from it, down to a time of day, or the time of day') kind!: (typeof CLOCK_KINDS)[number];
+  @Num(0, 359_999, 'length that it begins with, seconds; for `until` the time of day in seconds after midnight') seconds!: number;
+  @OneOf(CLOCK_ENDS, 'at the end it stops, goes on below zero, or hides what shows it') atEnd!: (typeof CLOCK_ENDS)[number];
+}
+
+export class Graphics {
+  @ListOf(() => Graphic, MOST_GRAPHICS, 'graphics in order') list!: Graphic[];
+  @ListOf(() => Clock, 100, 'clocks') clocks!: Clock[];
+  @ListOf(() => StoredFinish, 200, 'finishes kept by name') finishes!: StoredFinish[];
+}

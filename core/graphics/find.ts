@@ -1,0 +1,83 @@
+/** Finds graphics and entries by their identity, and says what they are called. */
+import { type Show } from '../desk/show';
+import { type Filled } from './air';
+import { type Clock, type Entry, type EntryValue, type Graphic } from './document';
+import { drawnElements, isEmpty, valueOf, wordsOf } from './values';
+
+/** A graphic, or one of its entries. */
+export interface FoundGraphic {
+  graphic: Graphic;
+  entry: Entry | null;
+}
+
+const indexes = new WeakMap<readonly Graphic[], ReadonlyMap<string, FoundGraphic>>();
+
+function indexOf(list: readonly Graphic[]): ReadonlyMap<string, FoundGraphic> {
+  const known = indexes.get(list);
+  if (known) return known;
+  const index = new Map<string, FoundGraphic>();
+  for (const graphic of list) {
+    index.set(graphic.id, { graphic, entry: null });
+    for (const entry of graphic.entries) index.set(entry.id, { graphic, entry });
+  }
+  if (Object.isFrozen(list)) indexes.set(list, index);
+  return index;
+}
+
+/** The graphic or entry with this identity; null when the show has none. */
+export function findGraphic({ graphics: { list } }: Pick<Show, 'graphics'>, id: string | null): FoundGraphic | null {
+  if (id === null) return null;
+  // A draft is looked through, not indexed anew for every question.
+  if (Object.isFrozen(list)) return indexOf(list).get(id) ?? null;
+  for (const graphic of list) {
+    if (graphic.id === id) return { graphic, entry: null };
+    const entry = graphic.entries.find((e) => e.id === id);
+    if (entry) return { graphic, entry };
+  }
+  return null;
+}
+
+/** Nothing filled in: every field has its default. */
+export const NO_VALUES: EntryValue[] = [];
+Object.freeze(NO_VALUES);
+
+/** A graphic with the values of an entry. */
+export const filledOf = ({ graphic, entry }: FoundGraphic): Filled => ({ graphic, values: entry?.values ?? NO_VALUES });
+
+/** What an entry is called: the words of its first fields that have some, after its number. */
+export function entryName(graphic: Graphic, { number, values }: Entry): string {
+  const words = graphic.fields
+    .map((f) => valueOf(f, values))
+    .filter((v) => !isEmpty(v))
+    .map(wordsOf)
+    .filter(Boolean);
+  const name = words.slice(0, 2).join(', ').replaceAll('\n', ' ').slice(0, 80);
+  return name || `${graphic.name}${number === null ? '' : ` ${number}`}`;
+}
+
+/** What an audience reads of a graphic: the words filled in, `otherwise` where there are none. */
+export const shownWords = ({ graphic, values }: Filled, otherwise: string): string =>
+  graphic.fields
+    .map((f) => valueOf(f, values))
+    .filter((v) => v.kind === 'text' && !isEmpty(v))
+    .map(wordsOf)
+    .join(', ') || otherwise;
+
+export const graphicName = ({ graphic, entry }: FoundGraphic): string => (entry ? entryName(graphic, entry) : graphic.name);
+
+/** Identities of the pictures in the windows of a filled graphic. */
+export const windowsOf = (filled: Filled): string[] =>
+  drawnElements(filled).flatMap(({ element: { content } }) =>
+    content.kind === 'window' && content.pictureId !== null ? [content.pictureId] : [],
+  );
+
+/** Identities of all pictures that a graphic could show, whatever is filled in. */
+export const allWindowsOf = (graphic: Graphic): string[] => [
+  ...graphic.elements.flatMap(({ content }) => (content.kind === 'window' && content.pictureId !== null ? [content.pictureId] : [])),
+  ...[...graphic.fields.map((f) => f.default), ...graphic.entries.flatMap((e) => e.values.map((v) => v.value))].flatMap((v) =>
+    v.kind === 'picture' && v.pictureId !== null ? [v.pictureId] : [],
+  ),
+];
+
+export const findClock = ({ graphics }: Pick<Show, 'graphics'>, id: string | null): Clock | undefined =>
+  id === null ? undefined : graphics.clocks.find((c) => c.id === id);

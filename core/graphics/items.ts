@@ -1,0 +1,331 @@
+/** What the mixers draw of a graphic: its layers as items, with what their moves make of them at a frame. */
+import { type DrawItem } from '../picture/draw';
+import { type Rect } from '../show/geometry';
+import { type Raster } from '../show/raster';
+import { type Rate } from '../time/rate';
+import { type Filled, type GraphicsAir } from './air';
+import { clockText } from './clocks';
+import { type Clock, type Graphic } from './document';
+import { type Element } from './element';
+import { applied, changing, lengthOf, type Motion, motionOf, type Phase, progressOf, STILL } from './motion';
+import { layersOf, type Moment, type Paint, paintAlone, paintTogether } from './paint';
+import { type Drawn, drawnElements } from './values';
+
+/** Frames that a graphic takes to come, as a whole and by its elements. */
+export const inLength = (graphic: Graphic): number => phaseLength(graphic, 'in');
+/** Frames that it takes to go. */
+export const outLength = (graphic: Graphic): number => phaseLength(graphic, 'out');
+
+const lengths = new WeakMap<readonly Element[], { in: number; out: number }>();
+
+function phaseLength(graphic: Graphic, phase: 'in' | 'out'): number {
+  let known = lengths.get(graphic.elements);
+  if (!known) {
+    known = { in: elementsLength(graphic.elements, 'in'), out: elementsLength(graphic.elements, 'out') };
+    if (Object.isFrozen(graphic.elements)) lengths.set(graphic.elements, known);
+  }
+  return Math.max(known[phase], lengthOf(graphic[phase]));
+}
+
+function elementsLength(elements: readonly Element[], phase: 'in' | 'out'): number {
+  const keyed = (e: Element) => e.keyframes.reduce((most, k) => (k.phase === phase ? Math.max(most, k.frame) : most), 0);
+  return elements.reduce((most, e) => Math.max(most, lengthOf(e[phase]), keyed(e)), 0);
+}
+
+/** Frames that the longest change of a value takes. */
+export const changeLength = (graphic: Graphic): number => graphic.elements.reduce((most, e) => Math.max(most, lengthOf(e.change)), 0);
+
+/** A graphic as it is to be drawn. */
+export interface Asked {
+  filled: Filled;
+  /** What it showed before, with the frames since the change. */
+  before?: { filled: Filled; frames: number } | null;
+  phase: Phase;
+  frame: number;
+  /** Where its raster lands, in pixels of the show's; proportions are kept. */
+  target: Rect;
+  /** Nothing is drawn outside of the target. */
+  cut?: boolean;
+  clocks: readonly Clock[];
+  air: GraphicsAir;
+  rate: Rate;
+  /** Tells one showing from another, for what stands in while something is drawn. */
+  slot: string;
+  /** The picture of a window, placed by its element; null while there is none. */
+  window: (
+    pictureId: string,
+  ) => (Pick<DrawItem, 'texture' | 'framing' | 'grade' | 'key' | 'eye' | 'seatId' | 'sourceId'> & { fit: DrawItem['fit'] }) | null;
+}
+
+interface Stage {
+  asked: Asked;
+  raster: Raster;
+  scale: number;
+  x: number;
+  y: number;
+  clip: Rect | null;
+}
+
+const toShow = ({ scale, x, y }: Stage, r: Rect): Rect => ({
+  x: x + r.x * scale,
+  y: y + r.y * scale,
+  width: r.width * scale,
+  height: r.height * scale,
+});
+
+function cut(a: Rect | null, b: Rect | null): Rect | null {
+  if (!a || !b) return a ?? b;
+  const [left, top] = [Math.max(a.x, b.x), Math.max(a.y, b.y)];
+  return {
+    x: left,
+    y: top,
+    width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - left),
+    height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - top),
+  };
+}
+
+/** The part that a wipe leaves of an element. */
+function wiped({ edge, share }: NonNullable<Motion['wipe']>, r: Rect): Rect {
+  const [width, height] = edge === 'left' || edge === 'right' ? [r.width * share, r.height] : [r.width, r.height * share];
+  return { x: edge === 'right' ? r.x + r.width - width : r.x, y: edge === 'bottom' ? r.y + r.height - height : r.y, width, height };
+}
+
+/** `r` made larger or smaller about the middle of `about`, then moved. */
+function movedBy(r: Rect, about: Rect, m: Motion, x: number, y: number): Rect {
+  const [cx, cy] = [about.x + about.width / 2, about.y + about.height / 2];
+  return {
+    x: cx + (r.x - cx) * m.scaleX + x,
+    y: cy + (r.y - cy) * m.scaleY + y,
+    width: r.width * m.scaleX,
+    height: r.height * m.scaleY,
+  };
+}
+
+function placed(
+  stage: Stage,
+  rect: Rect,
+  about: Rect,
+  motion: Motion,
+  opacity: number,
+): Pick<DrawItem, 'target' | 'opacity' | 'clip'> | null {
+  const [dx, dy] = [(motion.keyed.x ?? about.x) - about.x + motion.x, (motion.keyed.y ?? about.y) - about.y + motion.y];
+  if (motion.opacity <= 0 || opacity <= 0 || Math.abs(motion.scaleX) < 1e-3 || Math.abs(motion.scaleY) < 1e-3) return null;
+  if (motion.wipe && motion.wipe.share <= 0) return null;
+  const clip = cut(stage.clip, motion.wipe && toShow(stage, movedBy(wiped(motion.wipe, rect), about, motion, dx, dy)));
+  return { target: toShow(stage, movedBy(rect, about, motion, dx, dy)), opacity: motion.opacity * opacity, ...(clip && { clip }) };
+}
+
+/** The words of a number that has come to `share` on its way from `from`; null for other words. Decimals are those of the end. */
+export function rolled(from: string, to: string, share: number): string | null {
+  const number = /[-−]?\d+(?:[.,]\d+)?/;
+  const end = number.exec(to)?.[0];
+  if (end === undefined || share >= 1) return null;
+  const value = (text: string | undefined) => Number((text ?? '0').replace('−', '-').replace(',', '.')) || 0;
+  const decimals = /[.,](\d+)/.exec(end)?.[1]?.length ?? 0;
+  const now = value(number.exec(from)?.[0]) + (value(end) - value(number.exec(from)?.[0])) * share;
+  const words = Math.abs(now).toFixed(decimals);
+  return to.replace(number, `${now < 0 && Number(words) !== 0 ? '−' : ''}${end.includes(',') ? words.replace('.', ',') : words}`);
+}
+
+const textOf = ({ content }: Element): string => (content.kind === 'text' ? content.text : '');
+
+/** The moment of an element in a motion; null for its plain self, `gone` where it shows nothing at all. */
+function momentOf(stage: Stage, { element }: Drawn, motion: Motion, countFrom: string): Moment | null | 'gone' {
+  const { content } = element;
+  const moment: Moment = {};
+  if (content.kind === 'clock') {
+    const { clocks, air, frame, rate } = stage.asked;
+    const clock = clocks.find((c) => c.id === content.clockId);
+    const said = clockText(clock, air, content.format, content.lastSeconds, frame, rate);
+    if (!said) return 'gone';
+    moment.text = said.text;
+    if (said.last) moment.colour = content.lastColour;
+  }
+  if (motion.count < 1 && content.kind === 'text') {
+    const words = rolled(countFrom, content.text, motion.count);
+    if (words !== null && words !== content.text) moment.text = words;
+  }
+  if (motion.blur > 0) moment.blur = motion.blur;
+  if (motion.pieces && motion.pieces.share < 1) moment.pieces = { ...motion.pieces, share: Math.round(motion.pieces.share * 100) / 100 };
+  return Object.keys(moment).length > 0 ? moment : null;
+}
+
+function paintItem(stage: Stage, paint: Paint, about: Rect, motion: Motion, slot: string): DrawItem | null {
+  const place = placed(stage, paint.bounds, about, motion, 1);
+  const scaled = motion.scaleX !== 1 || motion.scaleY !== 1;
+  return (
+    place && {
+      ...place,
+      ...(scaled && { scaled: true as const }),
+      texture: { kind: 'paint', paint, slot: `${stage.asked.slot}/${slot}` },
+      fit: 'fill',
+    }
+  );
+}
+
+function windowItem(stage: Stage, element: Element, motion: Motion): DrawItem | null {
+  const { content } = element;
+  const picture = content.kind === 'window' && content.pictureId !== null ? stage.asked.window(content.pictureId) : null;
+  if (!picture || content.kind !== 'window') return null;
+  const place = placed(stage, element, element, motion, element.opacity);
+  if (!place) return null;
+  const radius = Math.min(element.corners.topLeft, element.width / 2, element.height / 2) * stage.scale;
+  return {
+    ...picture,
+    ...place,
+    fit: picture.fit === 'fill' ? 'fill' : content.fit,
+    ...(radius > 0 && { radius }),
+    ...(element.rotation % 360 !== 0 && { rotation: element.rotation }),
+    ...(element.stroke.width > 0 &&
+      element.stroke.opacity > 0 && { border: { width: element.stroke.width * stage.scale, colour: element.stroke.colour } }),
+    ...(element.shadow && {
+      shadow: {
+        x: element.shadow.x * stage.scale,
+        y: element.shadow.y * stage.scale,
+        blur: element.shadow.blur * stage.scale,
+        opacity: element.shadow.opacity,
+      },
+    }),
+  };
+}
+
+/** An element whose size or angle is keyed is drawn anew at each step of it. */
+function reshaped(drawn: Drawn, { keyed }: Motion): Drawn {
+  const { width, height, rotation, opacity } = keyed;
+  if (width === undefined && height === undefined && rotation === undefined && opacity === undefined) return drawn;
+  const { element } = drawn;
+  return {
+    ...drawn,
+    element: {
+      ...element,
+      width: Math.max(0, Math.round(width ?? element.width)),
+      height: Math.max(0, Math.round(height ?? element.height)),
+      rotation: Math.round((rotation ?? element.rotation) * 2) / 2,
+      opacity: opacity === undefined ? element.opacity : Math.round(Math.min(1, Math.max(0, opacity)) * 50) / 50,
+    },
+  };
+}
+
+function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0'): DrawItem[] {
+  const now = reshaped(drawn, motion);
+  if (now.element.content.kind === 'window') {
+    const item = windowItem(stage, now.element, motion);
+    return item ? [item] : [];
+  }
+  const moment = momentOf(stage, now, motion, countFrom);
+  if (moment === 'gone') return [];
+  const item = paintItem(stage, paintAlone(now, moment, stage.raster), drawn.element, motion, drawn.element.id);
+  return item ? [item] : [];
+}
+
+const sameInk = (a: Drawn, b: Drawn, raster: Raster): boolean =>
+  a === b ||
+  (a.element.content.kind === b.element.content.kind &&
+    (a.element.content.kind === 'window'
+      ? JSON.stringify(a.element.content) === JSON.stringify(b.element.content)
+      : paintAlone(a, null, raster).key === paintAlone(b, null, raster).key));
+
+/** Everything of a filled graphic at a frame, back to front. Only what differs from what it showed before moves, while its change lasts. */
+export function graphicItems(asked: Asked): DrawItem[] {
+  const { filled, before, phase, target } = asked;
+  const { graphic } = filled;
+  const { raster } = graphic;
+  const scale = Math.min(target.width / raster.width, target.height / raster.height);
+  const x = target.x + (target.width - raster.width * scale) / 2;
+  const y = target.y + (target.height - raster.height * scale) / 2;
+  const stage: Stage = { asked, raster, scale, x, y, clip: asked.cut ? target : null };
+  const elements = drawnElements(filled);
+  const comes = inLength(graphic);
+  const goes = phase.out !== null && graphic.out !== null;
+  const whole = goes || (graphic.in && phase.in < lengthOf(graphic.in)) ? wholeMotion(graphic, phase) : STILL;
+  // As one picture, so that what lies under others in it is not seen through them while it fades.
+  const asOne =
+    whole !== STILL &&
+    !before &&
+    elements.every(
+      ({ element: e }) => !e.in && !e.out && e.keyframes.length === 0 && e.content.kind !== 'window' && e.content.kind !== 'clock',
+    );
+  if (asOne && elements.length > 0) {
+    const paint = paintTogether(elements, raster);
+    const item = paintItem(stage, paint, { x: 0, y: 0, ...raster }, whole, 'all');
+    return item ? [clippedTo(item, stage, whole, paint.bounds)] : [];
+  }
+  const changes = before && before.frames < changeLength(graphic) ? changesOf(before.filled, elements, raster) : null;
+  const items = layersOf(elements).flatMap((layer): DrawItem[] => {
+    const first = layer[0] as Drawn;
+    if (!first.alone) {
+      const item = paintItem(stage, paintTogether(layer, raster), { x: 0, y: 0, ...raster }, whole, first.element.id);
+      return item ? [item] : [];
+    }
+    const motion = combined(motionOf(first.element, phase, comes, raster), whole);
+    const old = changes?.get(first.element.id);
+    if (!changes || old === undefined || !before) return elementItems(stage, first, motion);
+    return changedItems(stage, old, first, motion, before.frames);
+  });
+  // What the new values hide goes by its own move.
+  const gone =
+    changes && before ? [...changes].flatMap(([id, old]) => (old && !elements.some((d) => d.element.id === id) ? [old] : [])) : [];
+  return [...items, ...gone.flatMap((old) => changedItems(stage, old, null, STILL, before?.frames ?? 0))];
+}
+
+/** A wipe of the whole is over what it draws, not over its whole raster. */
+function clippedTo(item: DrawItem, stage: Stage, whole: Motion, bounds: Rect): DrawItem {
+  return whole.wipe ? { ...item, clip: toShow(stage, wiped(whole.wipe, bounds)) } : item;
+}
+
+function wholeMotion(graphic: Graphic, phase: Phase): Motion {
+  const area = aroundElements(graphic);
+  let motion: Motion = STILL;
+  if (graphic.in && phase.in < lengthOf(graphic.in))
+    motion = applied(motion, graphic.in, progressOf(graphic.in, phase.in), area, graphic.raster);
+  if (graphic.out && phase.out !== null)
+    motion = applied(motion, graphic.out, 1 - progressOf(graphic.out, phase.out), area, graphic.raster);
+  return motion;
+}
+
+function aroundElements({ elements, raster }: Graphic): Rect {
+  const shown = elements.filter((e) => e.visible && e.content.kind !== 'group');
+  if (shown.length === 0) return { x: 0, y: 0, ...raster };
+  const x = Math.min(...shown.map((e) => e.x));
+  const y = Math.min(...shown.map((e) => e.y));
+  return { x, y, width: Math.max(...shown.map((e) => e.x + e.width)) - x, height: Math.max(...shown.map((e) => e.y + e.height)) - y };
+}
+
+const combined = (own: Motion, whole: Motion): Motion =>
+  whole === STILL
+    ? own
+    : {
+        ...own,
+        opacity: own.opacity * whole.opacity,
+        x: own.x + whole.x,
+        y: own.y + whole.y,
+        wipe: own.wipe ?? whole.wipe,
+        blur: Math.max(own.blur, whole.blur),
+      };
+
+/** Elements that differ from what was shown before, with what they were: null for those that were not there. */
+function changesOf(before: Filled, now: readonly Drawn[], raster: Raster): Map<string, Drawn | null> {
+  const old = new Map(drawnElements(before).map((d) => [d.element.id, d]));
+  const changes = new Map<string, Drawn | null>();
+  for (const drawn of now) {
+    const was = old.get(drawn.element.id);
+    if (!was) changes.set(drawn.element.id, null);
+    else if (!sameInk(was, drawn, raster)) changes.set(drawn.element.id, was);
+    old.delete(drawn.element.id);
+  }
+  for (const [id, was] of old) changes.set(id, was);
+  return changes;
+}
+
+function changedItems(stage: Stage, old: Drawn | null, now: Drawn | null, motion: Motion, frames: number): DrawItem[] {
+  const { change } = (now ?? old)?.element ?? {};
+  if (!change) return now ? elementItems(stage, now, motion) : [];
+  if (change.way === 'count') {
+    if (!now) return [];
+    const share = Math.min(1, Math.max(0, (frames - change.start) / Math.max(1, change.frames)));
+    return elementItems(stage, now, { ...motion, count: share }, old ? textOf(old.element) : '0');
+  }
+  const { which, level } = changing(change, frames);
+  const drawn = which === 'old' ? old : now;
+  return drawn ? elementItems(stage, drawn, applied(motion, change, level, drawn.element, stage.raster)) : [];
+}

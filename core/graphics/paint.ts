@@ -1,0 +1,108 @@
+/**
+ * Paints: what the graphics worker draws, as plain data. A paint has everything in it that its pixels depend on, and a key made of just that:
+ * equal keys are equal pixels, so what has not changed is never drawn again.
+ */
+import { type Rect } from '../show/geometry';
+import { type Raster } from '../show/raster';
+import { aroundAll, inkBounds } from './bounds';
+import { type Element } from './element';
+import { type Drawn } from './values';
+
+/** What is special about one moment of an element: redrawn while it lasts. */
+export interface Moment {
+  /** Words in the place of the element's own: a clock, a number that rolls. */
+  text?: string;
+  /** Colour of the words. */
+  colour?: string;
+  /** Radius, pixels. */
+  blur?: number;
+  /** Letters or words that have come. */
+  pieces?: { by: 'letters' | 'words'; share: number; edge: 'left' | 'right' | 'top' | 'bottom' };
+}
+
+export interface Inked {
+  element: Element;
+  mask: Element | null;
+  moment: Moment | null;
+}
+
+export interface Paint {
+  key: string;
+  /** What is drawn, in pixels of the graphic's raster. */
+  bounds: Rect;
+  raster: Raster;
+  inked: readonly Inked[];
+}
+
+/** A key of 64 bits for a text: FNV-1a twice, with different beginnings. */
+export function hashOf(text: string): string {
+  let [a, b] = [0x811c9dc5, 0x050c5d1f];
+  for (let i = 0; i < text.length; i += 1) {
+    const c = text.charCodeAt(i);
+    a = Math.imul(a ^ c, 0x01000193);
+    b = Math.imul(b ^ c, 0x01000193) ^ (b >>> 15);
+  }
+  return (a >>> 0).toString(36) + (b >>> 0).toString(36);
+}
+
+/** Of an element, what its pixels depend on. */
+const inkOf = ({ element: e, mask, moment }: Inked) => {
+  const { id: _id, name: _name, parentId: _parent, locked: _locked, in: _in, out: _out, change: _change, keyframes: _keys, ...ink } = e;
+  return [ink, mask && { ...mask, name: '', in: null, out: null }, moment];
+};
+
+/** The paint of several elements, back to front. */
+export function paintOf(inked: readonly Inked[], raster: Raster): Paint {
+  const bounds = aroundAll(inked.map(({ element, moment }) => inkBounds(element, raster, moment?.blur ?? 0)));
+  return { key: hashOf(JSON.stringify([raster, bounds, inked.map(inkOf)])), bounds, raster, inked };
+}
+
+/** Moments of one element that are kept: enough for a clock, not for ever. */
+const MOMENTS = 32;
+const alone = new WeakMap<Drawn, Map<string, Paint>>();
+const together = new WeakMap<readonly Drawn[], Paint>();
+
+/** The paint of one element at a moment. */
+export function paintAlone(drawn: Drawn, moment: Moment | null, raster: Raster): Paint {
+  const key = moment ? JSON.stringify(moment) : '';
+  const kept = alone.get(drawn) ?? new Map<string, Paint>();
+  alone.set(drawn, kept);
+  let paint = kept.get(key);
+  if (!paint) {
+    paint = paintOf([{ element: drawn.element, mask: drawn.mask, moment }], raster);
+    kept.set(key, paint);
+    const oldest = kept.size > MOMENTS ? [...kept.keys()].find((k) => k !== '') : undefined;
+    if (oldest !== undefined) kept.delete(oldest);
+  }
+  return paint;
+}
+
+/** The paint of several elements that stand still together. */
+export function paintTogether(run: readonly Drawn[], raster: Raster): Paint {
+  let paint = together.get(run);
+  if (!paint)
+    together.set(
+      run,
+      (paint = paintOf(
+        run.map(({ element, mask }) => ({ element, mask, moment: null })),
+        raster,
+      )),
+    );
+  return paint;
+}
+
+const runs = new WeakMap<readonly Drawn[], readonly (readonly Drawn[])[]>();
+
+/** Elements in the layers that they are drawn in: what can change by itself is alone, what stands between is together. */
+export function layersOf(elements: readonly Drawn[]): readonly (readonly Drawn[])[] {
+  const known = runs.get(elements);
+  if (known) return known;
+  const layers: Drawn[][] = [];
+  for (const drawn of elements) {
+    const last = layers.at(-1);
+    if (last && !drawn.alone && !last[0]?.alone) last.push(drawn);
+    else layers.push([drawn]);
+  }
+  runs.set(elements, layers);
+  return layers;
+}

@@ -1,0 +1,161 @@
+/** What a graphic shows with its values filled in: elements as they are drawn, hidden ones left out, gaps closed. */
+import { type Filled } from './air';
+import { type EntryValue, type Field, type Graphic, type TargetProperty, type Value } from './document';
+import { type Element } from './element';
+import { closeGaps } from './flow';
+
+/** The value of a field: what is filled in, or its default where nothing of its kind is. */
+export function valueOf(field: Field, values: readonly EntryValue[]): Value {
+  const found = values.find((v) => v.fieldId === field.id)?.value;
+  return found && found.kind === field.default.kind ? found : field.default;
+}
+
+/** A value as the words of a text element. */
+export function wordsOf(value: Value): string {
+  switch (value.kind) {
+    case 'text':
+      return value.text;
+    case 'number':
+      return String(value.number);
+    case 'choice':
+      return value.choice;
+    case 'colour':
+      return value.colour;
+    case 'flag':
+      return value.on ? 'on' : '';
+    default:
+      return '';
+  }
+}
+
+/** True when a value gives nothing to show. */
+export function isEmpty(value: Value): boolean {
+  if (value.kind === 'image') return value.assetId === null;
+  if (value.kind === 'clock') return value.clockId === null;
+  if (value.kind === 'picture') return value.pictureId === null;
+  return value.kind !== 'number' && wordsOf(value).trim() === '';
+}
+
+type Change = Partial<Element>;
+
+/** What a value given to the words, image, clock or picture of an element makes of it. */
+function givenContent({ content }: Element, value: Value): Change {
+  if (content.kind === 'text') return { content: { ...content, text: wordsOf(value) } };
+  if (content.kind === 'image' && value.kind === 'image') return { content: { ...content, assetId: value.assetId } };
+  if (content.kind === 'clock' && value.kind === 'clock') return { content: { ...content, clockId: value.clockId } };
+  if (content.kind === 'window' && value.kind === 'picture') return { content: { ...content, pictureId: value.pictureId } };
+  return {};
+}
+
+const numeric =
+  (property: 'x' | 'y' | 'width' | 'height' | 'rotation', least = -20_000) =>
+  (_: Element, value: Value): Change =>
+    value.kind === 'number' ? { [property]: Math.min(20_000, Math.max(least, value.number)) } : {};
+
+/** How a value becomes each property; a value of another kind changes nothing. */
+const GIVE: Record<TargetProperty, (element: Element, value: Value) => Change> = {
+  content: givenContent,
+  fill: ({ fill }, value) => {
+    if (value.kind === 'colour')
+      return { fill: { kind: 'colour', colour: value.colour, opacity: 'opacity' in fill && fill.kind === 'colour' ? fill.opacity : 1 } };
+    return value.kind === 'image' ? { fill: { kind: 'picture', assetId: value.assetId, fit: 'cover', opacity: 1 } } : {};
+  },
+  stroke: ({ stroke }, value) => (value.kind === 'colour' ? { stroke: { ...stroke, colour: value.colour } } : {}),
+  visible: (_, value) => ({ visible: value.kind === 'flag' ? value.on : !isEmpty(value) }),
+  opacity: (_, value) => (value.kind === 'number' ? { opacity: Math.min(1, Math.max(0, value.number)) } : {}),
+  x: numeric('x'),
+  y: numeric('y'),
+  width: numeric('width', 0),
+  height: numeric('height', 0),
+  rotation: numeric('rotation', -3600),
+  size: ({ content }, value) =>
+    value.kind === 'number' && (content.kind === 'text' || content.kind === 'clock')
+      ? { content: { ...content, style: { ...content.style, size: Math.min(2000, Math.max(1, value.number)) } } }
+      : {},
+};
+
+/** Every element with the values given to it, in the order of the graphic; hidden where it is empty and hides then. */
+export function withValues(graphic: Graphic, values: readonly EntryValue[]): Element[] {
+  const given = new Map<string, Element>();
+  for (const field of graphic.fields) {
+    const value = valueOf(field, values);
+    for (const { elementId, property } of field.targets) {
+      const element = given.get(elementId) ?? graphic.elements.find((e) => e.id === elementId);
+      if (!element) continue;
+      const hidden = element.hideWhenEmpty && property === 'content' && isEmpty(value);
+      given.set(elementId, { ...element, ...GIVE[property](element, value), ...(hidden && { visible: false }) });
+    }
+  }
+  return graphic.elements.map((e) => given.get(e.id) ?? e);
+}
+
+/** An element as it is drawn, with what it has from its groups. */
+export interface Drawn {
+  element: Element;
+  /** The element whose shape masks it. */
+  mask: Element | null;
+  /** Of the fields or moves of itself and its groups: it can change by itself, so it is a layer of its own. */
+  alone: boolean;
+}
+
+/** The element with the moves and opacity of its groups where it has none of its own; null when one of them is hidden. */
+function inGroups(element: Element, byId: ReadonlyMap<string, Element>): Element | null {
+  let drawn = element;
+  const seen = new Set<string>();
+  for (let id = element.parentId; id !== null && !seen.has(id);) {
+    seen.add(id);
+    const group = byId.get(id);
+    if (!group) break;
+    if (!group.visible) return null;
+    if (group.opacity < 1 || group.in || group.out || group.change)
+      drawn = {
+        ...drawn,
+        opacity: drawn.opacity * group.opacity,
+        in: drawn.in ?? group.in,
+        out: drawn.out ?? group.out,
+        change: drawn.change ?? group.change,
+      };
+    id = group.parentId;
+  }
+  return drawn;
+}
+
+function draw(graphic: Graphic, values: readonly EntryValue[]): readonly Drawn[] {
+  const filled = closeGaps(withValues(graphic, values));
+  const byId = new Map(filled.map((e) => [e.id, e]));
+  const masks = new Set(filled.flatMap((e) => (e.mask ? [e.mask.elementId] : [])));
+  const targets = new Set(graphic.fields.flatMap((f) => f.targets.map((t) => t.elementId)));
+  return filled.flatMap((own) => {
+    if (!own.visible || own.content.kind === 'group' || masks.has(own.id)) return [];
+    const element = inGroups(own, byId);
+    if (!element) return [];
+    const { in: comes, out, change, keyframes, content } = element;
+    const alone =
+      targets.has(own.id) ||
+      comes !== null ||
+      out !== null ||
+      change !== null ||
+      keyframes.length > 0 ||
+      content.kind === 'clock' ||
+      content.kind === 'window';
+    return [{ element, mask: own.mask ? (byId.get(own.mask.elementId) ?? null) : null, alone }];
+  });
+}
+
+interface Known {
+  fields: Graphic['fields'];
+  byValues: WeakMap<readonly EntryValue[], readonly Drawn[]>;
+}
+const known = new WeakMap<readonly Element[], Known>();
+
+/** The elements of a filled graphic as they are drawn, back to front. The same answer for the same elements, fields and values. */
+export function drawnElements({ graphic, values }: Filled): readonly Drawn[] {
+  const { elements, fields } = graphic;
+  // What is stored never changes in place; drafts do, and are not kept.
+  if (![elements, fields, values].every(Object.isFrozen)) return draw(graphic, values);
+  let mine = known.get(elements);
+  if (mine?.fields !== fields) known.set(elements, (mine = { fields, byValues: new WeakMap() }));
+  const found = mine.byValues.get(values) ?? draw(graphic, values);
+  mine.byValues.set(values, found);
+  return found;
+}

@@ -1,0 +1,55 @@
+/** The graphics worker: draws paints as they are wanted, each when its fonts and images are there. At rest it does nothing. */
+import { type Inked, type Paint } from '#core/graphics/paint';
+import { causeOf } from '#core/schema/cause';
+import { workerScope } from '../worker-scope';
+import { Images } from './images';
+import { type FromGraphics, type PaintWanted, type ToGraphics } from './messages';
+import { drawPaint } from './painter';
+import { loadFor } from './type';
+
+const images = new Images();
+const canvas = new OffscreenCanvas(1, 1);
+
+const assetsOf = ({ element, mask }: Inked): string[] =>
+  [element, mask].flatMap((e) => {
+    if (!e) return [];
+    const own = e.content.kind === 'image' ? e.content.assetId : null;
+    const fill = e.fill.kind === 'picture' ? e.fill.assetId : null;
+    return [own, fill].filter((id): id is string => id !== null);
+  });
+
+/** Everything that a paint is drawn with. */
+async function ready(paint: Paint): Promise<void> {
+  const wanted: Promise<unknown>[] = [];
+  for (const inked of paint.inked) {
+    const { content } = inked.element;
+    if (content.kind === 'text') wanted.push(loadFor(content.style, inked.moment?.text ?? content.text));
+    if (content.kind === 'clock') wanted.push(loadFor(content.style, inked.moment?.text ?? ''));
+    for (const id of assetsOf(inked)) wanted.push(images.load(id));
+  }
+  await Promise.all(wanted);
+}
+
+async function paint(port: MessagePort, { paint: wanted, width, height }: PaintWanted): Promise<void> {
+  const say = (message: FromGraphics, transfer: Transferable[] = []) => port.postMessage(message, transfer);
+  try {
+    await ready(wanted);
+    const started = performance.now();
+    const context = drawPaint(wanted, width, height, images, canvas);
+    const { data } = context.getImageData(0, 0, width, height);
+    const pixels = data as Uint8ClampedArray<ArrayBuffer>;
+    say({ type: 'painted', key: wanted.key, width, height, pixels, millis: performance.now() - started }, [pixels.buffer]);
+  } catch (error) {
+    say({ type: 'failed', key: wanted.key, width, height, message: causeOf(error) });
+  }
+}
+
+function serve(port: MessagePort): void {
+  port.onmessage = ({ data }: MessageEvent<ToGraphics>) => {
+    if (data.type === 'paint') void paint(port, data);
+  };
+}
+
+workerScope.onmessage = ({ data }: MessageEvent<ToGraphics>) => {
+  if (data.type === 'port') serve(data.port);
+};

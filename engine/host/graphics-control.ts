@@ -1,0 +1,74 @@
+/** Keeps the graphics worker running, and tells air the time of day for clocks that need it. */
+import { type Desk } from '#core/desk/air';
+import { timeOfDay } from '#core/graphics/clocks';
+import { type ToGraphics } from '../graphics/messages';
+import { type Follower, type HostAccess } from './follower';
+
+/** The time of day is told again when it is off by this, seconds: less than a frame. */
+const OFF_SECONDS = 0.02;
+/** Frames between two looks at the clock on the wall. */
+const LOOK_EVERY = 250;
+
+/** Milliseconds after midnight on this machine's clock. */
+export function millisOfDay(now = new Date()): number {
+  return ((now.getHours() * 60 + now.getMinutes()) * 60 + now.getSeconds()) * 1000 + now.getMilliseconds();
+}
+
+export class GraphicsControl implements Follower {
+  private worker: Worker | null = null;
+  private looked = -Infinity;
+  private said = 0;
+
+  constructor(
+    private readonly access: HostAccess,
+    private readonly open: () => Worker = () => new Worker(new URL('../graphics/graphics.worker.ts', import.meta.url), { type: 'module' }),
+  ) {
+    this.start();
+  }
+
+  private start(): void {
+    const worker = this.open();
+    this.worker = worker;
+    worker.onerror = () => this.restart();
+    const { port1, port2 } = new MessageChannel();
+    worker.postMessage({ type: 'port', port: port1 } satisfies ToGraphics, [port1]);
+    // What was asked of the one before and has not come is asked again: what is on air comes back.
+    this.access.mixer.send({ type: 'graphics-port', port: port2 }, [port2]);
+  }
+
+  /** The worker has died, or hangs: another takes its place. */
+  restart(): void {
+    this.worker?.terminate();
+    this.start();
+    this.access.notify('caution', 'The drawing of graphics stood still and was started anew. What is on air stayed.');
+  }
+
+  /** A graphic cannot be drawn. Said not more often than every few seconds. */
+  failed(message: string): void {
+    if (performance.now() - this.said < 5000) return;
+    this.said = performance.now();
+    this.access.notify(
+      'caution',
+      `A graphic cannot be drawn: ${message}. Make it smaller, or choose another file. The rest is on air as it was.`,
+    );
+  }
+
+  tick({ show, air }: Desk, frame: number): void {
+    if (frame - this.looked < LOOK_EVERY) return;
+    this.looked = frame;
+    if (!show.graphics.clocks.some((c) => c.kind === 'day' || c.kind === 'until')) return;
+    const millis = millisOfDay();
+    const told = timeOfDay(air.graphics.day, frame, show.rate);
+    if (told === null || Math.abs(told - millis / 1000) > OFF_SECONDS) this.access.command({ type: 'clock.day', args: { millis } });
+  }
+
+  follow({ show, air }: Desk): void {
+    // The first clock of the time of day should not wait.
+    if (air.graphics.day === null && show.graphics.clocks.some((c) => c.kind === 'day' || c.kind === 'until')) this.looked = -Infinity;
+  }
+
+  close(): void {
+    this.worker?.terminate();
+    this.worker = null;
+  }
+}
