@@ -27,6 +27,7 @@ import { StatusLine } from './parts/status-line';
 import { JogPanelWindow } from './control/jog-panel';
 import { Desk } from './desk/desk';
 import { OpenShow } from './shell/open-show';
+import { GraphicsRoom } from './graphics/graphics-room';
 import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
 import { ProgrammeWindow } from './programme/programme-window';
@@ -94,6 +95,7 @@ const routes = createBrowserRouter(
           <Route path="desk" element={<Desk />} />
           <Route path="replay" element={<ReplayRoom />} />
           <Route path="sound" element={<SoundRoom />} />
+          <Route path="graphics" element={<GraphicsRoom />} />
           <Route path="layouts" element={<LayoutsRoom />} />
           <Route path="output" element={<OutputRoom />} />
           <Route path="settings" element={<SettingsRoom controls={controls} />} />

@@ -19,6 +19,11 @@ export interface Chosen {
   matrix: boolean;
   layout: string | null;
   boxes: readonly string[];
+  /** Graphic that is open, its chosen entry, its chosen elements, and the lane that entries go to. */
+  graphic: string | null;
+  entry: string | null;
+  elements: readonly string[];
+  graphicLane: string | null;
 }
 
 /** What actions see. */

@@ -2,6 +2,7 @@
 import { type Action } from './action';
 import { DESK_ACTIONS } from './actions/desk';
 import { EVERYWHERE_ACTIONS } from './actions/everywhere';
+import { GRAPHICS_ACTIONS } from './actions/graphics';
 import { LAYOUT_ACTIONS } from './actions/layouts';
 import { OUTPUT_ACTIONS } from './actions/output';
 import { REPLAY_ACTIONS } from './actions/replay';
@@ -12,6 +13,7 @@ export const ACTIONS: readonly Action[] = [
   ...DESK_ACTIONS,
   ...REPLAY_ACTIONS,
   ...SOUND_ACTIONS,
+  ...GRAPHICS_ACTIONS,
   ...LAYOUT_ACTIONS,
   ...OUTPUT_ACTIONS,
 ];

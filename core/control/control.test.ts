@@ -10,7 +10,21 @@ import { levelOf, PickUp, PLAIN_TRAVEL, shuttleRate, STICK_TRAVEL } from './leve
 const hands = (): Hands => ({
   desk: sampleDesk(),
   frame: 0,
-  chosen: { room: 'desk', deck: 2, clips: [], targetReel: '', strip: null, bank: ['a'], matrix: false, layout: null, boxes: [] },
+  chosen: {
+    room: 'desk',
+    deck: 2,
+    clips: [],
+    targetReel: '',
+    strip: null,
+    bank: ['a'],
+    matrix: false,
+    layout: null,
+    boxes: [],
+    graphic: null,
+    entry: null,
+    elements: [],
+    graphicLane: null,
+  },
 });
 const bound = (control: string, action: string, more: Partial<Binding> = {}): Binding => ({
   device: 'midi',

@@ -19,6 +19,7 @@ const EVERYWHERE: Row[] = [
   ['F1', 'go', { room: 'desk' }],
   ['F2', 'go', { room: 'replay' }],
   ['F3', 'go', { room: 'sound' }],
+  ['F4', 'go', { room: 'graphics' }],
   ['F10', 'go', { room: 'output' }],
   ['Shift+F1', 'go', { room: 'layouts' }],
   ['Shift+F7', 'go', { room: 'settings' }],
@@ -38,6 +39,8 @@ const EVERYWHERE: Row[] = [
   ['Backquote', 'talk.guests'],
   ['Shift+Backquote', 'talk.room'],
   ['Alt+Backquote', 'talk.one'],
+  ['Alt+KeyC', 'clock.toggle', { number: 1 }],
+  ['Alt+Shift+KeyC', 'clock.reset', { number: 1 }],
 ];
 
 const DESK: Row[] = [
@@ -211,6 +214,60 @@ const LAYOUTS: Row[] = [
   ['Shift+Enter', 'layouts.toNext'],
 ];
 
+/** No plain letters and digits: in Fill they find an entry. */
+const GRAPHICS: Row[] = [
+  ['Alt+KeyG', 'graphics.tab'],
+  ['PageUp', 'graphics.before'],
+  ['PageDown', 'graphics.after'],
+  ['Slash', 'graphics.find'],
+  ['Alt+KeyE', 'graphics.edit'],
+  ...digits('Alt+', 9, (n) => ['graphics.lane', { number: n }]),
+  ['Enter', 'graphics.enter'],
+  ['Insert', 'graphics.add'],
+  ['Alt+KeyA', 'graphics.add'],
+  ['Shift+Enter', 'graphics.hide'],
+  ['Ctrl+Enter', 'graphics.next'],
+  ['Ctrl+Shift+Enter', 'graphics.previous'],
+  ['Equal', 'graphics.up'],
+  ['Minus', 'graphics.down'],
+  ['NumpadAdd', 'graphics.up'],
+  ['NumpadSubtract', 'graphics.down'],
+  ['Space', 'graphics.space'],
+  ...(
+    [
+      ['ArrowLeft', -1, 0],
+      ['ArrowRight', 1, 0],
+      ['ArrowUp', 0, -1],
+      ['ArrowDown', 0, 1],
+    ] as const
+  ).flatMap(([code, x, y]): Row[] => [
+    [code, 'graphics.arrow', { x, y }],
+    [`Shift+${code}`, 'graphics.arrow', { x: x * 10, y: y * 10 }],
+  ]),
+  ['Shift+KeyT', 'graphics.element', { kind: 'text' }],
+  ['Shift+KeyR', 'graphics.element', { kind: 'rectangle' }],
+  ['Shift+KeyE', 'graphics.element', { kind: 'ellipse' }],
+  ['Shift+KeyP', 'graphics.element', { kind: 'polygon' }],
+  ['Shift+KeyL', 'graphics.element', { kind: 'line' }],
+  ['Shift+KeyI', 'graphics.element', { kind: 'image' }],
+  ['Shift+KeyC', 'graphics.element', { kind: 'clock' }],
+  ['Shift+KeyW', 'graphics.element', { kind: 'window' }],
+  ['BracketRight', 'graphics.nextElement'],
+  ['BracketLeft', 'graphics.elementBefore'],
+  ['Ctrl+KeyA', 'graphics.all'],
+  ['Escape', 'graphics.none'],
+  ['Ctrl+KeyC', 'graphics.copy'],
+  ['Ctrl+KeyV', 'graphics.paste'],
+  ['Ctrl+Shift+KeyV', 'graphics.pasteLook'],
+  ['Delete', 'graphics.remove'],
+  ['Backspace', 'graphics.remove'],
+  ['Ctrl+KeyD', 'graphics.duplicate'],
+  ['Ctrl+KeyG', 'graphics.group'],
+  ['Ctrl+Shift+KeyG', 'graphics.ungroup'],
+  ['Ctrl+ArrowUp', 'graphics.front'],
+  ['Ctrl+ArrowDown', 'graphics.back'],
+];
+
 const OUTPUT: Row[] = [
   ['KeyG', 'output.recordings'],
   ['KeyN', 'output.rename'],
@@ -279,6 +336,7 @@ export const FIRST_BINDINGS: readonly Binding[] = [
   ...keys('desk', DESK),
   ...keys('replay', REPLAY),
   ...keys('sound', SOUND),
+  ...keys('graphics', GRAPHICS),
   ...keys('layouts', LAYOUTS),
   ...keys('output', OUTPUT),
   ...CONTROLLERS,

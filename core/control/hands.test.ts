@@ -26,6 +26,10 @@ const chosen: Chosen = {
   matrix: false,
   layout: 'l',
   boxes: ['x'],
+  graphic: null,
+  entry: null,
+  elements: [],
+  graphicLane: null,
 };
 const hands = (change: Partial<Chosen> = {}): Hands => ({ desk: sampleDesk(), frame: 0, chosen: { ...chosen, ...change } });
 

@@ -15,6 +15,7 @@ export const ROOMS = {
   desk: { name: 'Desk', kind: 'run', about: 'Switch the show' },
   replay: { name: 'Replay', kind: 'run', about: 'Decks, clips, reels' },
   sound: { name: 'Sound', kind: 'run', about: 'Strips, buses, routing' },
+  graphics: { name: 'Graphics', kind: 'run', about: 'Entries, clocks, drawing' },
   output: { name: 'Output', kind: 'run', about: 'Recording, stream, the log' },
   layouts: { name: 'Layouts', kind: 'build', about: 'Boxes, framings, styles, seats' },
   settings: { name: 'Settings', kind: 'build', about: 'The show, keys and controllers' },

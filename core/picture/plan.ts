@@ -123,6 +123,23 @@ export function preparedItems(show: Show, air: Air, frame: number): DrawItem[] {
   return [...lanes, ...next];
 }
 
+/** How a picture would look in a lane, at rest, over what is on air at the frame of `plan` or over what is in Next. */
+export function previewPlan(show: Show, air: Air, plan: FramePlan, over: 'air' | 'next', laneId: string, id: string): PicturePlan {
+  const base = over === 'air' ? plan.clean : plainPlan(plan.next.base);
+  const lanes = show.lanes.flatMap((lane) => {
+    const state = air.lanes[lane.id];
+    if (lane.id === laneId) {
+      const prepared = preparedPicture(show, { kind: 'picture', id }, plan.frame - RESTING);
+      return prepared ? laneScene(show, air, lane, prepared, plan.frame) : [];
+    }
+    return state ? lanePictures(state, plan.frame).flatMap(({ picture }) => laneScene(show, air, lane, picture, plan.frame)) : [];
+  });
+  return { ...base, lanes };
+}
+
+/** Frames after which every graphic has come. */
+const RESTING = 100_000;
+
 /** What a lane would show if it were put up now; null when its content is gone. */
 export function preparedPicture(show: Show, { id }: LaneContent, frame: number): LanePicture | null {
   const picture = findPicture(show, id);

@@ -3,7 +3,8 @@ import { type Inked, type Paint } from '#core/graphics/paint';
 import { causeOf } from '#core/schema/cause';
 import { workerScope } from '../worker-scope';
 import { Images } from './images';
-import { type FromGraphics, type PaintWanted, type ToGraphics } from './messages';
+import { composeItems } from './compose';
+import { type FromGraphics, type PaintWanted, type PictureMade, type PictureWanted, type ToGraphics } from './messages';
 import { drawPaint } from './painter';
 import { loadFor } from './type';
 
@@ -44,6 +45,17 @@ async function paint(port: MessagePort, { paint: wanted, width, height }: PaintW
   }
 }
 
+async function picture({ id, items, raster, width, height }: PictureWanted): Promise<void> {
+  let made: PictureMade;
+  try {
+    await Promise.all(items.map(({ texture }) => (texture.kind === 'paint' ? ready(texture.paint) : undefined)));
+    made = { type: 'picture', id, image: composeItems(items, raster, width, height, images).transferToImageBitmap(), message: '' };
+  } catch (error) {
+    made = { type: 'picture', id, image: null, message: causeOf(error) };
+  }
+  workerScope.postMessage(made, made.image ? [made.image] : []);
+}
+
 function serve(port: MessagePort): void {
   port.onmessage = ({ data }: MessageEvent<ToGraphics>) => {
     if (data.type === 'paint') void paint(port, data);
@@ -52,4 +64,5 @@ function serve(port: MessagePort): void {
 
 workerScope.onmessage = ({ data }: MessageEvent<ToGraphics>) => {
   if (data.type === 'port') serve(data.port);
+  if (data.type === 'picture') void picture(data);
 };

@@ -1,5 +1,7 @@
 /** What is asked of the graphics worker, and what it answers. */
 import { type Paint } from '#core/graphics/paint';
+import { type DrawItem } from '#core/picture/draw';
+import { type Raster } from '#core/show/raster';
 
 /** A paint is wanted at a size, pixels. */
 export interface PaintWanted {
@@ -9,8 +11,26 @@ export interface PaintWanted {
   height: number;
 }
 
-/** To the worker itself: a port over which paints are wanted. Over such a port: paints. */
-export type ToGraphics = PaintWanted | { type: 'port'; port: MessagePort };
+/** A whole picture is wanted: items with coordinates of `raster`, at a size in pixels. */
+export interface PictureWanted {
+  type: 'picture';
+  id: number;
+  items: readonly DrawItem[];
+  raster: Raster;
+  width: number;
+  height: number;
+}
+
+/** To the worker itself: a port over which paints are wanted, or a picture. Over such a port: paints. */
+export type ToGraphics = PaintWanted | PictureWanted | { type: 'port'; port: MessagePort };
+
+export interface PictureMade {
+  type: 'picture';
+  id: number;
+  /** Null when it could not be drawn; `message` says why. */
+  image: ImageBitmap | null;
+  message: string;
+}
 
 /** Pixels of a paint: RGBA, not premultiplied. `message` says why there are none. */
 export type FromGraphics =

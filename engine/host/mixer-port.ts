@@ -93,7 +93,7 @@ export class MixerPort {
 
   /** Graphics that only a monitor shows are sent to the mixer while it does. */
   private watch(picture: MonitorPicture, by: 1 | -1): void {
-    if (picture.kind !== 'picture' || !this.desk || !findGraphic(this.desk.show, picture.id)) return;
+    if ((picture.kind !== 'picture' && picture.kind !== 'over') || !this.desk || !findGraphic(this.desk.show, picture.id)) return;
     const count = (this.watched.get(picture.id) ?? 0) + by;
     if (count > 0) this.watched.set(picture.id, count);
     else this.watched.delete(picture.id);

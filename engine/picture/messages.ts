@@ -19,6 +19,8 @@ export interface SourceHealth {
 export type MonitorPicture =
   | Exclude<View, { kind: 'picture' }>
   | { kind: 'picture'; id: string; matte?: boolean }
+  /** How a picture would look in a lane, at rest, over what is on air or over Next. */
+  | { kind: 'over'; over: 'air' | 'next'; laneId: string; id: string }
   | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null };
 
 /** A frame on its way from a driver to the mixer, over a port of its own. */

@@ -2,7 +2,7 @@
 import { changeAt } from '#core/picture/change';
 import { type MonitorPace } from '#core/picture/capability';
 import { type FramePlan, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
-import { planView } from '#core/picture/plan';
+import { planView, previewPlan } from '#core/picture/plan';
 import { type Air } from '#core/desk/air';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
@@ -72,7 +72,7 @@ export class MonitorWall {
       .flatMap((monitor) => {
         const { picture, context, canvas } = monitor;
         const drawn = planFor(picture, programme, show, air, plan);
-        const version = JSON.stringify(drawn) + versionOf(drawn);
+        const version = JSON.stringify(drawn, withoutInk) + versionOf(drawn);
         if (version === monitor.version) return [];
         const done = () => Object.assign(monitor, { version, drawnAt: turn });
         return [{ plan: drawn, context, width: canvas.width, height: canvas.height, done }];
@@ -86,8 +86,11 @@ export class MonitorWall {
   }
 }
 
+/** A paint is known by its key: what it is drawn of need not be written out. */
+const withoutInk = (name: string, value: unknown): unknown => (name === 'inked' ? undefined : value);
+
 /** What is drawn first when there is not time for all. */
-const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, trial: 3, picture: 4 };
+const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, over: 3, trial: 3, picture: 4 };
 
 /** Pause between two rounds of a transition that is tried out, as a share of its length. */
 const TRIAL_PAUSE = 0.4;
@@ -104,6 +107,8 @@ function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air
       const shown = planView(plan, show, air, picture);
       return picture.matte ? { ...shown, base: shown.base.map((item) => ({ ...item, matte: true })) } : shown;
     }
+    case 'over':
+      return previewPlan(show, air, plan, picture.over, picture.laneId, picture.id);
     case 'trial': {
       const { transition: t, fromId, toId } = picture;
       const round = Math.ceil(t.frames * (1 + TRIAL_PAUSE));

@@ -7,6 +7,7 @@ import { goToPart, stepPart } from '../client/focus';
 import { openPanel } from '../client/here';
 import { talkTarget, useTalkTarget } from '../client/talk-target';
 import { DESK_ACTS } from '../desk/acts';
+import { GRAPHICS_ACTS } from '../graphics/acts';
 import { LAYOUT_ACTS } from '../layouts/acts';
 import { OUTPUT_ACTS } from '../output/acts';
 import { openOutputWindow } from '../programme/open-window';
@@ -36,7 +37,7 @@ const SHELL_ACTS: Acts = {
   'talk.end': ({ client, send }) => void (client.state.desk.air.sound.talkback && send('talkback.stop')),
 };
 
-export const ACTS: Acts = { ...SHELL_ACTS, ...DESK_ACTS, ...REPLAY_ACTS, ...SOUND_ACTS, ...LAYOUT_ACTS, ...OUTPUT_ACTS };
+export const ACTS: Acts = { ...SHELL_ACTS, ...DESK_ACTS, ...REPLAY_ACTS, ...SOUND_ACTS, ...GRAPHICS_ACTS, ...LAYOUT_ACTS, ...OUTPUT_ACTS };
 
 /** Does an act of the shell or a room. */
 export const doAct = (world: ActWorld, id: string, args: ActionArgs): void => ACTS[id]?.(world, args);

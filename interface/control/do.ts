@@ -9,6 +9,7 @@ import { type ActWorld } from '../client/acts';
 import { roomNow } from '../client/here';
 import { say } from '../client/say';
 import { useSend, useShowClient } from '../client/show-client';
+import { chosenGraphics } from '../graphics/room-state';
 import { openLayout, useLayoutsRoom } from '../layouts/room-state';
 import { chosenClips, targetReel } from '../replay/acts';
 import { useRoom } from '../replay/room-state';
@@ -35,6 +36,7 @@ export function handsOf(client: ShowClient): Hands {
       matrix: view === 'matrix',
       layout: openLayout(show, openId)?.id ?? null,
       boxes,
+      ...chosenGraphics(show),
     },
   };
 }

@@ -64,7 +64,11 @@ function ImageValue({ field, value, onChange }: Props<'image'>) {
 function ClockSelect({ field, value, onChange }: Props<'clock'>) {
   const clocks = useShow(({ desk }) => desk.show.graphics.clocks);
   return (
-    <select aria-label={field.name} value={value.clockId ?? ''} onChange={(e) => onChange({ kind: 'clock', clockId: e.target.value || null })}>
+    <select
+      aria-label={field.name}
+      value={value.clockId ?? ''}
+      onChange={(e) => onChange({ kind: 'clock', clockId: e.target.value || null })}
+    >
       <option value="">no clock</option>
       {clocks.map(({ id, name }) => (
         <option key={id} value={id}>
@@ -76,7 +80,17 @@ function ClockSelect({ field, value, onChange }: Props<'clock'>) {
 }
 
 /** The control for a value of any kind. */
-export function ValueField({ field, value, onChange, entry }: { field: Field; value: Value; onChange: (value: Value) => void; entry?: string | undefined }) {
+export function ValueField({
+  field,
+  value,
+  onChange,
+  entry,
+}: {
+  field: Field;
+  value: Value;
+  onChange: (value: Value) => void;
+  entry?: string | undefined;
+}) {
   switch (value.kind) {
     case 'text':
       return <TextValue field={field} value={value} onChange={onChange} entry={entry} />;
@@ -93,12 +107,23 @@ export function ValueField({ field, value, onChange, entry }: { field: Field; va
       );
     case 'colour':
       return (
-        <input type="color" aria-label={field.name} className="h-8 w-14 p-0.5!" value={value.colour} onChange={(e) => onChange({ kind: 'colour', colour: e.target.value })} />
+        <input
+          type="color"
+          aria-label={field.name}
+          className="h-8 w-14 p-0.5!"
+          value={value.colour}
+          onChange={(e) => onChange({ kind: 'colour', colour: e.target.value })}
+        />
       );
     case 'flag':
       return (
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" aria-label={field.name} checked={value.on} onChange={(e) => onChange({ kind: 'flag', on: e.target.checked })} />
+          <input
+            type="checkbox"
+            aria-label={field.name}
+            checked={value.on}
+            onChange={(e) => onChange({ kind: 'flag', on: e.target.checked })}
+          />
           {value.on ? 'on' : 'off'}
         </label>
       );

@@ -1,0 +1,45 @@
+/** Puts the items of a graphic together on one canvas: small pictures, the drawing stage, trials. What is on air is composed by the mixers. */
+import { type DrawItem } from '#core/picture/draw';
+import { type Raster } from '#core/show/raster';
+import { type Images } from './images';
+import { drawPaint } from './painter';
+
+/** A live picture stands as a plain pane here: its own pictures are the mixer's. */
+function drawPane(context: OffscreenCanvasRenderingContext2D, item: DrawItem, scale: number): void {
+  const { x, y, width, height } = item.target;
+  context.fillStyle = '#1b2a2e';
+  context.beginPath();
+  context.roundRect(x * scale, y * scale, width * scale, height * scale, (item.radius ?? 0) * scale);
+  context.fill();
+  context.strokeStyle = '#5aa9c9';
+  context.lineWidth = 1;
+  context.stroke();
+}
+
+/** Draws items, whose coordinates are those of `raster`, into `width` × `height` pixels; what is not covered stays clear. */
+export function composeItems(items: readonly DrawItem[], raster: Raster, width: number, height: number, images: Images): OffscreenCanvas {
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d');
+  if (!context) throw new Error('This browser gives no 2D canvas in a worker.');
+  const scale = width / raster.width;
+  const layer = new OffscreenCanvas(1, 1);
+  for (const item of items) {
+    context.save();
+    if (item.clip) {
+      context.beginPath();
+      context.rect(item.clip.x * scale, item.clip.y * scale, item.clip.width * scale, item.clip.height * scale);
+      context.clip();
+    }
+    context.globalAlpha = item.opacity;
+    const { x, y, width: w, height: h } = item.target;
+    if (item.texture.kind === 'paint') {
+      const { paint } = item.texture;
+      const sharp = item.scaled ? scale * (raster.width / paint.raster.width) : (w / paint.bounds.width) * scale;
+      const [pw, ph] = [Math.max(1, Math.round(paint.bounds.width * sharp)), Math.max(1, Math.round(paint.bounds.height * sharp))];
+      drawPaint(paint, pw, ph, images, layer);
+      context.drawImage(layer, x * scale, y * scale, w * scale, h * scale);
+    } else drawPane(context, item, scale);
+    context.restore();
+  }
+  return canvas;
+}

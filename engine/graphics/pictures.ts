@@ -1,0 +1,56 @@
+/** Pictures of graphics for the screen: drawn in a worker of the page's own, so that nothing on air ever waits for them. */
+import { type DrawItem } from '#core/picture/draw';
+import { type Raster } from '#core/show/raster';
+import { type PictureMade, type PictureWanted } from './messages';
+
+/** A worker that has not answered for so long is started anew, milliseconds. */
+const DEAD_MS = 15_000;
+
+interface Waiting {
+  wanted: PictureWanted;
+  since: number;
+  done: (image: ImageBitmap | null) => void;
+}
+
+let worker: Worker | null = null;
+let next = 0;
+const waiting = new Map<number, Waiting>();
+
+function answer({ data }: MessageEvent<PictureMade>): void {
+  const found = waiting.get(data.id);
+  waiting.delete(data.id);
+  if (found) found.done(data.image);
+  else data.image?.close();
+}
+
+function restart(): void {
+  worker?.terminate();
+  worker = null;
+  for (const entry of waiting.values()) entry.done(null);
+  waiting.clear();
+}
+
+function started(): Worker {
+  const [first] = waiting.values();
+  if (first && performance.now() - first.since > DEAD_MS) restart();
+  if (worker) return worker;
+  worker = new Worker(new URL('./graphics.worker.ts', import.meta.url), { type: 'module' });
+  worker.onmessage = answer;
+  worker.onerror = restart;
+  return worker;
+}
+
+/** The picture of items, whose coordinates are those of `raster`, in `width` × `height` pixels; null when it cannot be drawn. The caller closes it. */
+export function pictureOfItems(items: readonly DrawItem[], raster: Raster, width: number, height: number): Promise<ImageBitmap | null> {
+  return new Promise((done) => {
+    const to = started();
+    next += 1;
+    const wanted: PictureWanted = { type: 'picture', id: next, items, raster, width, height };
+    waiting.set(next, { wanted, since: performance.now(), done });
+    // What a window shows is the mixer's: only its place matters here.
+    to.postMessage({
+      ...wanted,
+      items: items.map((item) => (item.texture.kind === 'paint' ? item : { ...item, texture: { kind: 'colour', colour: '#000000' } })),
+    });
+  });
+}

@@ -1,0 +1,28 @@
+/** Graphics to and from files. */
+import { type Graphic } from '#core/graphics/document';
+import { causeOf } from '#core/schema/cause';
+import { type ShowClient } from '#engine/client/show-client';
+import { packGraphic, unpackGraphic } from '#engine/graphics/graphic-file';
+import { say } from '../client/say';
+import { saveFile } from '../parts/save-file';
+import { openGraphicById } from './room-state';
+
+/** Gives the person a file of the graphic, with its images. */
+export async function sendGraphic(graphic: Graphic): Promise<void> {
+  try {
+    saveFile(await packGraphic(graphic), `${graphic.name.replaceAll(/[^\p{L}\p{N} -]/gu, '')}.bivoca-graphic`);
+  } catch (error) {
+    say.caution(`${graphic.name} cannot be saved: ${causeOf(error)}`);
+  }
+}
+
+/** Adds the graphic of a file to the show. */
+export async function bringGraphic(client: ShowClient, file: File): Promise<void> {
+  try {
+    const outcome = client.dispatch({ type: 'graphic.bring', args: { graphic: await unpackGraphic(file) } });
+    if (outcome.ok) openGraphicById(String(outcome.result.id));
+    else say.caution(outcome.error.message);
+  } catch (error) {
+    say.caution(causeOf(error));
+  }
+}

@@ -1,0 +1,103 @@
+/** The room Graphics: Fill, where entries are put on air, and Draw, where graphics are made. */
+import { useShow } from '../client/show-client';
+import { useKeyName } from '../client/hands';
+import { ClocksPanel } from './clocks-panel';
+import { DrawTab } from './draw-tab';
+import { EntryForm } from './entry-form';
+import { EntryTable } from './entry-table';
+import { FillSide } from './fill-side';
+import { GraphicsList } from './graphics-list';
+import { type GraphicsTab, openGraphic, setGraphicsRoom, useGraphicsRoom } from './room-state';
+import { TableauxPanel } from './tableaux-panel';
+
+function Choices<T extends string>({
+  label,
+  value,
+  all,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  all: readonly [T, string][];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <div role="tablist" aria-label={label} className="flex">
+      {all.map(([id, name]) => (
+        <button
+          key={id}
+          type="button"
+          role="tab"
+          aria-selected={value === id}
+          className={`min-h-8 border-b-2 px-3 text-sm ${value === id ? 'border-straw text-text' : 'border-transparent text-muted hover:text-text'}`}
+          onClick={() => onChange(id)}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function Fill() {
+  const { graphicId, entryId, panel } = useGraphicsRoom();
+  const graphic = useShow(({ desk: { show } }) => openGraphic(show, graphicId));
+  const entry = graphic?.entries.find((e) => e.id === entryId);
+  return (
+    <>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {panel === 'clocks' ? (
+          <ClocksPanel />
+        ) : panel === 'tableaux' ? (
+          <TableauxPanel />
+        ) : graphic ? (
+          <>
+            <EntryTable graphic={graphic} />
+            <EntryForm graphic={graphic} entry={entry} />
+          </>
+        ) : (
+          <p className="p-3 text-muted">No graphic is open. Take one from the gallery at the left.</p>
+        )}
+      </div>
+      <FillSide graphic={graphic} pictureId={entry?.id ?? graphic?.id ?? null} />
+    </>
+  );
+}
+
+export function GraphicsRoom() {
+  const { tab, panel } = useGraphicsRoom();
+  const key = useKeyName('graphics.tab');
+  return (
+    <main tabIndex={-1} className="flex h-(--room) min-h-0 flex-col">
+      <h1 className="sr-only">Graphics</h1>
+      <div className="flex shrink-0 items-center gap-4 border-b border-line px-2">
+        <Choices<GraphicsTab>
+          label="Work"
+          value={tab}
+          all={[
+            ['fill', 'Fill'],
+            ['draw', 'Draw'],
+          ]}
+          onChange={(next) => setGraphicsRoom({ tab: next, trial: null, playing: false })}
+        />
+        {key && <kbd className="figures text-[13px] text-muted">{key}</kbd>}
+        {tab === 'fill' && (
+          <Choices
+            label="What is filled"
+            value={panel}
+            all={[
+              ['entries', 'Entries'],
+              ['clocks', 'Clocks'],
+              ['tableaux', 'Tableaux'],
+            ]}
+            onChange={(next) => setGraphicsRoom({ panel: next })}
+          />
+        )}
+      </div>
+      <div className="flex min-h-0 flex-1">
+        <GraphicsList />
+        {tab === 'fill' ? <Fill /> : <DrawTab />}
+      </div>
+    </main>
+  );
+}

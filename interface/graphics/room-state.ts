@@ -1,0 +1,87 @@
+/** What is chosen in the room Graphics; lives as long as the page, so that keys and other rooms can work on it. */
+import { create } from 'zustand';
+import { type Show } from '#core/desk/show';
+import { type Entry, type Graphic } from '#core/graphics/document';
+import { type Element } from '#core/graphics/element';
+import { entryName } from '#core/graphics/find';
+
+export type GraphicsTab = 'fill' | 'draw';
+
+interface GraphicsRoomState {
+  tab: GraphicsTab;
+  graphicId: string | null;
+  entryId: string | null;
+  laneId: string | null;
+  /** Words that entries are looked for by. */
+  search: string;
+  /** Elements, in the order in which they were chosen. */
+  chosen: readonly string[];
+  copied: readonly Element[];
+  /** Shown over the stage. */
+  safe: boolean;
+  grid: boolean;
+  snap: boolean;
+  /** Frame of the trial; null while it is not tried. */
+  trial: number | null;
+  playing: boolean;
+  panel: 'entries' | 'clocks' | 'tableaux';
+  /** The list of what a new graphic can be is open. */
+  adding: boolean;
+}
+
+export const useGraphicsRoom = create<GraphicsRoomState>(() => ({
+  tab: 'fill',
+  graphicId: null,
+  entryId: null,
+  laneId: null,
+  search: '',
+  chosen: [],
+  copied: [],
+  safe: true,
+  grid: false,
+  snap: true,
+  trial: null,
+  playing: false,
+  panel: 'entries',
+  adding: false,
+}));
+
+export const setGraphicsRoom = (change: Partial<GraphicsRoomState>): void => useGraphicsRoom.setState(change);
+
+/** The graphic that is open: the chosen one, or the first. */
+export const openGraphic = (show: Show, id: string | null): Graphic | undefined =>
+  show.graphics.list.find((g) => g.id === id) ?? show.graphics.list[0];
+
+/** Opens another graphic; what was chosen in the one before is not any more. */
+export const openGraphicById = (graphicId: string): void =>
+  setGraphicsRoom({ graphicId, entryId: null, chosen: [], trial: null, playing: false, search: '' });
+
+/** The lane that entries go to: the chosen one, one that holds an entry of the graphic, or the first. */
+export function workLane(show: Show, laneId: string | null, graphic: Graphic | undefined): string | null {
+  if (show.lanes.some((l) => l.id === laneId)) return laneId;
+  const ids = new Set(graphic ? [graphic.id, ...graphic.entries.map((e) => e.id)] : []);
+  return (show.lanes.find((l) => l.content !== null && ids.has(l.content.id)) ?? show.lanes[0])?.id ?? null;
+}
+
+/** Entries that have all words of the search in their values, or its number; all of them without one. */
+export function foundEntries(graphic: Graphic, search: string): Entry[] {
+  const words = search.toLocaleLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return graphic.entries;
+  return graphic.entries.filter((entry) => {
+    const text =
+      `${entry.number ?? ''} ${entryName(graphic, entry)} ${entry.values.map(({ value }) => (value.kind === 'text' ? value.text : '')).join(' ')}`.toLocaleLowerCase();
+    return words.every((w) => text.includes(w));
+  });
+}
+
+/** What actions work on. */
+export function chosenGraphics(show: Show) {
+  const { graphicId, entryId, laneId, chosen } = useGraphicsRoom.getState();
+  const graphic = openGraphic(show, graphicId);
+  return {
+    graphic: graphic?.id ?? null,
+    entry: graphic?.entries.some((e) => e.id === entryId) ? entryId : null,
+    elements: chosen.filter((id) => graphic?.elements.some((e) => e.id === id)),
+    graphicLane: workLane(show, laneId, graphic),
+  };
+}
