@@ -36,6 +36,19 @@ export function isEmpty(value: Value): boolean {
   return value.kind !== 'number' && wordsOf(value).trim() === '';
 }
 
+const drawings = new WeakMap<Graphic, Graphic>();
+
+/** A graphic as its editor shows it: where a field gives nothing by default, what was drawn is seen. */
+export function asDrawn(graphic: Graphic): Graphic {
+  let drawing = drawings.get(graphic);
+  if (!drawing) {
+    const fields = graphic.fields.filter((f) => !isEmpty(f.default));
+    Object.freeze(fields);
+    drawings.set(graphic, (drawing = fields.length === graphic.fields.length ? graphic : { ...graphic, fields }));
+  }
+  return drawing;
+}
+
 type Change = Partial<Element>;
 
 /** What a value given to the words, image, clock or picture of an element makes of it. */

@@ -11,29 +11,39 @@ const FILES = import.meta.glob<string>(
 const fonts = (globalThis as unknown as { fonts: { add(face: FontFace): void } }).fonts;
 const loading = new Map<string, Promise<void>>();
 
-/** Loads every face of a family, once. One that cannot be loaded is left to the next family in the list. */
-export function loadFamily(family: string): Promise<void> {
-  const known = loading.get(family);
+/** The weight among those that ship which is nearest. */
+const nearest = (weight: number): string => (weight < 500 ? '400' : weight < 650 ? '600' : '700');
+
+/** Loads the faces of a family in a weight, once. One that cannot be loaded is left to the next family in the list. */
+function loadFamily(family: string, weight: string, italic: boolean): Promise<void> {
+  const key = `${family} ${weight} ${italic}`;
+  const known = loading.get(key);
   if (known) return known;
   const folder = FAMILIES.find((f) => f.family === family)?.folder;
-  const files = folder === undefined ? [] : Object.entries(FILES).filter(([path]) => path.includes(`/${folder}/files/`));
+  const style = italic ? 'italic' : 'normal';
+  const own =
+    folder === undefined
+      ? []
+      : Object.entries(FILES).filter(([path]) => path.includes(`/${folder}/files/`) && path.includes(`-${weight}-`));
+  // Families without an italic are slanted by the browser.
+  const slanted = own.filter(([path]) => path.endsWith(`-${style}.woff2`));
+  const files = slanted.length > 0 ? slanted : own;
   const loaded = Promise.all(
     files.map(async ([path, url]) => {
-      const [, weight = '400', style = 'normal'] = /-(\d+)-(normal|italic)\.woff2$/.exec(path) ?? [];
-      const face = new FontFace(family, `url(${url})`, { weight, style });
+      const face = new FontFace(family, `url(${url})`, { weight, style: path.endsWith('-italic.woff2') ? 'italic' : 'normal' });
       await face.load().then(
         () => fonts.add(face),
         () => undefined,
       );
     }),
   ).then(() => undefined);
-  loading.set(family, loaded);
+  loading.set(key, loaded);
   return loaded;
 }
 
 /** Loads what a text is set in. */
 export const loadFor = (style: TextStyle, text: string): Promise<unknown> =>
-  Promise.all([style.family, ...scriptFamilies(text)].map(loadFamily));
+  Promise.all([style.family, ...scriptFamilies(text)].map((family) => loadFamily(family, nearest(style.weight), style.italic)));
 
 const quoted = (family: string) => `"${family.replaceAll(/["\\]/g, '')}"`;
 

@@ -5,6 +5,8 @@ import { type Clock } from '#core/graphics/document';
 import { graphicItems } from '#core/graphics/items';
 import { AT_REST, type Phase } from '#core/graphics/motion';
 import { type DrawItem } from '#core/picture/draw';
+import { around } from '#core/layout/arrange';
+import { intersect, type Rect } from '#core/show/geometry';
 import { type Rate } from '#core/time/rate';
 import { pictureOfItems } from '#engine/graphics/pictures';
 import { useShow } from '../client/show-client';
@@ -29,6 +31,25 @@ function itemsOf(filled: Filled, phase: Phase, frame: number, clocks: readonly C
   });
 }
 
+/** The part of a raster in which something is drawn, a little larger, in the raster's proportions. */
+function inkOf(items: readonly DrawItem[], raster: { width: number; height: number }): Rect {
+  const all = { x: 0, y: 0, ...raster };
+  const inside = items.flatMap(({ target }) => intersect(target, all) ?? []);
+  if (inside.length === 0) return all;
+  const ink = around(inside);
+  const width = Math.min(raster.width, Math.max(ink.width * 1.08, ((ink.height * 1.08) / raster.height) * raster.width, raster.width / 3));
+  const height = (width / raster.width) * raster.height;
+  const within = (at: number, size: number, room: number, most: number) => Math.min(Math.max(0, at + size / 2 - room / 2), most - room);
+  return { x: within(ink.x, ink.width, width, raster.width), y: within(ink.y, ink.height, height, raster.height), width, height };
+}
+
+const moved = (items: readonly DrawItem[], { x, y }: Rect): DrawItem[] =>
+  items.map((item) => ({
+    ...item,
+    target: { ...item.target, x: item.target.x - x, y: item.target.y - y },
+    ...(item.clip && { clip: { ...item.clip, x: item.clip.x - x, y: item.clip.y - y } }),
+  }));
+
 /** What a picture depends on, as a text. */
 const keyOf = (items: readonly DrawItem[]): string =>
   JSON.stringify(items, (name, value: unknown) => (name === 'inked' ? undefined : value));
@@ -41,6 +62,7 @@ export function GraphicPicture({
   label,
   className,
   ground = true,
+  close = false,
 }: {
   filled: Filled;
   phase?: Phase;
@@ -49,6 +71,8 @@ export function GraphicPicture({
   className?: string;
   /** Chequered where it is clear. */
   ground?: boolean;
+  /** Only the part in which something is drawn. */
+  close?: boolean;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { clocks, rate } = useShow(({ desk: { show } }) => ({ clocks: show.graphics.clocks, rate: show.rate }));
@@ -66,7 +90,13 @@ export function GraphicPicture({
       const width = Math.round(room.clientWidth * devicePixelRatio);
       const height = Math.round((width * raster.height) / raster.width);
       if (width < 4) return;
-      void pictureOfItems(now.current, raster, Math.min(1920, width), Math.min(1080, Math.max(2, height))).then((image) => {
+      const seen = close ? inkOf(now.current, raster) : { x: 0, y: 0, ...raster };
+      void pictureOfItems(
+        close ? moved(now.current, seen) : now.current,
+        { width: seen.width, height: seen.height },
+        Math.min(1920, width),
+        Math.min(1080, Math.max(2, height)),
+      ).then((image) => {
         if (!image) return;
         if (!gone) {
           Object.assign(room, { width: image.width, height: image.height });
@@ -82,7 +112,7 @@ export function GraphicPicture({
       gone = true;
       observer.disconnect();
     };
-  }, [key, raster]);
+  }, [key, raster, close]);
   return (
     <canvas
       ref={canvas}

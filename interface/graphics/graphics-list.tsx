@@ -35,7 +35,7 @@ function Row({ graphic, chosen }: { graphic: Graphic; chosen: boolean }) {
       onClick={() => openGraphicById(graphic.id)}
     >
       <span className="w-30 shrink-0">
-        <GraphicPicture filled={filled} label={`Picture of ${graphic.name}`} className="w-full" />
+        <GraphicPicture close filled={filled} label={`Picture of ${graphic.name}`} className="w-full" />
       </span>
       <span className="min-w-0 flex-1">
         <span className="block leading-tight font-semibold break-words">{graphic.name}</span>
@@ -46,7 +46,8 @@ function Row({ graphic, chosen }: { graphic: Graphic; chosen: boolean }) {
   );
 }
 
-function AddGraphic() {
+/** The list of what a new graphic can be. */
+export function AddGraphic() {
   const client = useShowClient();
   const adding = useGraphicsRoom((s) => s.adding);
   const list = useRoving<HTMLDivElement>({ always: true });
@@ -113,7 +114,7 @@ export function GraphicsList() {
   }, [at]);
   const open = list[at];
   return (
-    <section ref={box} {...region('graphics', 'Graphics')} className="flex min-h-0 w-62 shrink-0 flex-col border-r border-line">
+    <section ref={box} {...region('graphics', 'Graphics')} className="flex min-h-0 w-66 shrink-0 flex-col border-r border-line">
       <div className="flex flex-wrap items-center gap-1 p-1.5">
         <AddGraphic />
         <FileButton label="Graphic file" accept=".bivoca-graphic,.zip" onFile={(file) => void bringGraphic(client, file)}>

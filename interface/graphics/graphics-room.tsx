@@ -95,8 +95,14 @@ export function GraphicsRoom() {
         )}
       </div>
       <div className="flex min-h-0 flex-1">
-        <GraphicsList />
-        {tab === 'fill' ? <Fill /> : <DrawTab />}
+        {tab === 'fill' ? (
+          <>
+            <GraphicsList />
+            <Fill />
+          </>
+        ) : (
+          <DrawTab />
+        )}
       </div>
     </main>
   );

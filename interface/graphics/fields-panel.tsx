@@ -1,0 +1,213 @@
+/** Fields of a graphic: what an operator fills in, and which properties each gives. */
+import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
+import { type Field, type FieldKind, type Graphic, TARGETS, type TargetProperty } from '#core/graphics/document';
+import { type Element } from '#core/graphics/element';
+import { useSend } from '../client/show-client';
+import { Button } from '../parts/button';
+import { NumberField } from '../parts/number-field';
+import { useDraft } from '../parts/use-draft';
+import { Check, Part } from './fields';
+import { ValueField } from './value-field';
+
+const KINDS: readonly FieldKind[] = ['text', 'number', 'image', 'colour', 'flag', 'choice', 'clock', 'picture'];
+const PROPERTY_WORDS: Record<TargetProperty, string> = {
+  content: 'what it shows',
+  fill: 'fill colour',
+  stroke: 'stroke colour',
+  visible: 'shown or not',
+  opacity: 'opacity',
+  x: 'x',
+  y: 'y',
+  width: 'width',
+  height: 'height',
+  rotation: 'rotation',
+  size: 'size of the type',
+};
+
+function Line({ label, value, onSave, max }: { label: string; value: string; onSave: (text: string) => void; max: number }) {
+  const [text, setText] = useDraft(value);
+  const save = () => void (text !== value && onSave(text));
+  return (
+    <input
+      aria-label={label}
+      placeholder={label}
+      className="w-full min-w-0"
+      maxLength={max}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={save}
+      onKeyDown={(e) => e.key === 'Enter' && save()}
+    />
+  );
+}
+
+function FieldCard({ graphic, field, index }: { graphic: Graphic; field: Field; index: number }) {
+  const send = useSend();
+  const of = { graphic: graphic.id, field: field.id };
+  const set = (change: object) => send('field.set', { ...of, ...change });
+  const { kind } = field.default;
+  return (
+    <li className="flex flex-col gap-1 border border-line p-1.5">
+      <div className="flex items-center gap-1">
+        <Line label={`Name of field ${index + 1}`} value={field.name} max={60} onSave={(name) => name !== '' && set({ name })} />
+        <span className="text-xs text-muted">{kind}</span>
+        <Button
+          look="quiet"
+          className="px-0.5!"
+          aria-label={`${field.name} earlier`}
+          onClick={() => send('field.move', { ...of, index: Math.max(0, index - 1) })}
+        >
+          <ArrowUp size={13} />
+        </Button>
+        <Button
+          look="quiet"
+          className="px-0.5!"
+          aria-label={`${field.name} later`}
+          onClick={() => send('field.move', { ...of, index: index + 1 })}
+        >
+          <ArrowDown size={13} />
+        </Button>
+        <Button look="quiet" className="px-0.5!" aria-label={`Remove the field ${field.name}`} onClick={() => send('field.remove', of)}>
+          <Trash2 size={13} />
+        </Button>
+      </div>
+      <Line label={`Hint of ${field.name}`} value={field.hint} max={200} onSave={(hint) => set({ hint })} />
+      <div className="flex items-center gap-1 text-xs text-muted">
+        default
+        <span className="min-w-0 flex-1">
+          <ValueField
+            field={{ ...field, name: `Default of ${field.name}`, hint: '' }}
+            value={field.default}
+            onChange={(value) => set({ default: value })}
+          />
+        </span>
+      </div>
+      {kind === 'number' && (
+        <div className="grid grid-cols-2 gap-1">
+          <NumberField
+            showLabel
+            label={`Least of ${field.name}`}
+            digits={2}
+            min={-1e12}
+            max={1e12}
+            value={field.least ?? 0}
+            onCommit={(least) => set({ least })}
+          />
+          <NumberField
+            showLabel
+            label={`Most of ${field.name}`}
+            digits={2}
+            min={-1e12}
+            max={1e12}
+            value={field.most ?? 100}
+            onCommit={(most) => set({ most })}
+          />
+        </div>
+      )}
+      {kind === 'text' && (
+        <NumberField
+          showLabel
+          label={`Longest ${field.name}, characters`}
+          min={1}
+          max={10_000}
+          value={field.longest ?? 10_000}
+          onCommit={(longest) => set({ longest: Math.round(longest) })}
+        />
+      )}
+      {kind === 'choice' && (
+        <Line
+          label={`Choices of ${field.name}, parted by commas`}
+          value={field.choices.join(', ')}
+          max={2000}
+          onSave={(text) =>
+            set({
+              choices: text
+                .split(',')
+                .map((c) => c.trim())
+                .filter(Boolean)
+                .slice(0, 100),
+            })
+          }
+        />
+      )}
+      <p className="text-xs text-muted">
+        gives{' '}
+        {field.targets.length === 0
+          ? 'nothing yet'
+          : field.targets
+              .map((t) => `${graphic.elements.find((e) => e.id === t.elementId)?.name ?? '?'}: ${PROPERTY_WORDS[t.property]}`)
+              .join(', ')}
+      </p>
+    </li>
+  );
+}
+
+/** All fields in their order. */
+export function FieldList({ graphic }: { graphic: Graphic }) {
+  const send = useSend();
+  return (
+    <Part
+      title="Fields in the order of filling in"
+      action={
+        <select
+          aria-label="Add a field of a kind"
+          value=""
+          onChange={(e) => e.target.value !== '' && send('field.add', { graphic: graphic.id, kind: e.target.value })}
+        >
+          <option value="">Add…</option>
+          {KINDS.map((kind) => (
+            <option key={kind}>{kind}</option>
+          ))}
+        </select>
+      }
+    >
+      {graphic.fields.length === 0 && (
+        <p className="text-xs text-muted">None yet. Choose an element and let a property of it be a field.</p>
+      )}
+      <ul className="flex flex-col gap-1.5">
+        {graphic.fields.map((field, i) => (
+          <FieldCard key={field.id} graphic={graphic} field={field} index={i} />
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+/** Which properties of the chosen element fields give. */
+export function ElementFields({ graphic, element, set }: { graphic: Graphic; element: Element; set: (change: object) => void }) {
+  const send = useSend();
+  const shows = ['text', 'image', 'clock', 'window'].includes(element.content.kind);
+  const properties = TARGETS.filter((t) => (t === 'content' ? shows : t === 'size' ? 'style' in element.content : true));
+  return (
+    <Part title={`Fields of ${element.name}`}>
+      {properties.map((property) => {
+        const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.property === property));
+        return (
+          <label key={property} className="flex items-center gap-1.5 text-sm">
+            <span className="w-28 shrink-0 text-xs text-muted">{PROPERTY_WORDS[property]}</span>
+            <select
+              aria-label={`Field for ${PROPERTY_WORDS[property]} of ${element.name}`}
+              className="min-w-0 flex-1"
+              value={field?.id ?? ''}
+              onChange={(e) => {
+                const target = { graphic: graphic.id, element: element.id, property };
+                if (e.target.value === ' new') send('field.add', target);
+                else if (e.target.value === '' && field) send('field.target', { ...target, field: field.id, on: false });
+                else if (e.target.value !== '') send('field.target', { ...target, field: e.target.value, on: true });
+              }}
+            >
+              <option value="">no field</option>
+              <option value=" new">a new field…</option>
+              {graphic.fields.map((f) => (
+                <option key={f.id} value={f.id}>
+                  {f.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        );
+      })}
+      <Check label="hides while its field is empty" on={element.hideWhenEmpty} onChange={(hideWhenEmpty) => set({ hideWhenEmpty })} />
+    </Part>
+  );
+}

@@ -1,0 +1,107 @@
+/** Small fields that the properties of elements are made of. */
+import { type ReactNode } from 'react';
+import { NumberField } from '../parts/number-field';
+
+/** A part of the properties under a heading. */
+export function Part({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+  return (
+    <section aria-label={title} className="border-b border-line px-2 py-1.5">
+      <div className="mb-1 flex items-center gap-1">
+        <h3 className="flex-1 text-xs font-semibold text-muted">{title}</h3>
+        {action}
+      </div>
+      <div className="flex flex-col gap-1.5">{children}</div>
+    </section>
+  );
+}
+
+/** Numbers side by side. */
+export const Numbers = ({ children }: { children: ReactNode }) => <div className="grid grid-cols-2 gap-1.5">{children}</div>;
+
+/** A number with its label above. */
+export function Num(props: {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  whole?: number;
+  digits?: number;
+  unit?: string;
+  onCommit: (value: number) => void;
+}) {
+  return <NumberField showLabel digits={1} {...props} />;
+}
+
+/** One of a few words. */
+export function Choice<T extends string>({
+  label,
+  value,
+  all,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  all: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <label className="flex min-w-0 flex-col gap-0.5">
+      <span className="text-xs text-muted">{label}</span>
+      <select aria-label={label} className="min-w-0" value={value} onChange={(e) => onChange(e.target.value as T)}>
+        {all.map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** A colour with its opacity. */
+export function ColourField({
+  label,
+  colour,
+  opacity,
+  onChange,
+}: {
+  label: string;
+  colour: string;
+  opacity?: number;
+  onChange: (change: { colour?: string; opacity?: number }) => void;
+}) {
+  return (
+    <div className="flex items-end gap-1.5">
+      <label className="flex flex-col gap-0.5">
+        <span className="text-xs text-muted">{label}</span>
+        <input
+          type="color"
+          aria-label={label}
+          className="h-8 w-14 p-0.5!"
+          value={colour}
+          onChange={(e) => onChange({ colour: e.target.value })}
+        />
+      </label>
+      {opacity !== undefined && (
+        <Num
+          label={`${label}: opacity`}
+          unit="%"
+          min={0}
+          max={100}
+          value={opacity * 100}
+          onCommit={(percent) => onChange({ opacity: percent / 100 })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** On or off. */
+export function Check({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-1.5 text-sm">
+      <input type="checkbox" aria-label={label} checked={on} onChange={(e) => onChange(e.target.checked)} />
+      {label}
+    </label>
+  );
+}

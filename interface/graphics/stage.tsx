@@ -1,0 +1,345 @@
+/** The stage: a graphic as it is drawn, whose elements are moved, sized and turned with the mouse. */
+import { type KonvaEventObject } from 'konva/lib/Node';
+import { nanoid } from 'nanoid';
+import { type DragEvent, useEffect, useRef, useState } from 'react';
+import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as Canvas } from 'react-konva';
+import { around, type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
+import { type Handle, handlePlace, HANDLES, isOn, moveDrag, resizeDrag, turnDrag, wholePixels } from '#core/layout/handles';
+import { type Graphic } from '#core/graphics/document';
+import { type Element } from '#core/graphics/element';
+import { NO_VALUES } from '#core/graphics/find';
+import { type Phase } from '#core/graphics/motion';
+import { asDrawn, withValues } from '#core/graphics/values';
+import { type Point, type Rect } from '#core/show/geometry';
+import { useSendAll, useShowClient } from '../client/show-client';
+import { GraphicPicture } from './graphic-picture';
+import { addImage } from './images';
+import { setGraphicsRoom, useGraphicsRoom } from './room-state';
+
+const STRAW = '#e2c48d';
+const MUTED = '#8fa5a3';
+const GUIDE = '#4fd1a5';
+const REACH = 6;
+const HANDLE_SIZE = 11;
+const MARGIN = 24;
+/** Distance of the lines of the grid, as a share of the height. */
+const GRID_SHARE = 1 / 36;
+
+interface Drag {
+  kind: 'move' | 'turn' | Handle;
+  from: Point;
+  gesture: string;
+  ids: readonly string[];
+  rect: Rect;
+  rotation: number;
+}
+
+const rectOf = ({ x, y, width, height }: Rect): Rect => ({ x, y, width, height });
+
+function Guides({ graphic, scale }: { graphic: Graphic; scale: number }) {
+  const { safe, grid } = useGraphicsRoom();
+  const { width, height } = graphic.raster;
+  const step = height * GRID_SHARE;
+  return (
+    <>
+      {grid &&
+        Array.from({ length: Math.floor(width / step) }, (_, i) => (
+          <Line key={`x${i}`} points={[(i + 1) * step, 0, (i + 1) * step, height]} stroke={MUTED} opacity={0.25} strokeWidth={1 / scale} />
+        ))}
+      {grid &&
+        Array.from({ length: Math.floor(height / step) }, (_, i) => (
+          <Line key={`y${i}`} points={[0, (i + 1) * step, width, (i + 1) * step]} stroke={MUTED} opacity={0.25} strokeWidth={1 / scale} />
+        ))}
+      {safe &&
+        SAFE_AREAS.map(({ share, name }) => (
+          <KonvaRect
+            key={name}
+            x={(width * (1 - share)) / 2}
+            y={(height * (1 - share)) / 2}
+            width={width * share}
+            height={height * share}
+            stroke={MUTED}
+            strokeWidth={1 / scale}
+            dash={[6 / scale, 4 / scale]}
+          />
+        ))}
+      {graphic.guides.map(({ axis, at }) => (
+        <Line
+          key={`${axis}${at}`}
+          points={axis === 'down' ? [at, 0, at, height] : [0, at, width, at]}
+          stroke={GUIDE}
+          opacity={0.7}
+          strokeWidth={1 / scale}
+        />
+      ))}
+    </>
+  );
+}
+
+/** The whole drawing, with outlines of what is chosen over it. `phase` is where its moves are tried. */
+export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phase: Phase; frame: number }) {
+  const client = useShowClient();
+  const sendAll = useSendAll();
+  const { chosen, snap, grid, trial } = useGraphicsRoom();
+  const room = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 640, height: 360 });
+  const drag = useRef<Drag | null>(null);
+  const [held, setHeld] = useState<Guide[]>([]);
+  const { raster } = graphic;
+  useEffect(() => {
+    const element = room.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(() => {
+      const fit = Math.min((element.clientWidth - 2 * MARGIN) / raster.width, (element.clientHeight - 2 * MARGIN) / raster.height);
+      setSize({ width: Math.max(64, Math.floor(raster.width * fit)), height: Math.max(36, Math.floor(raster.height * fit)) });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [raster]);
+  const scale = size.width / raster.width;
+  // What the fields’ defaults say is what is seen, so that is what is taken hold of.
+  const drawing = asDrawn(graphic);
+  const shown = withValues(drawing, NO_VALUES);
+  const picked = shown.filter((e) => chosen.includes(e.id));
+  const single = picked.length === 1 ? picked[0] : undefined;
+  const frameRect = picked.length > 0 ? around(picked.map(rectOf)) : null;
+
+  const pointOf = (event: KonvaEventObject<MouseEvent>): Point => {
+    const at = event.target.getStage()?.getPointerPosition();
+    return { x: ((at?.x ?? 0) - MARGIN) / scale, y: ((at?.y ?? 0) - MARGIN) / scale };
+  };
+  const hitAt = (point: Point): Element | undefined =>
+    shown.findLast((e) => e.visible && !e.locked && e.content.kind !== 'group' && isOn(point, thick(e, scale), e.rotation));
+  /** A press on something in a group takes the group; a second press what is in it. */
+  const outermost = (hit: Element): Element => {
+    if (chosen.includes(hit.id)) return hit;
+    let found = hit;
+    for (let id = hit.parentId; id !== null;) {
+      const parent = shown.find((e) => e.id === id);
+      if (!parent || chosen.includes(parent.id)) break;
+      found = parent;
+      id = parent.parentId;
+    }
+    return found;
+  };
+  const begin = (kind: Drag['kind'], from: Point, ids: readonly string[]) => {
+    const free = shown.filter((e) => ids.includes(e.id) && !e.locked);
+    if (free.length === 0) return;
+    drag.current = {
+      kind,
+      from,
+      gesture: nanoid(),
+      ids: free.map((e) => e.id),
+      rect: around(free.map(rectOf)),
+      rotation: free[0]?.rotation ?? 0,
+    };
+  };
+  const press = (event: KonvaEventObject<MouseEvent>) => {
+    const point = pointOf(event);
+    const hit = hitAt(point);
+    if (!hit) return setGraphicsRoom({ chosen: [] });
+    const target = outermost(hit);
+    const more = event.evt.shiftKey;
+    const ids = more
+      ? chosen.includes(target.id)
+        ? chosen.filter((id) => id !== target.id)
+        : [...chosen, target.id]
+      : chosen.includes(target.id)
+        ? [...chosen]
+        : [target.id];
+    setGraphicsRoom({ chosen: ids });
+    if (!more) begin('move', point, ids);
+    return undefined;
+  };
+  const guides = (): Guide[] => {
+    if (!snap) return [];
+    const others = shown.filter((e) => e.visible && !chosen.includes(e.id) && e.content.kind !== 'group').map(rectOf);
+    const own = graphic.guides.map(({ axis, at }): Guide => ({ axis: axis === 'down' ? 'x' : 'y', at, what: 'guide' }));
+    const step = raster.height * GRID_SHARE;
+    const lines = grid
+      ? [
+          ...Array.from({ length: Math.floor(raster.width / step) }, (_, i): Guide => ({ axis: 'x', at: (i + 1) * step, what: 'grid' })),
+          ...Array.from({ length: Math.floor(raster.height / step) }, (_, i): Guide => ({ axis: 'y', at: (i + 1) * step, what: 'grid' })),
+        ]
+      : [];
+    return [...own, ...guidesFor(raster, others), ...lines];
+  };
+  const move = (event: KonvaEventObject<MouseEvent>) => {
+    const d = drag.current;
+    if (!d) return;
+    const point = pointOf(event);
+    const [dx, dy] = [point.x - d.from.x, point.y - d.from.y];
+    const near = event.evt.altKey ? [] : guides();
+    const step = (type: string, args: Record<string, unknown>) =>
+      sendAll([{ type, args: { graphic: graphic.id, elements: d.ids, ...args } }], d.gesture);
+    if (d.kind === 'move') {
+      const snapped = moveDrag(d.rect, dx, dy, near, REACH / scale);
+      setHeld(snapped.held);
+      step('element.place', { rect: { ...d.rect, x: Math.round(snapped.rect.x), y: Math.round(snapped.rect.y) } });
+    } else if (d.kind === 'turn') {
+      const degrees = turnDrag(d.rect, point);
+      step('element.set', { rotation: event.evt.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees) });
+    } else {
+      const done = resizeDrag(d.rect, d.kind, dx, dy, {
+        locked: event.evt.shiftKey,
+        rotation: d.ids.length === 1 ? d.rotation : 0,
+        guides: near,
+        reach: REACH / scale,
+      });
+      setHeld(done.held);
+      step('element.place', { rect: wholePixels(done.rect) });
+    }
+  };
+  const release = () => {
+    drag.current = null;
+    setHeld([]);
+  };
+  const dropped = (event: DragEvent) => {
+    event.preventDefault();
+    const file = event.dataTransfer.files[0];
+    if (!file) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const at = { x: (event.clientX - box.left) / scale, y: (event.clientY - box.top) / scale };
+    void addImage(file).then((assetId) => {
+      if (assetId === null) return;
+      const [width, height] = [raster.width / 4, raster.height / 4];
+      const rect = { x: Math.round(at.x - width / 2), y: Math.round(at.y - height / 2), width, height };
+      const added = client.dispatch({ type: 'element.add', args: { graphic: graphic.id, kind: 'image', rect } });
+      if (!added.ok) return;
+      const element = String(added.result.id);
+      client.dispatch({
+        type: 'element.setContent',
+        args: { graphic: graphic.id, element, content: { kind: 'image', assetId, fileName: file.name.slice(0, 256), fit: 'contain' } },
+      });
+      setGraphicsRoom({ chosen: [element] });
+    });
+  };
+  return (
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[50vw]">
+      <div
+        className="relative"
+        style={{ width: size.width, height: size.height }}
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={dropped}
+        data-testid="graphic-stage"
+      >
+        <GraphicPicture
+          filled={{ graphic: drawing, values: NO_VALUES }}
+          phase={phase}
+          frame={frame}
+          label={`Drawing of ${graphic.name}`}
+          className="absolute inset-0 h-full w-full"
+        />
+        <Canvas
+          width={size.width + 2 * MARGIN}
+          height={size.height + 2 * MARGIN}
+          x={MARGIN}
+          y={MARGIN}
+          scaleX={scale}
+          scaleY={scale}
+          className="absolute"
+          style={{ left: -MARGIN, top: -MARGIN }}
+          onMouseDown={press}
+          onMouseMove={move}
+          onMouseUp={release}
+          onMouseLeave={release}
+        >
+          <Layer listening={false}>
+            <KonvaRect width={raster.width} height={raster.height} stroke={MUTED} strokeWidth={1 / scale} />
+            <Guides graphic={graphic} scale={scale} />
+            {trial === null &&
+              picked.map((e) => (
+                <Group key={e.id} x={e.x + e.width / 2} y={e.y + e.height / 2} rotation={e.rotation}>
+                  <KonvaRect
+                    x={-e.width / 2}
+                    y={-e.height / 2}
+                    width={e.width}
+                    height={e.height}
+                    stroke={STRAW}
+                    strokeWidth={1.5 / scale}
+                    {...(e.content.kind === 'group' ? { dash: [6 / scale, 3 / scale] } : {})}
+                  />
+                </Group>
+              ))}
+            {held.map((g) => (
+              <Line
+                key={`${g.axis}${g.at}`}
+                points={g.axis === 'x' ? [g.at, 0, g.at, raster.height] : [0, g.at, raster.width, g.at]}
+                stroke={GUIDE}
+                strokeWidth={1.5 / scale}
+              />
+            ))}
+          </Layer>
+          <Layer>
+            {frameRect && trial === null && picked.every((e) => !e.locked) && (
+              <Handles
+                rect={frameRect}
+                rotation={single?.rotation ?? 0}
+                scale={scale}
+                turns={single !== undefined && single.content.kind !== 'group'}
+                onPress={(kind, event) => {
+                  event.cancelBubble = true;
+                  begin(kind, pointOf(event), chosen);
+                }}
+              />
+            )}
+          </Layer>
+        </Canvas>
+      </div>
+    </div>
+  );
+}
+
+/** A line is as thick to the mouse as a finger is to it. */
+function thick(e: Element, scale: number): Rect {
+  const least = 10 / scale;
+  const [w, h] = [Math.max(e.width, least), Math.max(e.height, least)];
+  return { x: e.x + (e.width - w) / 2, y: e.y + (e.height - h) / 2, width: w, height: h };
+}
+
+function Handles({
+  rect,
+  rotation,
+  scale,
+  turns,
+  onPress,
+}: {
+  rect: Rect;
+  rotation: number;
+  scale: number;
+  turns: boolean;
+  onPress: (kind: Drag['kind'], event: KonvaEventObject<MouseEvent>) => void;
+}) {
+  const side = HANDLE_SIZE / scale;
+  const own = { x: -rect.width / 2, y: -rect.height / 2, width: rect.width, height: rect.height };
+  return (
+    <Group x={rect.x + rect.width / 2} y={rect.y + rect.height / 2} rotation={rotation}>
+      {turns && (
+        <Circle
+          y={-rect.height / 2 - 20 / scale}
+          radius={6 / scale}
+          fill="#0d1517"
+          stroke={STRAW}
+          strokeWidth={2.5 / scale}
+          onMouseDown={(event) => onPress('turn', event)}
+        />
+      )}
+      {HANDLES.map((handle) => {
+        const at = handlePlace(handle, own);
+        return (
+          <KonvaRect
+            key={handle}
+            x={at.x - side / 2}
+            y={at.y - side / 2}
+            width={side}
+            height={side}
+            fill={STRAW}
+            stroke="#0d1517"
+            strokeWidth={2 / scale}
+            onMouseDown={(event) => onPress(handle, event)}
+          />
+        );
+      })}
+    </Group>
+  );
+}
