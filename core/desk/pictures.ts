@@ -107,7 +107,8 @@ const allParts = new WeakMap<object, readonly string[]>();
 /** Identities of the pictures directly inside one: its occupant, its source, its boxes and keys. Hidden boxes count with `all`. */
 function inside(show: Show, id: string, all: boolean): readonly string[] {
   const found = findGraphic(show, id);
-  if (found) return all ? allWindowsOf(found.graphic) : windowsOf(filledOf(found));
+  // An entry is a way of showing its graphic: a circle through one is a circle through the other.
+  if (found) return all ? [...(found.entry ? [found.graphic.id] : []), ...allWindowsOf(found.graphic)] : windowsOf(filledOf(found));
   for (const kind of REF_TARGETS.picture.kinds) {
     if (kind === 'graphic' || kind === 'entry') continue;
     const { of, list } = ENTITIES[kind];

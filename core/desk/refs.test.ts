@@ -61,7 +61,10 @@ describe('the tables of kinds', () => {
       if (of) expect(kindOfClass(of), kind).toBe(kind);
       for (const { id } of home ? list(show) : []) {
         const { in: holder, field } = home?.(show, id) as { in: Record<string, unknown>; field: string };
-        expect((holder[field] as Record<string, unknown>[]).some((item) => identityOf(kind, item) === id), kind).toBe(true);
+        expect(
+          (holder[field] as Record<string, unknown>[]).some((item) => identityOf(kind, item) === id),
+          kind,
+        ).toBe(true);
       }
     }
     // Elements and fields have an identity in their graphic only, which its duplicates share.

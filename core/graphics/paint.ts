@@ -45,16 +45,32 @@ export function hashOf(text: string): string {
   return (a >>> 0).toString(36) + (b >>> 0).toString(36);
 }
 
+/** Properties of an element that its pixels do not depend on. */
+const UNINKED: ReadonlySet<string> = new Set([
+  'id',
+  'name',
+  'parentId',
+  'locked',
+  'in',
+  'out',
+  'change',
+  'keyframes',
+  'visible',
+  'hideWhenEmpty',
+]);
+
 /** Of an element, what its pixels depend on. */
-const inkOf = ({ element: e, mask, moment }: Inked) => {
-  const { id: _id, name: _name, parentId: _parent, locked: _locked, in: _in, out: _out, change: _change, keyframes: _keys, ...ink } = e;
-  return [ink, mask && { ...mask, name: '', in: null, out: null }, moment];
-};
+const inkOf = (element: Element): object => Object.fromEntries(Object.entries(element).filter(([property]) => !UNINKED.has(property)));
 
 /** The paint of several elements, back to front. */
 export function paintOf(inked: readonly Inked[], raster: Raster): Paint {
   const bounds = aroundAll(inked.map(({ element, moment }) => inkBounds(element, raster, moment?.blur ?? 0)));
-  return { key: hashOf(JSON.stringify([raster, bounds, inked.map(inkOf)])), bounds, raster, inked };
+  return {
+    key: hashOf(JSON.stringify([raster, bounds, inked.map(({ element, mask, moment }) => [inkOf(element), mask && inkOf(mask), moment])])),
+    bounds,
+    raster,
+    inked,
+  };
 }
 
 /** Moments of one element that are kept: enough for a clock, not for ever. */

@@ -12,8 +12,7 @@ const plain = <T extends object>(value: T): T => (isDraft(value) ? (current(valu
 /** A graphic as it is now, without its entries, and its values. */
 export function copyOf(found: FoundGraphic): Filled {
   const { graphic, values } = filledOf(found);
-  const { entries: _entries, ...design } = plain(graphic);
-  return { graphic: { ...design, entries: [] }, values: values === NO_VALUES ? [] : plain(values) };
+  return { graphic: { ...plain(graphic), entries: [] }, values: values === NO_VALUES ? [] : plain(values) };
 }
 
 export const shownAt = (found: FoundGraphic, frame: number): Shown => ({ ...copyOf(found), start: frame, before: null });

@@ -148,8 +148,8 @@ export function layoutText(text: string, style: TextStyle, width: number, height
   };
 }
 
-const RTL = /[\u0591-\u07ff\u200f\ufb1d-\ufdff\ufe70-\ufefc]/;
-const LTR = /[A-Za-z\u00c0-\u024f\u0370-\u03ff\u0400-\u052f\u0900-\u0dff]/;
+const RTL = /\p{Script=Hebrew}|\p{Script=Arabic}|\p{Script=Syriac}|\p{Script=Thaana}|\p{Script=Nko}|\u200f/u;
+const LTR = /\p{Script=Latin}|\p{Script=Greek}|\p{Script=Cyrillic}|\p{Script=Devanagari}|\p{Script=Bengali}|\p{Script=Tamil}/u;
 
 /** True when text is read from right to left: by its first letter that has a direction. */
 export function isRightToLeft(text: string): boolean {
@@ -161,4 +161,5 @@ export function isRightToLeft(text: string): boolean {
 }
 
 /** Letters that change their form by their neighbours: they come and go by words only. */
-export const joinsLetters = (text: string): boolean => /[\u0600-\u07ff\u0900-\u0dff\ufb50-\ufdff\ufe70-\ufefc]/.test(text);
+export const joinsLetters = (text: string): boolean =>
+  /\p{Script=Arabic}|\p{Script=Syriac}|\p{Script=Nko}|\p{Script=Devanagari}|\p{Script=Bengali}|\p{Script=Tamil}/u.test(text);

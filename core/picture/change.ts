@@ -84,7 +84,11 @@ export function changeAt(
     case 'glide':
       return { base: glide(base, over, p), over: null, mix: null };
     case 'stinger':
-      return { base: [...(position * t.frames < t.cutFrame ? base : over), ...stingerItem(show, air, t, position, frame)], over: null, mix: null };
+      return {
+        base: [...(position * t.frames < t.cutFrame ? base : over), ...stingerItem(show, air, t, position, frame)],
+        over: null,
+        mix: null,
+      };
   }
 }
 

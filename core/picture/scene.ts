@@ -220,7 +220,7 @@ const isPlainBox = (box: Box): boolean =>
   box.border.width <= 0 &&
   box.shadow.opacity <= 0 &&
   box.zoom === 1 &&
-  box.crop === NO_CROP &&
+  Object.values(box.crop).every((cut) => cut === 0) &&
   !box.key &&
   (box.fit === 'contain' || box.fit === 'fill');
 

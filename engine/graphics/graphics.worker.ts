@@ -48,7 +48,7 @@ async function paint(port: MessagePort, { paint: wanted, width, height }: PaintW
 async function picture({ id, items, raster, width, height }: PictureWanted): Promise<void> {
   let made: PictureMade;
   try {
-    await Promise.all(items.map(({ texture }) => (texture.kind === 'paint' ? ready(texture.paint) : undefined)));
+    await Promise.all(items.flatMap(({ texture }) => (texture.kind === 'paint' ? [ready(texture.paint)] : [])));
     made = { type: 'picture', id, image: composeItems(items, raster, width, height, images).transferToImageBitmap(), message: '' };
   } catch (error) {
     made = { type: 'picture', id, image: null, message: causeOf(error) };

@@ -9,7 +9,19 @@ afterEach(() => vi.unstubAllGlobals());
 function seconds(pace: PaceControl, desk: ReturnType<typeof sampleDesk>, count: number, late: number, from = 0): boolean[] {
   return Array.from({ length: count }, (_, i) => {
     const n = from + i + 1;
-    return pace.second({ frames: n * 25, late: n * late, dropped: 0, monitorsSkipped: 0, drawMs: 20, usualMs: 20, paints: { drawn: 0, pixels: 0, millis: 0 } }, desk, 1);
+    return pace.second(
+      {
+        frames: n * 25,
+        late: n * late,
+        dropped: 0,
+        monitorsSkipped: 0,
+        drawMs: 20,
+        usualMs: 20,
+        paints: { drawn: 0, pixels: 0, millis: 0 },
+      },
+      desk,
+      1,
+    );
   });
 }
 
@@ -28,9 +40,27 @@ describe('the pace of a window’s engine', () => {
     storage(null);
     const pace = new PaceControl();
     const desk = sampleDesk();
-    pace.second({ frames: 1000, late: 900, dropped: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1, paints: { drawn: 0, pixels: 0, millis: 0 } }, desk, 1);
+    pace.second(
+      { frames: 1000, late: 900, dropped: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1, paints: { drawn: 0, pixels: 0, millis: 0 } },
+      desk,
+      1,
+    );
     for (let i = 1; i < 60; i += 1)
-      expect(pace.second({ frames: 1000 + i * 25, late: 900, dropped: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1, paints: { drawn: 0, pixels: 0, millis: 0 } }, desk, 1)).toBe(false);
+      expect(
+        pace.second(
+          {
+            frames: 1000 + i * 25,
+            late: 900,
+            dropped: 0,
+            monitorsSkipped: 0,
+            drawMs: 1,
+            usualMs: 1,
+            paints: { drawn: 0, pixels: 0, millis: 0 },
+          },
+          desk,
+          1,
+        ),
+      ).toBe(false);
   });
 
   it('leaves the raster alone while something records', () => {

@@ -38,7 +38,15 @@ const driver: AnyDriver = (source, _air, link) => {
   return { stop: () => log.push(`stop ${source.id}`) };
 };
 const drivers: OutsideDrivers = { camera: driver, screen: driver, media: driver, still: driver, test: driver, simulated: driver };
-const STATS: MixerStats = { frames: 1, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1, paints: { drawn: 0, pixels: 0, millis: 0 } };
+const STATS: MixerStats = {
+  frames: 1,
+  dropped: 0,
+  late: 0,
+  monitorsSkipped: 0,
+  drawMs: 1,
+  usualMs: 1,
+  paints: { drawn: 0, pixels: 0, millis: 0 },
+};
 
 let host: ShowHost | null = null;
 const mixer = () => workerOf<ToMixer, FromMixer>('mixer.worker');

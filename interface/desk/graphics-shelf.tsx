@@ -43,7 +43,9 @@ function EntryRow({ graphic, entry }: { graphic: Graphic; entry: Entry }) {
             onChange={(value) => send('entry.set', { entry: entry.id, field: field.id, value })}
           />
         ))}
-        {graphic.fields.length > MOST_FIELDS && <span className="text-xs text-muted">and {graphic.fields.length - MOST_FIELDS} more in Graphics</span>}
+        {graphic.fields.length > MOST_FIELDS && (
+          <span className="text-xs text-muted">and {graphic.fields.length - MOST_FIELDS} more in Graphics</span>
+        )}
       </div>
       <div className="flex flex-col gap-1">
         {lane && (
@@ -55,7 +57,11 @@ function EntryRow({ graphic, entry }: { graphic: Graphic; entry: Entry }) {
             {used ? 'Ready' : 'To lane'}
           </Button>
         )}
-        <Button look="quiet" aria-label={`Remove the entry ${entryName(graphic, entry)}`} onClick={() => send('entry.remove', { entry: entry.id })}>
+        <Button
+          look="quiet"
+          aria-label={`Remove the entry ${entryName(graphic, entry)}`}
+          onClick={() => send('entry.remove', { entry: entry.id })}
+        >
           <Trash2 size={14} />
         </Button>
       </div>
@@ -82,14 +88,23 @@ export function GraphicsShelf() {
   return (
     <section aria-label="Graphics">
       <div className="flex gap-1 p-2">
-        <select aria-label="Graphic" className="min-w-0 flex-1" value={graphic.id} onChange={(e) => setDeskRoom({ graphicId: e.target.value })}>
+        <select
+          aria-label="Graphic"
+          className="min-w-0 flex-1"
+          value={graphic.id}
+          onChange={(e) => setDeskRoom({ graphicId: e.target.value })}
+        >
           {graphics.map(({ id, name, entries }) => (
             <option key={id} value={id}>
               {name} ({entries.length})
             </option>
           ))}
         </select>
-        <Button data-role="add-entry" title={`Add an entry of ${graphic.name}`} onClick={() => send('entry.add', { graphic: graphic.id, values: [] })}>
+        <Button
+          data-role="add-entry"
+          title={`Add an entry of ${graphic.name}`}
+          onClick={() => send('entry.add', { graphic: graphic.id, values: [] })}
+        >
           <Plus size={15} /> Entry
         </Button>
       </div>
@@ -97,7 +112,9 @@ export function GraphicsShelf() {
         {graphic.entries.slice(0, MOST_SHOWN).map((entry) => (
           <EntryRow key={entry.id} graphic={graphic} entry={entry} />
         ))}
-        {graphic.entries.length === 0 && <li className="px-2 py-2 text-muted">No entries yet. Add one, fill it in, and put it into a lane.</li>}
+        {graphic.entries.length === 0 && (
+          <li className="px-2 py-2 text-muted">No entries yet. Add one, fill it in, and put it into a lane.</li>
+        )}
         {graphic.entries.length > MOST_SHOWN && (
           <li className="px-2 py-2 text-muted">
             {graphic.entries.length - MOST_SHOWN} more stand in{' '}

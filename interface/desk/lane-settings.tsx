@@ -115,8 +115,12 @@ export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
       <MoveFields label="In" move={lane.in} onChange={(move) => set({ in: move })} />
       <MoveFields label="Out" move={lane.out} onChange={(move) => set({ out: move })} />
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={rect !== null} onChange={(e) => set({ rect: e.target.checked ? { x: 0, y: 0, ...raster } : null })} /> place
-        of its own
+        <input
+          type="checkbox"
+          checked={rect !== null}
+          onChange={(e) => set({ rect: e.target.checked ? { x: 0, y: 0, ...raster } : null })}
+        />{' '}
+        place of its own
       </label>
       {rect && (
         <div className="flex gap-1.5">

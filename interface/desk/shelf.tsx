@@ -1,11 +1,8 @@
 /** What is at hand: layouts, framings, seats, graphics, clips. */
-import { Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import { Link } from 'react-router';
-import { useShow, useSend } from '../client/show-client';
+import { useShow } from '../client/show-client';
 import { PictureTile } from '../layouts/picture-tile';
 import { SeatsPanel } from '../layouts/seats-panel';
-import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';

@@ -85,7 +85,10 @@ describe('jobs by keys alone', () => {
       () =>
         pick(page, (s) => {
           const picture = s.desk.air.lanes['lane-1']?.picture;
-          return picture?.kind === 'graphic' && ['Ebba Sund', 'Line judge'].every((words) => JSON.stringify(picture.shown.values).includes(words));
+          return (
+            picture?.kind === 'graphic' &&
+            ['Ebba Sund', 'Line judge'].every((words) => JSON.stringify(picture.shown.values).includes(words))
+          );
         }),
       'the new words on air',
     );
