@@ -186,6 +186,7 @@ describe('the operator’s page', () => {
   const where = () => page.evaluate(() => document.activeElement?.getAttribute('data-role'));
 
   it('is worked by keys all the way: letters find, Enter prepares, Enter shows, next, count, hide', async () => {
+    await send(page, 'lane.setContent', { lane: 'lane-1', content: null });
     await page.keyboard.press('F4');
     await until(() => page.evaluate(() => document.querySelector('main h1')?.textContent === 'Graphics'), 'the room');
     await press(page, 'Name card, 3 entries');
