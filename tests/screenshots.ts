@@ -2,7 +2,7 @@
 import { mkdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { startApp, startBrowser } from './support/browser';
-import { openDemo, pick, press, send, until, wait } from './support/desk';
+import { openDemo, passes, pick, press, send, until, wait } from './support/desk';
 
 const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 mkdirSync(folder, { recursive: true });
@@ -126,6 +126,23 @@ await send(page, 'output.stopStream');
 await send(page, 'output.stopRecording');
 await until(() => pick(page, (s) => s.encoder.recording === null && s.encoder.stream === null), 'the outputs to end');
 
+await page.keyboard.press('F4');
+await page.waitForSelector('[data-region="entries"]');
+await page.keyboard.type('osk');
+await page.keyboard.press('Enter');
+await page.keyboard.press('Enter');
+await page.keyboard.press('Escape');
+await passes(page, 40);
+await shoot('graphics-fill');
+await page.keyboard.down('Alt');
+await page.keyboard.press('KeyG');
+await page.keyboard.up('Alt');
+await page.waitForSelector('[data-testid="graphic-stage"]');
+await page.select('select[aria-label="Graphic that is drawn"]', 'results');
+await passes(page, 10);
+await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('[role=tree] button')].find((b) => b.textContent === 'Kite')?.click());
+await passes(page, 30);
+await shoot('graphics-draw');
 await page.click('a[href$="/settings"]');
 await wait(500);
 await shoot('settings');

@@ -23,6 +23,7 @@ export const ERROR_CODES = {
   'unknown-channel': 'The show has no such channel.',
   'unknown-clip': 'The show has no such clip.',
   'unknown-content': 'What a lane or box should show is not in the show.',
+  'unknown-font': 'The show has no such font of its own.',
   'unknown-framing': 'The show has no such framing.',
   'unknown-group': 'The show has no such group.',
   'unknown-lane': 'The show has no such lane.',

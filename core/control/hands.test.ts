@@ -177,7 +177,7 @@ describe('layouts of keys', () => {
     const kinds = (room: Binding['room'], control: string) =>
       conflictsOf(FIRST_LAYOUT, { device: KEYBOARD, control, room }).map((c) => c.kind);
     expect(kinds('desk', 'Space')).toEqual(['taken']);
-    expect(kinds('all', 'Space')).toEqual(['there', 'there']);
+    expect(kinds('all', 'Space')).toEqual(['there', 'there', 'there']);
     expect(kinds('sound', 'F2')).toEqual(['hidden']);
     expect(kinds('desk', 'F9')).toEqual([]);
     expect(conflictsOf(FIRST_LAYOUT, { device: KEYBOARD, control: 'Space', room: 'desk' })[0]?.text).toContain('Take');

@@ -1,6 +1,6 @@
 /** Everything in a show that has an identity: which class it is of, and where the show keeps it. */
 import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
-import { Clock, Entry, Graphic } from '../graphics/document';
+import { Clock, Entry, Graphic, OwnFont } from '../graphics/document';
 import { StoredFinish } from '../graphics/fill';
 import { entryName } from '../graphics/find';
 import { Lane, Override, StoredTransition, Tableau } from '../picture/document';
@@ -69,6 +69,11 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   },
   clock: { of: Clock, list: (show) => show.graphics.clocks, home: inGraphics('clocks') },
   finish: { of: StoredFinish, list: (show) => show.graphics.finishes, home: inGraphics('finishes') },
+  font: {
+    of: OwnFont,
+    list: (show) => show.graphics.fonts.map(({ id, family }) => ({ id, name: family })),
+    home: inGraphics('fonts'),
+  },
   tableau: { of: Tableau, list: (show) => show.tableaux, home: inShow('tableaux') },
   lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },
   group: { of: SourceGroup, list: (show) => show.groups, home: inShow('groups') },

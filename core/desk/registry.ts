@@ -21,6 +21,7 @@ import { elementCommands } from '../graphics/element-commands';
 import { entryCommands } from '../graphics/entry-commands';
 import { fieldCommands } from '../graphics/field-commands';
 import { finishCommands } from '../graphics/finish-commands';
+import { fontCommands } from '../graphics/font-commands';
 import { graphicCommands } from '../graphics/graphic-commands';
 import { showCommands } from '../show/commands';
 import { sourceCommands } from '../show/source-commands';
@@ -51,6 +52,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...elementCommands,
   ...finishCommands,
   ...clockCommands,
+  ...fontCommands,
   ...deckCommands,
   ...clipCommands,
   ...reelCommands,

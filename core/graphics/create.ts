@@ -228,4 +228,4 @@ export const firstFinishes = (): Graphics['finishes'] => [
   },
 ];
 
-export const createGraphics = (): Graphics => ({ list: [], clocks: [], finishes: firstFinishes() });
+export const createGraphics = (): Graphics => ({ list: [], clocks: [], finishes: firstFinishes(), fonts: [] });

@@ -121,8 +121,17 @@ export class Clock {
   @OneOf(CLOCK_ENDS, 'at the end it stops, goes on below zero, or hides what shows it') atEnd!: (typeof CLOCK_ENDS)[number];
 }
 
+/** A font of one's own: a file kept in this browser's storage, under the name by which texts call it. */
+export class OwnFont {
+  @Id('identity') id!: string;
+  @Text(80, 'family, as texts name it', { min: 1 }) family!: string;
+  @Ref('asset', 'asset that holds the bytes') assetId!: string;
+  @Text(256, 'name of the file as it came') fileName!: string;
+}
+
 export class Graphics {
   @ListOf(() => Graphic, MOST_GRAPHICS, 'graphics in order') list!: Graphic[];
   @ListOf(() => Clock, 100, 'clocks') clocks!: Clock[];
   @ListOf(() => StoredFinish, 200, 'finishes kept by name') finishes!: StoredFinish[];
+  @ListOf(() => OwnFont, 100, 'fonts of one’s own') fonts!: OwnFont[];
 }

@@ -57,5 +57,5 @@ export function graphicsForMixer(desk: Desk, watched: Iterable<string>, before: 
     return same ? old : { ...graphic, entries: kept };
   });
   const same = before?.clocks === clocks && before.list.length === made.length && before.list.every((g, i) => g === made[i]);
-  return same ? before : { list: made, clocks, finishes: [] };
+  return same ? before : { list: made, clocks, finishes: [], fonts: [] };
 }

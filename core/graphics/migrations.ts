@@ -160,6 +160,7 @@ export const graphicsMigrations: Migrations = {
       graphics: {
         list: entries.length > 0 ? [plate('name-card', numberOf(width, 1280), numberOf(height, 720), entries)] : [],
         clocks: [],
+        fonts: [],
         finishes: [
           { id: 'finish-deep', name: 'Deep water', finish: finish({ fill: fill('#0d1517', 0.88) }) },
           { id: 'finish-straw', name: 'Straw line', finish: finish({ stroke: { ...stroke, width: 2, colour: '#8a6d34' } }) },

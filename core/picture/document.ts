@@ -1,5 +1,5 @@
 /** Lanes and transitions in the show document. */
-import { Colour, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref, ListOf } from '../schema/fields';
+import { Colour, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref, RefBy, ListOf } from '../schema/fields';
 import { type Rect, RectField } from '../show/geometry';
 import { EASINGS, type Easing, EDGES, type Edge } from '../show/moves';
 import { type Key, keyClass } from '../layout/look';
@@ -9,7 +9,7 @@ export const MOST_LANES = 24;
 /** What a lane holds ready: a picture of any kind, by identity; a graphic by itself has its fields' defaults, an entry its values. */
 export class LaneContent {
   @OneOf(['picture'], 'a picture of any kind') kind!: 'picture';
-  @Ref('picture', 'the picture', { as: 'held ready in' }) id!: string;
+  @RefBy('kind', ['picture'], 'the picture', { as: 'held ready in' }) id!: string;
 }
 
 export const MOVE_KINDS = ['fade', 'slide', 'wipe'] as const;

@@ -6,7 +6,7 @@ import { Images } from './images';
 import { composeItems } from './compose';
 import { type FromGraphics, type PaintWanted, type PictureMade, type PictureWanted, type ToGraphics } from './messages';
 import { drawPaint } from './painter';
-import { loadFor } from './type';
+import { loadFor, tellFonts } from './type';
 
 const images = new Images();
 const canvas = new OffscreenCanvas(1, 1);
@@ -65,4 +65,5 @@ function serve(port: MessagePort): void {
 workerScope.onmessage = ({ data }: MessageEvent<ToGraphics>) => {
   if (data.type === 'port') serve(data.port);
   if (data.type === 'picture') void picture(data);
+  if (data.type === 'fonts') tellFonts(data.fonts);
 };

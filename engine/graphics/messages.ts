@@ -22,7 +22,13 @@ export interface PictureWanted {
 }
 
 /** To the worker itself: a port over which paints are wanted, or a picture. Over such a port: paints. */
-export type ToGraphics = PaintWanted | PictureWanted | { type: 'port'; port: MessagePort };
+/** Fonts of the show's own, by family: all of them, each time. */
+export interface FontsTold {
+  type: 'fonts';
+  fonts: readonly { family: string; assetId: string }[];
+}
+
+export type ToGraphics = PaintWanted | PictureWanted | FontsTold | { type: 'port'; port: MessagePort };
 
 export interface PictureMade {
   type: 'picture';

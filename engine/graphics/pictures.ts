@@ -1,7 +1,7 @@
 /** Pictures of graphics for the screen: drawn in a worker of the page's own, so that nothing on air ever waits for them. */
 import { type DrawItem } from '#core/picture/draw';
 import { type Raster } from '#core/show/raster';
-import { type PictureMade, type PictureWanted } from './messages';
+import { type FontsTold, type PictureMade, type PictureWanted } from './messages';
 
 /** A worker that has not answered for so long is started anew, milliseconds. */
 const DEAD_MS = 15_000;
@@ -37,7 +37,16 @@ function started(): Worker {
   worker = new Worker(new URL('./graphics.worker.ts', import.meta.url), { type: 'module' });
   worker.onmessage = answer;
   worker.onerror = restart;
+  worker.postMessage({ type: 'fonts', fonts } satisfies FontsTold);
   return worker;
+}
+
+let fonts: FontsTold['fonts'] = [];
+
+/** Fonts of the open show's own. */
+export function tellPictureFonts(list: FontsTold['fonts']): void {
+  fonts = list.map(({ family, assetId }) => ({ family, assetId }));
+  worker?.postMessage({ type: 'fonts', fonts } satisfies FontsTold);
 }
 
 /** The picture of items, whose coordinates are those of `raster`, in `width` × `height` pixels; null when it cannot be drawn. The caller closes it. */

@@ -1,6 +1,7 @@
 /** Type in the graphics worker: faces are loaded when a text first wants them. */
 import { type TextStyle } from '#core/graphics/element';
 import { FAMILIES, scriptFamilies } from '#core/graphics/families';
+import { folder } from '../storage/opfs';
 import { type Measure } from '#core/graphics/text-layout';
 
 const FILES = import.meta.glob<string>(
@@ -11,23 +12,42 @@ const FILES = import.meta.glob<string>(
 const fonts = (globalThis as unknown as { fonts: { add(face: FontFace): void } }).fonts;
 const loading = new Map<string, Promise<void>>();
 
+/** Files of fonts of the show's own, by family. */
+const own = new Map<string, string>();
+
+/** From now on these are the fonts of the show's own; what is set in them already stays until it is drawn anew. */
+export function tellFonts(list: readonly { family: string; assetId: string }[]): void {
+  own.clear();
+  for (const { family, assetId } of list) own.set(family, assetId);
+}
+
+/** Loads a font file of the show's own. One that cannot be read is left to the next family. */
+async function loadOwn(family: string, assetId: string): Promise<void> {
+  const file = await (await (await folder('assets')).getFileHandle(assetId)).getFile();
+  fonts.add(await new FontFace(family, await file.arrayBuffer()).load());
+}
+
 /** The weight among those that ship which is nearest. */
 const nearest = (weight: number): string => (weight < 500 ? '400' : weight < 650 ? '600' : '700');
 
 /** Loads the faces of a family in a weight, once. One that cannot be loaded is left to the next family in the list. */
 function loadFamily(family: string, weight: string, italic: boolean): Promise<void> {
-  const key = `${family} ${weight} ${italic}`;
+  const asset = own.get(family);
+  const key = asset === undefined ? `${family} ${weight} ${italic}` : `${family} of ${asset}`;
   const known = loading.get(key);
   if (known) return known;
-  const folder = FAMILIES.find((f) => f.family === family)?.folder;
+  if (asset !== undefined) {
+    const brought = loadOwn(family, asset).catch(() => undefined);
+    loading.set(key, brought);
+    return brought;
+  }
+  const named = FAMILIES.find((f) => f.family === family)?.folder;
   const style = italic ? 'italic' : 'normal';
-  const own =
-    folder === undefined
-      ? []
-      : Object.entries(FILES).filter(([path]) => path.includes(`/${folder}/files/`) && path.includes(`-${weight}-`));
+  const shipped =
+    named === undefined ? [] : Object.entries(FILES).filter(([path]) => path.includes(`/${named}/files/`) && path.includes(`-${weight}-`));
   // Families without an italic are slanted by the browser.
-  const slanted = own.filter(([path]) => path.endsWith(`-${style}.woff2`));
-  const files = slanted.length > 0 ? slanted : own;
+  const slanted = shipped.filter(([path]) => path.endsWith(`-${style}.woff2`));
+  const files = slanted.length > 0 ? slanted : shipped;
   const loaded = Promise.all(
     files.map(async ([path, url]) => {
       const face = new FontFace(family, `url(${url})`, { weight, style: path.endsWith('-italic.woff2') ? 'italic' : 'normal' });

@@ -18,6 +18,7 @@ export class GraphicsControl implements Follower {
   private worker: Worker | null = null;
   private looked = -Infinity;
   private said = 0;
+  private fonts: Desk['show']['graphics']['fonts'] = [];
 
   constructor(
     private readonly access: HostAccess,
@@ -26,10 +27,16 @@ export class GraphicsControl implements Follower {
     this.start();
   }
 
+  private tellFonts(): void {
+    const fonts = this.fonts.map(({ family, assetId }) => ({ family, assetId }));
+    this.worker?.postMessage({ type: 'fonts', fonts } satisfies ToGraphics);
+  }
+
   private start(): void {
     const worker = this.open();
     this.worker = worker;
     worker.onerror = () => this.restart();
+    this.tellFonts();
     const { port1, port2 } = new MessageChannel();
     worker.postMessage({ type: 'port', port: port1 } satisfies ToGraphics, [port1]);
     // What was asked of the one before and has not come is asked again: what is on air comes back.
@@ -63,6 +70,10 @@ export class GraphicsControl implements Follower {
   }
 
   follow({ show, air }: Desk): void {
+    if (show.graphics.fonts !== this.fonts) {
+      this.fonts = show.graphics.fonts;
+      this.tellFonts();
+    }
     // The first clock of the time of day should not wait.
     if (air.graphics.day === null && show.graphics.clocks.some((c) => c.kind === 'day' || c.kind === 'until')) this.looked = -Infinity;
   }

@@ -85,3 +85,28 @@ export async function storeImage(file: File): Promise<string> {
     throw error;
   }
 }
+
+/** Bytes of the largest font file. */
+const FONT_LIMIT = 30e6;
+
+/**
+ * Keeps a font file, and says what its family is to be called: the name of the file.
+ * @throws AssetError when it is no font, or too large.
+ */
+export async function storeFont(file: File): Promise<{ assetId: string; family: string }> {
+  if (file.size > FONT_LIMIT) throw new AssetError(`${file.name} is larger than ${FONT_LIMIT / 1e6} MB, and no font is that large.`);
+  const family =
+    file.name
+      .replace(/\.\w+$/, '')
+      .replaceAll(/[^\p{L}\p{N} -]/gu, ' ')
+      .trim()
+      .slice(0, 80) || 'Font';
+  try {
+    await new FontFace(family, await file.arrayBuffer()).load();
+  } catch {
+    throw new AssetError(
+      `${file.name} cannot be used: it is no font that this browser reads (TTF, OTF, WOFF2), or it is damaged. Nothing was changed.`,
+    );
+  }
+  return { assetId: await storeAsset(file, file.name, file.type || 'font/ttf'), family };
+}

@@ -48,6 +48,9 @@ function EntryRow({ graphic, entry }: { graphic: Graphic; entry: Entry }) {
         )}
       </div>
       <div className="flex flex-col gap-1">
+        <Button title="Put it into Next as a picture" onClick={() => send('picture.setNext', { picture: entry.id })}>
+          Next
+        </Button>
         {lane && (
           <Button
             pressed={used !== ''}

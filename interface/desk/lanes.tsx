@@ -1,14 +1,18 @@
 /** The lanes over the picture: what each holds ready, and whether it is up. */
-import { Link2, Plus, Settings2 } from 'lucide-react';
+import { ChevronRight, Link2, Pause, Play, Plus, Settings2 } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { laneHoldsNew } from '#core/picture/plan';
 import { createAirLane, laneFade, laneIsUp, lanePictures } from '#core/picture/air';
 import { pictureName } from '#core/desk/pictures';
-import { shownWords } from '#core/graphics/find';
+import { type Show } from '#core/desk/show';
+import { type Clock } from '#core/graphics/document';
+import { filledOf, findClock, findGraphic, type FoundGraphic, shownWords } from '#core/graphics/find';
+import { drawnElements } from '#core/graphics/values';
 import { type Lane } from '#core/picture/document';
 import { formatTimeLeft } from '#core/time/duration';
 import { useShow, useSend, useLive } from '../client/show-client';
 import { useKeyName } from '../client/hands';
+import { ClockFace } from '../graphics/clocks-panel';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
@@ -38,6 +42,36 @@ function useLaneState(lane: Lane) {
   });
 }
 
+/** The clock that the graphic in a lane shows. */
+function clockOf(show: Show, found: FoundGraphic): Clock | undefined {
+  const shown = drawnElements(filledOf(found)).find(({ element }) => element.content.kind === 'clock');
+  return shown?.element.content.kind === 'clock' ? findClock(show, shown.element.content.clockId) : undefined;
+}
+
+/** A clock in its lane: large, with a press to start and pause it. */
+function LaneClock({ clock }: { clock: Clock }) {
+  const send = useSend();
+  const running = useShow(({ desk }) => (desk.air.graphics.clocks[clock.id]?.start ?? null) !== null);
+  const keys = { keyFor: clock.number === null ? '' : 'clock.toggle', keyArgs: { number: clock.number ?? 0 } };
+  const counted = clock.kind === 'down' || clock.kind === 'up';
+  return (
+    <span className="flex shrink-0 items-center gap-1">
+      <ClockFace clock={clock} className="text-xl leading-none" />
+      {counted && (
+        <Button
+          className="px-1.5!"
+          {...keys}
+          aria-label={`${running ? 'Pause' : 'Start'} ${clock.name}`}
+          title={`${running ? 'Pause' : 'Start'} ${clock.name}`}
+          onClick={() => send('clock.toggle', { clock: clock.id })}
+        >
+          {running ? <Pause size={14} /> : <Play size={14} />}
+        </Button>
+      )}
+    </span>
+  );
+}
+
 function LaneRow({ lane, index }: { lane: Lane; index: number }) {
   const send = useSend();
   const [open, setOpen] = useState(false);
@@ -45,6 +79,10 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
   const numbered = (action: string) => (lane.number === null ? '' : action);
   const at = { lane: lane.number ?? 0 };
   const key = useKeyName(numbered('lane.toggle'), at);
+  const { clock, entries } = useShow(({ desk: { show } }) => {
+    const found = findGraphic(show, lane.content?.id ?? null);
+    return { clock: found && clockOf(show, found), entries: found?.entry ? found.graphic.entries.length : 0 };
+  });
   const { up, armed, moving, shown, shownSource, left, ending, holdsNew } = useLaneState(lane);
   return (
     <li className={`border-b border-line px-2 py-1.5 ${up ? 'bg-air/10' : ''}`}>
@@ -93,6 +131,17 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
           content={lane.content}
           onChange={(content) => send('lane.setContent', { lane: lane.id, content })}
         />
+        {clock && <LaneClock clock={clock} />}
+        {entries > 1 && (
+          <Button
+            className="px-1.5!"
+            aria-label={`Next entry in ${lane.name}`}
+            title="Next entry"
+            onClick={() => send('lane.next', { lane: lane.id })}
+          >
+            <ChevronRight size={15} />
+          </Button>
+        )}
         {holdsNew && (
           <Button
             onClick={() => send('lane.show', { lane: lane.id })}

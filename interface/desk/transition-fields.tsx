@@ -155,11 +155,11 @@ export function TransitionFields({ value, onChange }: { value: Transition; onCha
         {value.kind === 'stinger' && (
           <>
             <label className="flex flex-col gap-0.5">
-              <span className="text-xs text-muted">Clip or still</span>
+              <span className="text-xs text-muted">Clip, still or graphic</span>
               <PictureSelect
                 className="w-40"
                 label="Clip or still of the stinger"
-                kinds={['source']}
+                kinds={['source', 'graphic']}
                 none="choose…"
                 value={value.stingerId}
                 onChange={(stingerId) => onChange({ stingerId })}

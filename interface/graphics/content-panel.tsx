@@ -8,7 +8,7 @@ import { FileButton } from '../parts/file-button';
 import { PictureSelect } from '../parts/picture-select';
 import { useDraft } from '../parts/use-draft';
 import { Check, Choice, ColourField, Num, Numbers, Part } from './fields';
-import { addImage } from './images';
+import { addFont, addImage } from './images';
 
 const WEIGHTS = [
   ['400', 'regular'],
@@ -23,6 +23,8 @@ const OVERFLOW_WORDS: Record<TextStyle['overflow'], string> = {
 };
 
 function TypeFields({ style, set }: { style: TextStyle; set: (change: Partial<TextStyle>) => void }) {
+  const send = useSend();
+  const fonts = useShow(({ desk }) => desk.show.graphics.fonts);
   return (
     <Part title="Type">
       <Choice
@@ -30,10 +32,24 @@ function TypeFields({ style, set }: { style: TextStyle; set: (change: Partial<Te
         value={style.family}
         all={[
           ...FAMILIES.map((f) => [f.family, `${f.family}: ${f.about}`] as const),
-          ...(FAMILIES.some((f) => f.family === style.family) ? [] : [[style.family, `${style.family} (missing)`] as const]),
+          ...fonts.map((f) => [f.family, `${f.family}: of your own`] as const),
+          ...([...FAMILIES, ...fonts].some((f) => f.family === style.family)
+            ? []
+            : [[style.family, `${style.family}: missing here`] as const]),
         ]}
         onChange={(family) => set({ family })}
       />
+      <FileButton
+        label="Font file"
+        accept=".ttf,.otf,.woff2,font/*"
+        onFile={(file) =>
+          void addFont(file).then(
+            (font) => font && send('font.add', { ...font, fileName: file.name.slice(0, 256) }) && set({ family: font.family }),
+          )
+        }
+      >
+        A font of your own…
+      </FileButton>
       <Numbers>
         <Num label="Size" min={1} max={2000} value={style.size} onCommit={(size) => set({ size })} />
         <Choice label="Weight" value={String(style.weight)} all={WEIGHTS} onChange={(weight) => set({ weight: Number(weight) })} />

@@ -1,4 +1,6 @@
 /** The room Graphics: Fill, where entries are put on air, and Draw, where graphics are made. */
+import { useEffect } from 'react';
+import { tellPictureFonts } from '#engine/graphics/pictures';
 import { useShow } from '../client/show-client';
 import { useKeyName } from '../client/hands';
 import { ClocksPanel } from './clocks-panel';
@@ -65,6 +67,8 @@ function Fill() {
 }
 
 export function GraphicsRoom() {
+  const fonts = useShow(({ desk }) => desk.show.graphics.fonts);
+  useEffect(() => tellPictureFonts(fonts), [fonts]);
   const { tab, panel } = useGraphicsRoom();
   const key = useKeyName('graphics.tab');
   return (

@@ -7,7 +7,7 @@ import { Button } from '../parts/button';
 import { FileButton } from '../parts/file-button';
 import { NumberField } from '../parts/number-field';
 import { USUAL_BLEED, useFrameArt } from './frame-art';
-import { ContentSelect } from '../parts/picture-select';
+import { ContentSelect, PictureSelect } from '../parts/picture-select';
 
 /** Name, number, background and frame artwork of a layout; storing its state. */
 export function LayoutPanel({ layout }: { layout: Layout }) {
@@ -15,7 +15,11 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
   const art = useFrameArt(layout.id);
   const [bleed, setBleed] = useState(USUAL_BLEED);
   const [preset, setPreset] = useState('');
-  const { stills, presets } = useShow(({ desk: { show } }) => ({ stills: show.sources, presets: show.presets }));
+  const { stills, presets, graphics } = useShow(({ desk: { show } }) => ({
+    stills: show.sources,
+    presets: show.presets,
+    graphics: show.graphics.list,
+  }));
   const edit = (change: Partial<Layout>) => send('layout.edit', { layout: layout.id, ...change });
   const own = presets.filter((p) => p.layoutId === layout.id);
   return (
@@ -47,20 +51,17 @@ export function LayoutPanel({ layout }: { layout: Layout }) {
         onChange={(background) => edit({ background })}
       />
       <span className="text-xs text-muted">Frame artwork over the boxes</span>
-      <select aria-label="Frame artwork" value={layout.frameId ?? ''} onChange={(e) => edit({ frameId: e.target.value || null })}>
-        <option value="">none</option>
-        {stills
-          .filter((s) => s.settings.kind === 'still')
-          .map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-      </select>
+      <PictureSelect
+        label="Frame artwork"
+        kinds={['source', 'graphic']}
+        keep={(item) => stills.some((x) => x.id === item.id && x.settings.kind === 'still') || graphics.some((g) => g.id === item.id)}
+        value={layout.frameId}
+        onChange={(frameId) => edit({ frameId })}
+      />
       <div className="flex flex-wrap items-end gap-2">
         <NumberField className="w-20" showLabel label="Bleed, pixels" min={0} max={200} value={bleed} onCommit={setBleed} />
         <Button
-          unusable={layout.frameId ? null : 'Choose artwork first, or take a file.'}
+          unusable={stills.some((x) => x.id === layout.frameId) ? null : 'Choose a still as artwork first, or take a file.'}
           onClick={() => layout.frameId && void art.fromSource(layout.frameId, bleed)}
         >
           <Frame size={15} /> Find windows

@@ -24,14 +24,20 @@ function typed(text: string, field: FieldInfo): unknown {
   return text;
 }
 
+/** Things that are listed at once: of thousands of entries the first that fit the words. */
+const MOST_LISTED = 80;
+
 /** One of the things of the show, by name and picture. */
 function ChoiceList({ field, choices, onChoose }: { field: FieldInfo; choices: readonly Choice[]; onChoose: (value: unknown) => void }) {
+  const [text, setText] = useState('');
+  const words = text.toLocaleLowerCase().split(/\s+/);
+  const found = choices.filter(({ label }) => words.every((w) => label.toLocaleLowerCase().includes(w))).slice(0, MOST_LISTED);
   return (
-    <Command className="flex min-h-0 flex-col gap-2" label={labelOf(field)}>
-      <Command.Input autoFocus placeholder={`${labelOf(field)}…`} />
+    <Command className="flex min-h-0 flex-col gap-2" label={labelOf(field)} shouldFilter={false}>
+      <Command.Input autoFocus placeholder={`${labelOf(field)}…`} value={text} onValueChange={setText} />
       <Command.List className="max-h-[50vh] overflow-auto">
         <Command.Empty className="p-2 text-muted">Nothing has such a name.</Command.Empty>
-        {choices.map(({ value, label, picture }, i) => (
+        {found.map(({ value, label, picture }, i) => (
           <Command.Item
             key={`${label} ${i}`}
             value={`${label} ${i}`}
@@ -92,7 +98,7 @@ export function ArgumentForm({ spec, onDone }: { spec: CommandSpec; onDone: () =
     >
       <p className="text-muted">{spec.about}</p>
       {rest.map((field, i) => {
-        const options = choicesOf(field, desk.show);
+        const options = choicesOf(field, desk.show)?.slice(0, 500);
         const props = {
           autoFocus: i === 0,
           value: texts[field.name] ?? '',

@@ -6,6 +6,7 @@ import { parseArgs } from 'node:util';
 import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
+import { benchGraphics, graphicsLines } from './graphics-bench';
 import { benchGround } from './ground-bench';
 import { benchBusyPage, benchEverything } from './load-bench';
 import { benchReplay, replayLines } from './replay-bench';
@@ -230,6 +231,15 @@ async function main(): Promise<void> {
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
     await send(page, 'replay.stop');
+  }
+  if (wanted('graphics')) {
+    const harness = await openHarness(browser);
+    const found = await benchGraphics(page, harness.page);
+    await harness.close();
+    results.graphics = found;
+    lines.push(...graphicsLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
   if (wanted('sound')) {
     const [graph, desk] = [benchGraph(), benchDesk(32, 8)];

@@ -10,6 +10,7 @@ import { analyseFile, makeClip, makeTransparentClip } from './media';
 import { readStrips } from './strips';
 import { renderOffline } from './sound';
 import { benchMixer } from './mixer-bench';
+import { benchGraphic } from './graphics-bench';
 import { benchPictures } from './picture-bench';
 import { benchWindows } from './windows-bench';
 import { fromBase64, toBase64 } from './base64';
@@ -127,6 +128,7 @@ const harness = {
   makeClip,
   makeTransparentClip,
   benchMixer,
+  benchGraphic,
   benchPictures,
   benchWindows,
 };
