@@ -50,14 +50,17 @@ export async function benchGraphic(raster: Raster, rounds: number): Promise<Grap
       window: () => null,
     });
   let round = 0;
+  /** Each draw gets a frame that was not there before, as on air. */
+  let drawn = 0;
   const renderer = new SoftRenderer(raster, (ref, size) => {
     if (ref.kind === 'paint') return store.find(ref.paint, ref.slot, size ?? sizeOf(ref.paint));
     return ref.kind === 'source'
-      ? { image: frames[round % frames.length] as VideoFrame, ...raster, opaque: true, version: String(round) }
+      ? { image: frames[drawn % frames.length] as VideoFrame, ...raster, opaque: true, version: String(drawn) }
       : null;
   });
   const base: DrawItem[] = [{ texture: { kind: 'source', id: 'a' }, target: { x: 0, y: 0, ...raster }, fit: 'fill', opacity: 1 }];
   const draw = async (lanes: DrawItem[]) => {
+    drawn += 1;
     const started = performance.now();
     // A clear strip, so that the frame is composed in both cases, not passed through.
     (await renderer.programme({ ...plainPlan(base), lanes, black: 0.001 }, raster, round, 40_000)).close();
