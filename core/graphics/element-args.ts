@@ -4,6 +4,14 @@ import { Flag, Id, Ids, ListOf, Nested, Num, OneOf, Ref, Text, Variant, Whole } 
 import { ACROSS, CAPITALS, Corners, DOWN, ElementMask, ElementMove, Keyframe, MOST_ELEMENTS, OVERFLOWS, type TextStyle } from './element';
 import { DropShadow, ElementCrop, type Fill, fillClass, Glow, Reflection, Stroke } from './fill';
 
+/** A place in the graphic’s raster, pixels; flat ones too, as a level line is. */
+export class PlaceField {
+  @Num(-20000, 20000, 'left edge') x!: number;
+  @Num(-20000, 20000, 'top edge') y!: number;
+  @Num(0, 20000, 'width') width!: number;
+  @Num(0, 20000, 'height') height!: number;
+}
+
 export class GraphicArg {
   @Ref('graphic', 'graphic') graphic!: string;
 }

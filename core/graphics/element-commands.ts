@@ -4,12 +4,12 @@ import { align, type Alignment, ALIGNMENTS, around, distribute } from '../layout
 import { check } from '../schema/check';
 import { AnyObject, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
-import { type Rect, RectField } from '../show/geometry';
+import { type Rect } from '../show/geometry';
 import { createElement, KIND_NAMES, move as createMove } from './create';
 import { type Graphic } from './document';
 import { checkFree, checkWindow, clockOf, elementOf, elementsOf, graphicOf, withParts } from './edit';
 import { type Content, contentClass, Element, type ElementKind, MOST_ELEMENTS } from './element';
-import { ElementsArg, GraphicArg, KeyframesArgs, MoveArgs, SetArgs, TypeArgs } from './element-args';
+import { ElementsArg, GraphicArg, KeyframesArgs, MoveArgs, PlaceField, SetArgs, TypeArgs } from './element-args';
 import { designProblems } from './validate';
 
 export const ADDED_KINDS = [
@@ -25,7 +25,7 @@ export const ADDED_KINDS = [
 
 class AddArgs extends GraphicArg {
   @OneOf(ADDED_KINDS, 'what it is') kind!: ElementKind;
-  @Nested(() => RectField, 'place; without it, in the middle', { optional: true }) rect?: Rect;
+  @Nested(() => PlaceField, 'place; without it, in the middle', { optional: true }) rect?: Rect;
 }
 class ContentArgs extends GraphicArg {
   @Id('element') element!: string;
@@ -40,7 +40,7 @@ class NudgeArgs extends ElementsArg {
   @Num(-20000, 20000, 'pixels downwards') y!: number;
 }
 class PlaceArgs extends ElementsArg {
-  @Nested(() => RectField, 'the rectangle around them, from now on') rect!: Rect;
+  @Nested(() => PlaceField, 'the rectangle around them, from now on') rect!: Rect;
 }
 class OrderArgs extends ElementsArg {
   @Whole(0, MOST_ELEMENTS, 'place among all elements, from 0, the backmost') index!: number;
