@@ -4,9 +4,9 @@ import { causeOf } from '#core/schema/cause';
 import { workerScope } from '../worker-scope';
 import { Images } from './images';
 import { composeItems } from './compose';
-import { type FromGraphics, type PaintWanted, type PictureMade, type PictureWanted, type ToGraphics } from './messages';
+import { type FromGraphics, type GlyphsMissing, type PaintWanted, type PictureMade, type PictureWanted, type ToGraphics } from './messages';
 import { drawPaint } from './painter';
-import { loadFor, tellFonts } from './type';
+import { loadFor, missingGlyphs, tellFonts } from './type';
 
 const images = new Images();
 const canvas = new OffscreenCanvas(1, 1);
@@ -65,5 +65,9 @@ function serve(port: MessagePort): void {
 workerScope.onmessage = ({ data }: MessageEvent<ToGraphics>) => {
   if (data.type === 'port') serve(data.port);
   if (data.type === 'picture') void picture(data);
+  if (data.type === 'glyphs')
+    void missingGlyphs(data.text, data.style).then((missing) =>
+      workerScope.postMessage({ type: 'glyphs', id: data.id, missing } satisfies GlyphsMissing),
+    );
   if (data.type === 'fonts') tellFonts(data.fonts);
 };

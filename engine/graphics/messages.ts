@@ -1,4 +1,5 @@
 /** What is asked of the graphics worker, and what it answers. */
+import { type TextStyle } from '#core/graphics/element';
 import { type Paint } from '#core/graphics/paint';
 import { type DrawItem } from '#core/picture/draw';
 import { type Raster } from '#core/show/raster';
@@ -28,7 +29,20 @@ export interface FontsTold {
   fonts: readonly { family: string; assetId: string }[];
 }
 
-export type ToGraphics = PaintWanted | PictureWanted | FontsTold | { type: 'port'; port: MessagePort };
+/** Which letters of a text has no family that it is set in? */
+export interface GlyphsAsked {
+  type: 'glyphs';
+  id: number;
+  text: string;
+  style: TextStyle;
+}
+export interface GlyphsMissing {
+  type: 'glyphs';
+  id: number;
+  missing: string[];
+}
+
+export type ToGraphics = PaintWanted | PictureWanted | GlyphsAsked | FontsTold | { type: 'port'; port: MessagePort };
 
 export interface PictureMade {
   type: 'picture';

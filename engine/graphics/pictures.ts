@@ -1,7 +1,8 @@
 /** Pictures of graphics for the screen: drawn in a worker of the page's own, so that nothing on air ever waits for them. */
+import { type TextStyle } from '#core/graphics/element';
 import { type DrawItem } from '#core/picture/draw';
 import { type Raster } from '#core/show/raster';
-import { type FontsTold, type PictureMade, type PictureWanted } from './messages';
+import { type FontsTold, type GlyphsAsked, type GlyphsMissing, type PictureMade, type PictureWanted } from './messages';
 
 /** A worker that has not answered for so long is started anew, milliseconds. */
 const DEAD_MS = 15_000;
@@ -16,7 +17,14 @@ let worker: Worker | null = null;
 let next = 0;
 const waiting = new Map<number, Waiting>();
 
-function answer({ data }: MessageEvent<PictureMade>): void {
+const asked = new Map<number, (missing: string[]) => void>();
+
+function answer({ data }: MessageEvent<PictureMade | GlyphsMissing>): void {
+  if (data.type === 'glyphs') {
+    asked.get(data.id)?.(data.missing);
+    asked.delete(data.id);
+    return;
+  }
   const found = waiting.get(data.id);
   waiting.delete(data.id);
   if (found) found.done(data.image);
@@ -28,6 +36,8 @@ function restart(): void {
   worker = null;
   for (const entry of waiting.values()) entry.done(null);
   waiting.clear();
+  for (const done of asked.values()) done([]);
+  asked.clear();
 }
 
 function started(): Worker {
@@ -42,6 +52,15 @@ function started(): Worker {
 }
 
 let fonts: FontsTold['fonts'] = [];
+
+/** Letters of a text that no family has which it is set in. */
+export function glyphsMissing(text: string, style: TextStyle): Promise<string[]> {
+  return new Promise((done) => {
+    next += 1;
+    asked.set(next, done);
+    started().postMessage({ type: 'glyphs', id: next, text, style } satisfies GlyphsAsked);
+  });
+}
 
 /** Fonts of the open show's own. */
 export function tellPictureFonts(list: FontsTold['fonts']): void {

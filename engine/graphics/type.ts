@@ -2,7 +2,7 @@
 import { type TextStyle } from '#core/graphics/element';
 import { FAMILIES, scriptFamilies } from '#core/graphics/families';
 import { folder } from '../storage/opfs';
-import { type Measure } from '#core/graphics/text-layout';
+import { lettersOf, type Measure } from '#core/graphics/text-layout';
 
 const FILES = import.meta.glob<string>(
   '../../node_modules/@fontsource/{atkinson-hyperlegible-next,barlow-condensed,oswald,bitter,playfair-display,fredoka,caveat,ibm-plex-mono,noto-sans-arabic,noto-sans-hebrew,noto-sans-devanagari}/files/*-{latin,latin-ext,arabic,hebrew,devanagari}-{400,600,700}-{normal,italic}.woff2',
@@ -70,6 +70,27 @@ const quoted = (family: string) => `"${family.replaceAll(/["\\]/g, '')}"`;
 /** The font of a style at a size, as a canvas takes it. */
 export const fontOf = ({ family, weight, italic }: TextStyle, size: number): string =>
   `${italic ? 'italic ' : ''}${weight} ${size}px ${[family, 'Noto Sans Arabic', 'Noto Sans Hebrew', 'Noto Sans Devanagari'].map(quoted).join(', ')}, sans-serif`;
+
+/** Letters looked at in one text. */
+const MOST_LOOKED_AT = 400;
+
+/**
+ * Letters of a text that no family has which it is set in: the browser takes such from whatever is installed, or draws a box. They are those
+ * that look different when only the last resort of the list is another.
+ */
+export async function missingGlyphs(text: string, style: TextStyle): Promise<string[]> {
+  await loadFor(style, text);
+  const context = new OffscreenCanvas(1, 1).getContext('2d');
+  if (!context) return [];
+  const font = fontOf(style, 64).replace(/, sans-serif$/, '');
+  const width = (letter: string, last: string) => {
+    context.font = `${font}, ${last}`;
+    const m = context.measureText(letter);
+    return `${m.width} ${m.actualBoundingBoxAscent} ${m.actualBoundingBoxRight}`;
+  };
+  const letters = [...new Set(lettersOf(text.slice(0, 4000)))].slice(0, MOST_LOOKED_AT).filter((l) => l.trim() !== '');
+  return letters.filter((letter) => width(letter, 'serif') !== width(letter, 'monospace'));
+}
 
 type Context = OffscreenCanvasRenderingContext2D;
 

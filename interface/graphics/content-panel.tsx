@@ -1,4 +1,6 @@
 /** What an element is: its words and type, sides, image, clock or live picture. */
+import { useEffect, useState } from 'react';
+import { glyphsMissing } from '#engine/graphics/pictures';
 import { type Element, ACROSS, CAPITALS, CLOCK_FORMATS, DOWN, OVERFLOWS, type TextStyle } from '#core/graphics/element';
 import { type Graphic } from '#core/graphics/document';
 import { FAMILIES } from '#core/graphics/families';
@@ -80,9 +82,34 @@ function TypeFields({ style, set }: { style: TextStyle; set: (change: Partial<Te
   );
 }
 
+/** Letters that no family has, by name: the audience would see a box, or another font. */
+function Missing({ text, style }: { text: string; style: TextStyle }) {
+  const [missing, setMissing] = useState<string[]>([]);
+  useEffect(() => {
+    let gone = false;
+    const timer = setTimeout(() => void glyphsMissing(text, style).then((found) => gone || setMissing(found)), 300);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [text, style]);
+  if (missing.length === 0) return null;
+  return (
+    <p role="status" className="text-xs text-caution">
+      {style.family} has no {missing.slice(0, 12).join(' ')} (
+      {missing
+        .slice(0, 12)
+        .map((l) => `U+${(l.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, '0')}`)
+        .join(', ')}
+      ). Choose a family that has, or bring one in.
+    </p>
+  );
+}
+
 function Words({ graphic, element }: { graphic: Graphic; element: Element }) {
   const send = useSend();
-  const kept = element.content.kind === 'text' ? element.content.text : '';
+  const { content } = element;
+  const kept = content.kind === 'text' ? content.text : '';
   const [text, setText] = useDraft(kept);
   const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.property === 'content'));
   return (
@@ -98,6 +125,7 @@ function Words({ graphic, element }: { graphic: Graphic; element: Element }) {
           send('element.setText', { graphic: graphic.id, element: element.id, text: e.target.value });
         }}
       />
+      {content.kind === 'text' && <Missing text={text} style={content.style} />}
       {field && <p className="text-xs text-muted">The field {field.name} stands in front of these words.</p>}
     </Part>
   );

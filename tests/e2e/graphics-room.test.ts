@@ -296,6 +296,18 @@ describe('drawing', () => {
     await until(async () => (await elements()).length === 2, 'a copy');
     await chord('Control', 'KeyZ');
     await until(async () => (await elements()).length === 1, 'the copy undone');
+    // Letters that no family has are named.
+    const graphic = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id ?? '');
+    await chord('Shift', 'KeyT');
+    await until(async () => (await elements()).length === 2, 'a text');
+    const element = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.elements.at(-1)?.id ?? '');
+    await send(page, 'element.setText', { graphic, element, text: 'wind \u{12031}' });
+    await press(page, 'Content[role="tab"]');
+    await until(
+      () => page.evaluate(() => document.querySelector('[data-region="properties"]')?.textContent?.includes('U+12031')),
+      'the missing letter to be named',
+    );
+    await send(page, 'element.remove', { graphic, elements: [element] });
   });
 
   it('is done by the mouse: moved with snapping, sized by a handle, and put on air', async () => {
