@@ -89,7 +89,9 @@ export async function missingGlyphs(text: string, style: TextStyle): Promise<str
     return `${m.width} ${m.actualBoundingBoxAscent} ${m.actualBoundingBoxRight}`;
   };
   const letters = [...new Set(lettersOf(text.slice(0, 4000)))].slice(0, MOST_LOOKED_AT).filter((l) => l.trim() !== '');
-  return letters.filter((letter) => width(letter, 'serif') !== width(letter, 'monospace'));
+  // What nothing on this machine has is drawn as the box that stands for it: like this one, which nothing has.
+  const box = width('\u{10fffd}', 'serif');
+  return letters.filter((letter) => width(letter, 'serif') !== width(letter, 'monospace') || width(letter, 'serif') === box);
 }
 
 type Context = OffscreenCanvasRenderingContext2D;

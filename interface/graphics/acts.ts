@@ -4,7 +4,7 @@ import { createAirLane, laneIsUp } from '#core/picture/air';
 import { type Graphic } from '#core/graphics/document';
 import { type ActWorld, type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
-import { chosenGraphics, foundEntries, openGraphic, openGraphicById, setGraphicsRoom, useGraphicsRoom } from './room-state';
+import { chosenEntry, chosenGraphics, foundEntries, openGraphic, openGraphicById, setGraphicsRoom, useGraphicsRoom } from './room-state';
 
 const room = () => useGraphicsRoom.getState();
 const opened = ({ client }: ActWorld): Graphic | undefined => openGraphic(client.state.desk.show, room().graphicId);
@@ -21,8 +21,8 @@ function stepEntry(world: ActWorld, by: number): void {
   const graphic = opened(world);
   if (!graphic) return;
   const list = foundEntries(graphic, room().search);
-  const at = list.findIndex((e) => e.id === room().entryId);
-  const next = list[Math.min(list.length - 1, Math.max(0, at < 0 && by < 0 ? 0 : at + by))];
+  const at = list.findIndex((e) => e.id === chosenEntry(graphic, room().entryId)?.id);
+  const next = list[Math.min(list.length - 1, Math.max(0, at + by))];
   if (next) setGraphicsRoom({ entryId: next.id });
 }
 

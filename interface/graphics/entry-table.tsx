@@ -13,7 +13,7 @@ import { useSend, useShow } from '../client/show-client';
 import { useDo } from '../control/do';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
-import { foundEntries, setGraphicsRoom, useGraphicsRoom, workLane } from './room-state';
+import { chosenEntry, foundEntries, setGraphicsRoom, useGraphicsRoom, workLane } from './room-state';
 
 const ROW = 32;
 /** Columns of the table; further fields stand in the form below. */
@@ -158,7 +158,8 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
   const where = useWhere(graphic);
   const list = foundEntries(graphic, search);
   const lane = show.lanes.find((l) => l.id === workLane(show, laneId, graphic));
-  const at = list.findIndex((e) => e.id === entryId);
+  const entry = chosenEntry(graphic, entryId);
+  const at = list.findIndex((e) => e.id === entry?.id);
   const rows = useVirtualizer({ count: list.length, getScrollElement: () => room.current, estimateSize: () => ROW, overscan: 10 });
   useEffect(() => {
     if (at >= 0) rows.scrollToIndex(at);

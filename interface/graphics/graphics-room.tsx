@@ -9,7 +9,7 @@ import { EntryForm } from './entry-form';
 import { EntryTable } from './entry-table';
 import { FillSide } from './fill-side';
 import { GraphicsList } from './graphics-list';
-import { type GraphicsTab, openGraphic, setGraphicsRoom, useGraphicsRoom } from './room-state';
+import { chosenEntry, type GraphicsTab, openGraphic, setGraphicsRoom, useGraphicsRoom } from './room-state';
 import { TableauxPanel } from './tableaux-panel';
 
 function Choices<T extends string>({
@@ -44,7 +44,7 @@ function Choices<T extends string>({
 function Fill() {
   const { graphicId, entryId, panel } = useGraphicsRoom();
   const graphic = useShow(({ desk: { show } }) => openGraphic(show, graphicId));
-  const entry = graphic?.entries.find((e) => e.id === entryId);
+  const entry = chosenEntry(graphic, entryId);
   return (
     <>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">

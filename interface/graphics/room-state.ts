@@ -74,13 +74,17 @@ export function foundEntries(graphic: Graphic, search: string): Entry[] {
   });
 }
 
+/** The entry that is chosen, or the first of the table, so that Enter always means one. */
+export const chosenEntry = (graphic: Graphic | undefined, entryId: string | null): Entry | undefined =>
+  graphic?.entries.find((e) => e.id === entryId) ?? graphic?.entries[0];
+
 /** What actions work on. */
 export function chosenGraphics(show: Show) {
   const { graphicId, entryId, laneId, chosen } = useGraphicsRoom.getState();
   const graphic = openGraphic(show, graphicId);
   return {
     graphic: graphic?.id ?? null,
-    entry: graphic?.entries.some((e) => e.id === entryId) ? entryId : null,
+    entry: chosenEntry(graphic, entryId)?.id ?? null,
     elements: chosen.filter((id) => graphic?.elements.some((e) => e.id === id)),
     graphicLane: workLane(show, laneId, graphic),
   };
