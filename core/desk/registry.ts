@@ -16,6 +16,7 @@ import { laneCommands } from '../picture/lane-commands';
 import { pictureCommands } from '../picture/commands';
 import { transitionCommands } from '../picture/transition-commands';
 import { tableauCommands } from '../picture/tableau-commands';
+import { arrangeCommands } from '../graphics/arrange-commands';
 import { clockCommands } from '../graphics/clock-commands';
 import { elementCommands } from '../graphics/element-commands';
 import { entryCommands } from '../graphics/entry-commands';
@@ -50,6 +51,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...entryCommands,
   ...fieldCommands,
   ...elementCommands,
+  ...arrangeCommands,
   ...finishCommands,
   ...clockCommands,
   ...fontCommands,

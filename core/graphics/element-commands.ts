@@ -1,16 +1,15 @@
 /** Commands for the elements of a graphic. Locked elements refuse changes. */
 import { CommandError, defineCommand } from '../commands/command';
-import { align, type Alignment, ALIGNMENTS, around, distribute } from '../layout/arrange';
+import { around } from '../layout/arrange';
 import { check } from '../schema/check';
-import { AnyObject, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole } from '../schema/fields';
+import { AnyObject, Id, Nested, Num, OneOf, Text, Variant } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { type Rect } from '../show/geometry';
 import { createElement, KIND_NAMES, move as createMove } from './create';
-import { type Graphic } from './document';
 import { checkFree, checkWindow, clockOf, elementOf, elementsOf, graphicOf, withParts } from './edit';
-import { type Content, contentClass, Element, type ElementKind, MOST_ELEMENTS } from './element';
+import { type Content, contentClass, Element, type ElementKind } from './element';
+import { addCopies, checkRoom, checkSound, dropElements, freeName, shift } from './element-edit';
 import { ElementsArg, GraphicArg, KeyframesArgs, MoveArgs, PlaceField, SetArgs, TypeArgs } from './element-args';
-import { designProblems } from './validate';
 
 export const ADDED_KINDS = [
   'text',
@@ -42,73 +41,11 @@ class NudgeArgs extends ElementsArg {
 class PlaceArgs extends ElementsArg {
   @Nested(() => PlaceField, 'the rectangle around them, from now on') rect!: Rect;
 }
-class OrderArgs extends ElementsArg {
-  @Whole(0, MOST_ELEMENTS, 'place among all elements, from 0, the backmost') index!: number;
-}
-class IntoArgs extends ElementsArg {
-  @Id('group; null for none', { nullable: true }) group!: string | null;
-}
 class PasteArgs extends GraphicArg {
   @AnyObject('elements as a graphic has them, by a list `elements`') from!: { elements?: unknown };
 }
 class LookArgs extends ElementsArg {
   @Id('element whose look they get') from!: string;
-}
-class AlignArgs extends ElementsArg {
-  @OneOf(ALIGNMENTS, 'edge or middle line') how!: Alignment;
-  @Flag('to the picture rather than to each other', { optional: true }) toPicture?: boolean;
-}
-class DistributeArgs extends ElementsArg {
-  @OneOf(['across', 'down'], 'direction') axis!: 'across' | 'down';
-}
-
-function checkRoom(graphic: Graphic, more = 1): void {
-  if (graphic.elements.length + more > MOST_ELEMENTS)
-    throw new CommandError('too-many', `A graphic holds at most ${MOST_ELEMENTS} elements.`);
-}
-
-/** A name that no element has yet: "Text 2". */
-function freeName(graphic: Graphic, name: string): string {
-  const taken = new Set(graphic.elements.map((e) => e.name));
-  if (!taken.has(name)) return name;
-  const plain = name.replace(/ \d+$/, '');
-  for (let n = 2; ; n += 1) if (!taken.has(`${plain} ${n}`)) return `${plain} ${n}`.slice(0, 60);
-}
-
-/** Moves elements, those of groups with them. */
-function shift(graphic: Graphic, ids: readonly string[], x: number, y: number): void {
-  for (const e of withParts(graphic, ids)) {
-    e.x += x;
-    e.y += y;
-  }
-}
-
-/** Puts elements where `rects` say, each with what is in it. */
-function put(graphic: Graphic, elements: readonly Element[], rects: readonly Rect[]): void {
-  elements.forEach((e, i) => {
-    const r = rects[i] as Rect;
-    shift(graphic, [e.id], r.x - e.x, r.y - e.y);
-  });
-}
-
-/** @throws CommandError when the graphic is not sound any more. */
-function checkSound(graphic: Graphic, field: string): void {
-  const problem = designProblems(plainCopy(graphic), 'graphic')[0];
-  if (problem) throw new CommandError('bad-argument', `${graphic.name}: ${problem.message}.`, field);
-}
-
-/** Groups stay next to what is in them: a group is the first of its elements. */
-function tidy(graphic: Graphic): void {
-  const order: Element[] = [];
-  const add = (parentId: string | null) => {
-    for (const e of graphic.elements) {
-      if (e.parentId !== parentId) continue;
-      order.push(e);
-      if (e.content.kind === 'group') add(e.id);
-    }
-  };
-  add(null);
-  graphic.elements = order;
 }
 
 const LOOK = ['fill', 'stroke', 'shadow', 'glow', 'reflection', 'opacity', 'corners'] as const;
@@ -268,123 +205,6 @@ export const elementCommands = [
     },
   }),
   defineCommand({
-    type: 'element.align',
-    title: 'Align elements',
-    about: 'To each other, or to the picture; a single element always to the picture.',
-    args: AlignArgs,
-    run: (desk, { graphic: id, elements: ids, how, toPicture }) => {
-      const graphic = graphicOf(desk, id);
-      const elements = elementsOf(graphic, ids);
-      checkFree(elements);
-      const frame = toPicture || elements.length < 2 ? { x: 0, y: 0, ...graphic.raster } : around(elements);
-      put(
-        graphic,
-        elements,
-        align(
-          elements.map(({ x, y, width, height }) => ({ x, y, width, height })),
-          how,
-          frame,
-        ),
-      );
-    },
-  }),
-  defineCommand({
-    type: 'element.distribute',
-    title: 'Distribute elements',
-    about: 'Makes the gaps between three or more elements equal.',
-    args: DistributeArgs,
-    run: (desk, { graphic: id, elements: ids, axis }) => {
-      const graphic = graphicOf(desk, id);
-      const elements = elementsOf(graphic, ids);
-      if (elements.length < 3) throw new CommandError('too-few', 'Three elements at least have gaps to make equal.', 'elements');
-      checkFree(elements);
-      put(
-        graphic,
-        elements,
-        distribute(
-          elements.map(({ x, y, width, height }) => ({ x, y, width, height })),
-          axis,
-        ),
-      );
-    },
-  }),
-  defineCommand({
-    type: 'element.fillPicture',
-    title: 'Fill the picture with elements',
-    about: 'Each becomes as large as the picture.',
-    args: ElementsArg,
-    run: (desk, { graphic: id, elements: ids }) => {
-      const graphic = graphicOf(desk, id);
-      const elements = elementsOf(graphic, ids);
-      checkFree(elements);
-      for (const e of elements) Object.assign(e, { x: 0, y: 0, ...graphic.raster, rotation: 0 });
-    },
-  }),
-  defineCommand({
-    type: 'element.order',
-    title: 'Move elements to the front or back',
-    about: 'Puts elements to a place among all, those of groups with them.',
-    args: OrderArgs,
-    run: (desk, { graphic: id, elements: ids, index }) => {
-      const graphic = graphicOf(desk, id);
-      elementsOf(graphic, ids);
-      const moved = withParts(graphic, ids);
-      const rest = graphic.elements.filter((e) => !moved.includes(e));
-      graphic.elements = [...rest.slice(0, index), ...moved, ...rest.slice(index)];
-      tidy(graphic);
-    },
-  }),
-  defineCommand({
-    type: 'element.group',
-    title: 'Group elements',
-    about: 'Puts elements into a new group. Returns its `id`.',
-    args: ElementsArg,
-    run: (desk, { graphic: id, elements: ids }, { newId }) => {
-      const graphic = graphicOf(desk, id);
-      const elements = elementsOf(graphic, ids);
-      if (elements.length === 0) throw new CommandError('too-few', 'Choose the elements to group first.', 'elements');
-      checkRoom(graphic);
-      const first = Math.min(...elements.map((e) => graphic.elements.indexOf(e)));
-      const group = createElement(newId(), 'group', around(elements), {
-        name: freeName(graphic, 'Group'),
-        parentId: elements[0]?.parentId ?? null,
-      });
-      for (const e of elements) e.parentId = group.id;
-      graphic.elements.splice(first, 0, group);
-      tidy(graphic);
-      return { id: group.id };
-    },
-  }),
-  defineCommand({
-    type: 'element.ungroup',
-    title: 'Take groups apart',
-    about: 'What was in them stays where it is.',
-    args: ElementsArg,
-    run: (desk, { graphic: id, elements: ids }) => {
-      const graphic = graphicOf(desk, id);
-      for (const group of elementsOf(graphic, ids)) {
-        if (group.content.kind !== 'group') throw new CommandError('not-a-group', `${group.name} is no group.`, 'elements');
-        for (const e of graphic.elements) if (e.parentId === group.id) e.parentId = group.parentId;
-        dropElements(graphic, new Set([group.id]));
-      }
-      tidy(graphic);
-    },
-  }),
-  defineCommand({
-    type: 'element.into',
-    title: 'Put elements into a group',
-    about: 'Or out of all groups.',
-    args: IntoArgs,
-    run: (desk, { graphic: id, elements: ids, group }) => {
-      const graphic = graphicOf(desk, id);
-      for (const e of elementsOf(graphic, ids)) e.parentId = group;
-      if (group !== null && elementOf(graphic, group, 'group').content.kind !== 'group')
-        throw new CommandError('not-a-group', 'Only groups can hold elements.', 'group');
-      checkSound(graphic, 'group');
-      tidy(graphic);
-    },
-  }),
-  defineCommand({
     type: 'element.duplicate',
     title: 'Duplicate elements',
     about: 'Adds copies a little to the right and below. Returns their `ids`.',
@@ -456,35 +276,3 @@ export const elementCommands = [
     },
   }),
 ];
-
-function dropElements(graphic: Graphic, ids: ReadonlySet<string>): void {
-  graphic.elements = graphic.elements.filter((e) => !ids.has(e.id));
-  for (const e of graphic.elements) if (e.mask && ids.has(e.mask.elementId)) e.mask = null;
-  for (const f of graphic.fields) f.targets = f.targets.filter((t) => !ids.has(t.elementId));
-}
-
-/** Adds copies with new identities, with the ties among them kept; returns those that are in no group of them. */
-function addCopies(graphic: Graphic, copies: Element[], newId: () => string, step: number): string[] {
-  checkRoom(graphic, copies.length);
-  const ids = new Map(copies.map((e) => [e.id, newId()]));
-  const here = new Set(graphic.elements.map((e) => e.id));
-  const outer: string[] = [];
-  for (const e of copies) {
-    const id = ids.get(e.id) as string;
-    if (e.parentId === null || !ids.has(e.parentId)) outer.push(id);
-    e.id = id;
-    e.parentId = e.parentId === null ? null : (ids.get(e.parentId) ?? (here.has(e.parentId) ? e.parentId : null));
-    if (e.mask)
-      e.mask = ids.has(e.mask.elementId)
-        ? { ...e.mask, elementId: ids.get(e.mask.elementId) as string }
-        : here.has(e.mask.elementId)
-          ? e.mask
-          : null;
-    e.x += step;
-    e.y += step;
-    e.name = freeName(graphic, e.name);
-    graphic.elements.push(e);
-  }
-  tidy(graphic);
-  return outer;
-}

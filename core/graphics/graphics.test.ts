@@ -127,6 +127,15 @@ describe('on air', () => {
     expect(keyOf(laneItems(desk, 212).find((i) => slotOf(i) === 'name'))).not.toBe(keyOf(still.find((i) => slotOf(i) === 'name')));
   });
 
+  it('lets what is hidden by a change leave between the elements that it stood between', () => {
+    let desk = must(sampleDesk(), 'element.move', { graphic: 'names', elements: ['name'], phase: 'change', way: 'fade', frames: 12 });
+    desk = must(desk, 'lane.showPicture', { lane: 'lane-1', picture: 'card' }, 0);
+    desk = must(desk, 'entry.set', { entry: 'card', field: 'name', value: text('') });
+    desk = must(desk, 'lane.show', { lane: 'lane-1' }, 100);
+    expect(laneItems(desk, 102).map(slotOf)).toEqual(['plate', 'name', 'role']);
+    expect(laneItems(desk, 120).map(slotOf)).toEqual(['plate', 'role']);
+  });
+
   it('changes from one entry to the next, and into a duplicate of its design, without leaving', () => {
     let desk = must(shownDesk(), 'entry.add', { graphic: 'names', values: [valueFor('name', 'Bo Lind')] });
     desk = must(desk, 'lane.next', { lane: 'lane-1' }, 100);

@@ -251,21 +251,39 @@ export function graphicItems(asked: Asked): DrawItem[] {
     return item ? [clippedTo(item, stage, whole, paint.bounds)] : [];
   }
   const changes = before && before.frames < changeLength(graphic) ? changesOf(before.filled, elements, raster) : null;
-  const items = layersOf(elements).flatMap((layer): DrawItem[] => {
+  const drawn = layersOf(elements).map((layer): Placed => {
     const first = layer[0] as Drawn;
+    const ids = layer.map((d) => d.element.id);
     if (!first.alone) {
       const item = paintItem(stage, paintTogether(layer, raster), { x: 0, y: 0, ...raster }, whole, first.element.id);
-      return item ? [item] : [];
+      return { ids, items: item ? [item] : [] };
     }
     const motion = combined(motionOf(first.element, phase, comes, raster), whole);
     const old = changes?.get(first.element.id);
-    if (!changes || old === undefined || !before) return elementItems(stage, first, motion);
-    return changedItems(stage, old, first, motion, before.frames);
+    if (!changes || old === undefined || !before) return { ids, items: elementItems(stage, first, motion) };
+    return { ids, items: changedItems(stage, old, first, motion, before.frames) };
   });
-  // What the new values hide goes by its own move.
-  const gone =
-    changes && before ? [...changes].flatMap(([id, old]) => (old && !elements.some((d) => d.element.id === id) ? [old] : [])) : [];
-  return [...items, ...gone.flatMap((old) => changedItems(stage, old, null, STILL, before?.frames ?? 0))];
+  if (changes && before) addGone(stage, drawn, before, changes);
+  return drawn.flatMap(({ items }) => items);
+}
+
+/** The items of one layer, with the elements that they are of. */
+interface Placed {
+  ids: string[];
+  items: DrawItem[];
+}
+
+/** What the new values hide goes by its own move, between the elements that it stood between. */
+function addGone(stage: Stage, drawn: Placed[], before: NonNullable<Asked['before']>, changes: ReadonlyMap<string, Drawn | null>): void {
+  const old = drawnElements(before.filled);
+  old.forEach((was, i) => {
+    const { id } = was.element;
+    if (!changes.has(id) || drawn.some(({ ids }) => ids.includes(id))) return;
+    const items = changedItems(stage, was, null, STILL, before.frames);
+    const under = old.slice(0, i).findLast((d) => drawn.some(({ ids }) => ids.includes(d.element.id)));
+    const at = under ? drawn.findIndex(({ ids }) => ids.includes(under.element.id)) + 1 : 0;
+    drawn.splice(at, 0, { ids: [id], items });
+  });
 }
 
 /** A wipe of the whole is over what it draws, not over its whole raster. */
