@@ -4,6 +4,7 @@ import { type Command, type CommandContext, CommandError, type CommandSpec } fro
 import { type Desk } from './air';
 import { executeAll, prepare, type Refusal, refusalOf } from './execute';
 import { type History, MERGE_MS, redo, remember, undo } from './history';
+import { keepGraphics } from './keep-graphics';
 
 export interface Session {
   desk: Desk;
@@ -41,10 +42,12 @@ export function perform(session: Session, commands: readonly Command[], context:
     const step = commands.length === 1 && only ? prepare(only) : null;
     if (step?.spec.step) {
       const walked = (step.spec.step === 'undo' ? undo : redo)(history, desk, step.args.anyway === true);
+      // A lane that follows edits follows their undoing too.
+      const [kept, more] = keepGraphics(walked.desk, context.frame);
       return {
         ok: true,
-        session: { desk: walked.desk, history: walked.history },
-        patches: walked.patches,
+        session: { desk: kept, history: walked.history },
+        patches: walked.patches.concat(more),
         results: [{ title: walked.title }],
       };
     }

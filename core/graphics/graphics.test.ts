@@ -3,6 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attempt, must, sampleDesk, valueFor } from '#tests/support/sample-show';
 import { type Desk } from '../desk/air';
+import { EMPTY_HISTORY } from '../desk/history';
+import { perform } from '../desk/session';
 import { type DrawItem } from '../picture/draw';
 import { planFrame } from '../picture/plan';
 import { takeSummary } from '../picture/summary';
@@ -99,6 +101,19 @@ describe('on air', () => {
     );
     const shown = (desk.air.lanes['lane-1']?.picture as { shown: Shown }).shown;
     expect(JSON.stringify(shown.values)).toContain('Judge');
+  });
+
+  it('follows their undoing too', () => {
+    const start = { desk: must(shownDesk(), 'lane.set', { lane: 'lane-1', follows: true }), history: EMPTY_HISTORY };
+    const run = (session: typeof start, type: string, args = {}) => {
+      const done = perform(session, [{ type, args }], { frame: 60, newId: () => 'x' }, { at: 0 });
+      if (!done.ok) throw new Error(done.error.message);
+      return done.session;
+    };
+    const edited = run(start, 'entry.set', { entry: 'card', field: 'role', value: text('Judge') });
+    const words = ({ desk }: typeof start) => JSON.stringify((desk.air.lanes['lane-1']?.picture as { shown: Shown }).shown.values);
+    expect(words(edited)).toContain('Judge');
+    expect(words(run(edited, 'history.undo'))).toContain('Pilot');
   });
 
   it('moves only what changed: all else is the same paint in the same place, in every frame of the change', () => {

@@ -2,8 +2,8 @@
 import { type Desk } from '../desk/air';
 import { type Filled } from './air';
 
-/** Designs and values that are kept; the oldest is forgotten. */
-const MOST = 2000;
+/** Designs and values that are kept; the oldest is forgotten. A design may have a hundred kilobytes as text. */
+const MOST = 300;
 const known = new Map<string, object>();
 
 /** The object that stands for all that are equal to this one. It must not be changed any more. */
