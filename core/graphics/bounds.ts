@@ -82,15 +82,3 @@ export function onGrid(rect: Rect, raster: Raster): Rect {
     height: Math.max(GRID, high(rect.y + rect.height, raster.height) - y),
   };
 }
-
-/** The rectangle around several. */
-export function aroundAll(rects: readonly Rect[]): Rect {
-  const x = Math.min(...rects.map((r) => r.x));
-  const y = Math.min(...rects.map((r) => r.y));
-  return {
-    x,
-    y,
-    width: Math.max(...rects.map((r) => r.x + r.width)) - x,
-    height: Math.max(...rects.map((r) => r.y + r.height)) - y,
-  };
-}

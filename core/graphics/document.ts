@@ -1,7 +1,7 @@
 /** Graphics in the show document: designs with fields and entries, clocks, and finishes kept by name. */
 import { byKind, Colour, Flag, Id, ListOf, Nested, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
 import { Raster } from '../show/raster';
-import { Element, ElementMove, MOST_ELEMENTS, MOST_TEXT } from './element';
+import { Element, WholeMove, MOST_ELEMENTS, MOST_TEXT } from './element';
 import { StoredFinish } from './fill';
 
 export const MOST_GRAPHICS = 300;
@@ -101,9 +101,9 @@ export class Graphic {
   @ListOf(() => Element, MOST_ELEMENTS, 'elements, back to front; those of a group stand after it') elements!: Element[];
   @ListOf(() => Field, MOST_FIELDS, 'fields in the order of filling in') fields!: Field[];
   @ListOf(() => Entry, MOST_ENTRIES, 'entries in order') entries!: Entry[];
-  @Nested(() => ElementMove, 'how it comes as a whole; null leaves it to its elements, or to the lane', { nullable: true })
-  in!: ElementMove | null;
-  @Nested(() => ElementMove, 'how it goes as a whole', { nullable: true }) out!: ElementMove | null;
+  @Nested(() => WholeMove, 'how it comes as a whole; null leaves it to its elements, or to the lane', { nullable: true })
+  in!: WholeMove | null;
+  @Nested(() => WholeMove, 'how it goes as a whole', { nullable: true }) out!: WholeMove | null;
   @Whole(1, 3000, 'length as a stinger, frames') stingerFrames!: number;
   @Whole(0, 3000, 'frame at which the picture changes under it as a stinger') cutFrame!: number;
   @ListOf(() => Guide, 60, 'guides of the editor') guides!: Guide[];

@@ -5,7 +5,7 @@ import { ACROSS, CAPITALS, Corners, DOWN, ElementMask, ElementMove, Keyframe, MO
 import { DropShadow, ElementCrop, type Fill, fillClass, Glow, Reflection, Stroke } from './fill';
 
 /** A place in the graphic’s raster, pixels; flat ones too, as a level line is. */
-export class PlaceField {
+export class AreaField {
   @Num(-20000, 20000, 'left edge') x!: number;
   @Num(-20000, 20000, 'top edge') y!: number;
   @Num(0, 20000, 'width') width!: number;

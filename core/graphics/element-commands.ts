@@ -9,7 +9,7 @@ import { createElement, KIND_NAMES, move as createMove } from './create';
 import { checkFree, checkWindow, clockOf, elementOf, elementsOf, graphicOf, withParts } from './edit';
 import { type Content, contentClass, Element, type ElementKind } from './element';
 import { addCopies, checkRoom, checkSound, dropElements, freeName, shift } from './element-edit';
-import { ElementsArg, GraphicArg, KeyframesArgs, MoveArgs, PlaceField, SetArgs, TypeArgs } from './element-args';
+import { ElementsArg, GraphicArg, KeyframesArgs, MoveArgs, AreaField, SetArgs, TypeArgs } from './element-args';
 
 export const ADDED_KINDS = [
   'text',
@@ -24,7 +24,7 @@ export const ADDED_KINDS = [
 
 class AddArgs extends GraphicArg {
   @OneOf(ADDED_KINDS, 'what it is') kind!: ElementKind;
-  @Nested(() => PlaceField, 'place; without it, in the middle', { optional: true }) rect?: Rect;
+  @Nested(() => AreaField, 'place; without it, in the middle', { optional: true }) rect?: Rect;
 }
 class ContentArgs extends GraphicArg {
   @Id('element') element!: string;
@@ -39,7 +39,7 @@ class NudgeArgs extends ElementsArg {
   @Num(-20000, 20000, 'pixels downwards') y!: number;
 }
 class PlaceArgs extends ElementsArg {
-  @Nested(() => PlaceField, 'the rectangle around them, from now on') rect!: Rect;
+  @Nested(() => AreaField, 'the rectangle around them, from now on') rect!: Rect;
 }
 class PasteArgs extends GraphicArg {
   @AnyObject('elements as a graphic has them, by a list `elements`') from!: { elements?: unknown };

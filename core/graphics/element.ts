@@ -104,6 +104,9 @@ export const contentClass = byKind<ElementKind>({
 export const MOVE_WAYS = ['fade', 'slide', 'wipe', 'scale', 'blur', 'turn', 'letters', 'words', 'count'] as const;
 export type MoveWay = (typeof MOVE_WAYS)[number];
 
+/** Ways of a graphic as a whole: those that the mixer does with what is drawn already. */
+export const WHOLE_WAYS = ['fade', 'slide', 'wipe', 'scale', 'turn'] as const satisfies readonly MoveWay[];
+
 /** How an element comes, goes or changes. Frames count from the beginning of the phase. */
 export class ElementMove {
   @OneOf(MOVE_WAYS, 'how') way!: MoveWay;
@@ -111,6 +114,11 @@ export class ElementMove {
   @OneOf(EASINGS, 'pace') easing!: Easing;
   @Whole(0, 3000, 'begins after so many frames') start!: number;
   @Whole(0, 3000, 'length, frames') frames!: number;
+}
+
+/** How a graphic comes or goes as a whole. */
+export class WholeMove extends ElementMove {
+  @OneOf(WHOLE_WAYS, 'how') override way!: (typeof WHOLE_WAYS)[number];
 }
 
 export const KEYED = ['x', 'y', 'width', 'height', 'opacity', 'rotation'] as const;

@@ -9,7 +9,7 @@ import { Raster } from '../show/raster';
 import { createGraphic } from './create';
 import { Graphic, Guide, MOST_GRAPHICS } from './document';
 import { checkWindow, graphicOf } from './edit';
-import { ElementMove } from './element';
+import { WholeMove } from './element';
 import { allWindowsOf, filledOf, findGraphic } from './find';
 import { changedTo, copyOf, sameFilled } from './showing';
 import { designProblems } from './validate';
@@ -24,8 +24,8 @@ class AddArgs {
 class SetArgs extends GraphicArg {
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
   @Whole(1, 99, 'number on keys; null for none', { optional: true, nullable: true }) number?: number | null;
-  @Nested(() => ElementMove, 'how it comes as a whole', { optional: true, nullable: true }) in?: ElementMove | null;
-  @Nested(() => ElementMove, 'how it goes as a whole', { optional: true, nullable: true }) out?: ElementMove | null;
+  @Nested(() => WholeMove, 'how it comes as a whole', { optional: true, nullable: true }) in?: WholeMove | null;
+  @Nested(() => WholeMove, 'how it goes as a whole', { optional: true, nullable: true }) out?: WholeMove | null;
   @Whole(1, 3000, 'length as a stinger, frames', { optional: true }) stingerFrames?: number;
   @Whole(0, 3000, 'frame at which the picture changes under it', { optional: true }) cutFrame?: number;
 }

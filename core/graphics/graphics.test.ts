@@ -228,6 +228,48 @@ describe('on air', () => {
   });
 });
 
+describe('a graphic as a whole', () => {
+  const moving = (way: string, frames = 10) => {
+    // The name can change by itself, so that there are layers.
+    let desk = must(sampleDesk(), 'element.move', { graphic: 'names', elements: ['name'], phase: 'in', way: 'fade', frames: 1 });
+    desk = must(desk, 'graphic.set', { graphic: 'names', in: { ...move('fade', frames, { easing: 'linear' }), way, edge: 'left' } });
+    return must(desk, 'lane.showPicture', { lane: 'lane-1', picture: 'card' }, 0);
+  };
+  const middle = ({ target: t }: DrawItem) => t.x + t.width / 2;
+
+  it('grows about one middle, with all its layers', () => {
+    const desk = moving('scale');
+    const [half, rest] = [laneItems(desk, 5), laneItems(desk, 50)];
+    expect(half).toHaveLength(rest.length);
+    const scale = (half[0]?.target.width ?? 0) / (rest[0]?.target.width ?? 1);
+    expect(scale).toBeCloseTo(0.5, 5);
+    // Distances between layers shrink as the layers do.
+    const apart = (items: DrawItem[]) => middle(items[1] as DrawItem) - middle(items[0] as DrawItem);
+    expect(apart(half)).toBeCloseTo(apart(rest) * scale, 5);
+    expect(half.every((i) => i.scaled)).toBe(true);
+  });
+
+  it('is wiped over all of it at once, not layer by layer', () => {
+    const clips = laneItems(moving('wipe'), 5).map((i) => (i.clip?.x ?? 0) + (i.clip?.width ?? 0));
+    expect(clips.length).toBeGreaterThan(1);
+    expect(new Set(clips.map((c) => c.toFixed(6))).size).toBe(1);
+  });
+
+  it('moves only in ways that need no drawing anew', () => {
+    const set = (way: string) => attempt(sampleDesk(), 'graphic.set', { graphic: 'names', in: { ...move('fade', 10), way } }).ok;
+    expect(['fade', 'slide', 'wipe', 'scale', 'turn', 'letters', 'blur', 'count'].map(set)).toEqual([
+      true,
+      true,
+      true,
+      true,
+      true,
+      false,
+      false,
+      false,
+    ]);
+  });
+});
+
 describe('tableaux', () => {
   it('move only what differs from what is on air, and the take says what', () => {
     let desk = must(shownDesk(), 'tableau.add', { from: 'air' }, 30);

@@ -1,8 +1,11 @@
 /** What the mixers draw of a graphic: its layers as items, with what their moves make of them at a frame. */
 import { type DrawItem } from '../picture/draw';
-import { type Rect } from '../show/geometry';
+import { uncovered } from '../picture/moving';
+import { intersect, type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
 import { type Rate } from '../time/rate';
+import { around } from '../layout/arrange';
+import { inkBounds } from './bounds';
 import { type Filled, type GraphicsAir } from './air';
 import { clockText } from './clocks';
 import { type Clock, type Graphic } from './document';
@@ -73,23 +76,6 @@ const toShow = ({ scale, x, y }: Stage, r: Rect): Rect => ({
   height: r.height * scale,
 });
 
-function cut(a: Rect | null, b: Rect | null): Rect | null {
-  if (!a || !b) return a ?? b;
-  const [left, top] = [Math.max(a.x, b.x), Math.max(a.y, b.y)];
-  return {
-    x: left,
-    y: top,
-    width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - left),
-    height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - top),
-  };
-}
-
-/** The part that a wipe leaves of an element. */
-function wiped({ edge, share }: NonNullable<Motion['wipe']>, r: Rect): Rect {
-  const [width, height] = edge === 'left' || edge === 'right' ? [r.width * share, r.height] : [r.width, r.height * share];
-  return { x: edge === 'right' ? r.x + r.width - width : r.x, y: edge === 'bottom' ? r.y + r.height - height : r.y, width, height };
-}
-
 /** `r` made larger or smaller about the middle of `about`, then moved. */
 function movedBy(r: Rect, about: Rect, m: Motion, x: number, y: number): Rect {
   const [cx, cy] = [about.x + about.width / 2, about.y + about.height / 2];
@@ -110,8 +96,10 @@ function placed(
 ): Pick<DrawItem, 'target' | 'opacity' | 'clip'> | null {
   const [dx, dy] = [(motion.keyed.x ?? about.x) - about.x + motion.x, (motion.keyed.y ?? about.y) - about.y + motion.y];
   if (motion.opacity <= 0 || opacity <= 0 || Math.abs(motion.scaleX) < 1e-3 || Math.abs(motion.scaleY) < 1e-3) return null;
-  if (motion.wipe && motion.wipe.share <= 0) return null;
-  const clip = cut(stage.clip, motion.wipe && toShow(stage, movedBy(wiped(motion.wipe, rect), about, motion, dx, dy)));
+  const shown = motion.wipe && toShow(stage, movedBy(uncovered(motion.wipe.edge, motion.wipe.share, rect), about, motion, dx, dy));
+  const clip = stage.clip && shown ? intersect(stage.clip, shown) : (shown ?? stage.clip);
+  // Nothing of it is left.
+  if ((stage.clip ?? shown) && !clip) return null;
   return { target: toShow(stage, movedBy(rect, about, motion, dx, dy)), opacity: motion.opacity * opacity, ...(clip && { clip }) };
 }
 
@@ -235,30 +223,40 @@ export function graphicItems(asked: Asked): DrawItem[] {
   const y = target.y + (target.height - raster.height * scale) / 2;
   const stage: Stage = { asked, raster, scale, x, y, clip: asked.cut ? target : null };
   const elements = drawnElements(filled);
-  const comes = inLength(graphic);
-  const goes = phase.out !== null && graphic.out !== null;
-  const whole = goes || (graphic.in && phase.in < lengthOf(graphic.in)) ? wholeMotion(graphic, phase) : STILL;
+  const whole = wholeMotion(graphic, phase);
   // As one picture, so that what lies under others in it is not seen through them while it fades.
   const asOne =
     whole !== STILL &&
     !before &&
+    elements.length > 0 &&
     elements.every(
       ({ element: e }) => !e.in && !e.out && e.keyframes.length === 0 && e.content.kind !== 'window' && e.content.kind !== 'clock',
     );
-  if (asOne && elements.length > 0) {
-    const paint = paintTogether(elements, raster);
-    const item = paintItem(stage, paint, { x: 0, y: 0, ...raster }, whole, 'all');
-    return item ? [clippedTo(item, stage, whole, paint.bounds)] : [];
-  }
-  const changes = before && before.frames < changeLength(graphic) ? changesOf(before.filled, elements, raster) : null;
+  const items = asOne ? asOneItem(stage, elements) : layerItems(stage, elements);
+  return whole === STILL ? items : items.flatMap((item) => throughWhole(stage, item, whole, toShow(stage, aroundElements(graphic))) ?? []);
+}
+
+/** The whole graphic as one paint. */
+function asOneItem(stage: Stage, elements: readonly Drawn[]): DrawItem[] {
+  const paint = paintTogether(elements, stage.raster);
+  const item = paintItem(stage, paint, paint.bounds, STILL, 'all');
+  return item ? [item] : [];
+}
+
+/** The layers of a graphic, each with its own motion; what a change hides goes between them. */
+function layerItems(stage: Stage, elements: readonly Drawn[]): DrawItem[] {
+  const { filled, before, phase } = stage.asked;
+  const { raster } = stage;
+  const comes = inLength(filled.graphic);
+  const changes = before && before.frames < changeLength(filled.graphic) ? changesOf(before.filled, elements, raster) : null;
   const drawn = layersOf(elements).map((layer): Placed => {
     const first = layer[0] as Drawn;
     const ids = layer.map((d) => d.element.id);
     if (!first.alone) {
-      const item = paintItem(stage, paintTogether(layer, raster), { x: 0, y: 0, ...raster }, whole, first.element.id);
+      const item = paintItem(stage, paintTogether(layer, raster), first.element, STILL, first.element.id);
       return { ids, items: item ? [item] : [] };
     }
-    const motion = combined(motionOf(first.element, phase, comes, raster), whole);
+    const motion = motionOf(first.element, phase, comes, raster);
     const old = changes?.get(first.element.id);
     if (!changes || old === undefined || !before) return { ids, items: elementItems(stage, first, motion) };
     return { ids, items: changedItems(stage, old, first, motion, before.frames) };
@@ -286,12 +284,25 @@ function addGone(stage: Stage, drawn: Placed[], before: NonNullable<Asked['befor
   });
 }
 
-/** A wipe of the whole is over what it draws, not over its whole raster. */
-function clippedTo(item: DrawItem, stage: Stage, whole: Motion, bounds: Rect): DrawItem {
-  return whole.wipe ? { ...item, clip: toShow(stage, wiped(whole.wipe, bounds)) } : item;
+/** An item as it is while its graphic moves as a whole, about the middle of `area`, in pixels of the show; null where nothing of it is seen. */
+function throughWhole(stage: Stage, item: DrawItem, whole: Motion, area: Rect): DrawItem | null {
+  if (whole.opacity <= 0 || Math.abs(whole.scaleX) < 1e-3) return null;
+  const go = (r: Rect) => movedBy(r, area, whole, whole.x * stage.scale, whole.y * stage.scale);
+  const seen = whole.wipe && go(uncovered(whole.wipe.edge, whole.wipe.share, area));
+  const own = item.clip && go(item.clip);
+  const clip = seen && own ? intersect(seen, own) : (seen ?? own);
+  if ((seen ?? own) && !clip) return null;
+  return {
+    ...item,
+    target: go(item.target),
+    opacity: item.opacity * whole.opacity,
+    ...(clip && { clip }),
+    ...((whole.scaleX !== 1 || whole.scaleY !== 1) && { scaled: true as const }),
+  };
 }
 
 function wholeMotion(graphic: Graphic, phase: Phase): Motion {
+  if (!(graphic.in && phase.in < lengthOf(graphic.in)) && !(graphic.out && phase.out !== null)) return STILL;
   const area = aroundElements(graphic);
   let motion: Motion = STILL;
   if (graphic.in && phase.in < lengthOf(graphic.in))
@@ -301,25 +312,11 @@ function wholeMotion(graphic: Graphic, phase: Phase): Motion {
   return motion;
 }
 
+/** The rectangle around everything that a graphic draws, in its own pixels. */
 function aroundElements({ elements, raster }: Graphic): Rect {
   const shown = elements.filter((e) => e.visible && e.content.kind !== 'group');
-  if (shown.length === 0) return { x: 0, y: 0, ...raster };
-  const x = Math.min(...shown.map((e) => e.x));
-  const y = Math.min(...shown.map((e) => e.y));
-  return { x, y, width: Math.max(...shown.map((e) => e.x + e.width)) - x, height: Math.max(...shown.map((e) => e.y + e.height)) - y };
+  return shown.length > 0 ? around(shown.map((e) => inkBounds(e, raster))) : { x: 0, y: 0, ...raster };
 }
-
-const combined = (own: Motion, whole: Motion): Motion =>
-  whole === STILL
-    ? own
-    : {
-        ...own,
-        opacity: own.opacity * whole.opacity,
-        x: own.x + whole.x,
-        y: own.y + whole.y,
-        wipe: own.wipe ?? whole.wipe,
-        blur: Math.max(own.blur, whole.blur),
-      };
 
 /** Elements that differ from what was shown before, with what they were: null for those that were not there. */
 function changesOf(before: Filled, now: readonly Drawn[], raster: Raster): Map<string, Drawn | null> {

@@ -1,5 +1,8 @@
 /** How an element stands while its graphic comes, stays, changes or goes. Pure functions of frames. */
 import { ease } from '../picture/easing';
+import { wayOut } from '../picture/moving';
+import { type Rect } from '../show/geometry';
+import { type Raster } from '../show/raster';
 import { type Element, type ElementMove, type Keyed } from './element';
 
 /** Where a graphic is on its way. Frames count from the beginning of each phase. */
@@ -59,19 +62,16 @@ export function progressOf(move: ElementMove, frames: number): number {
   return ease(move.easing, (frames - move.start) / move.frames);
 }
 
-type Area = { x: number; y: number; width: number; height: number };
-
 /** What is left of `motion` where an element has come to `level`: 0 is gone, 1 is there. `raster` is the graphic's. */
-export function applied(motion: Motion, move: ElementMove, level: number, place: Area, raster: { width: number; height: number }): Motion {
+export function applied(motion: Motion, move: ElementMove, level: number, place: Rect, raster: Raster): Motion {
   if (level >= 1) return motion;
   const rest = 1 - level;
   switch (move.way) {
     case 'fade':
       return { ...motion, opacity: motion.opacity * level };
     case 'slide': {
-      const x = move.edge === 'left' ? -(place.x + place.width) : move.edge === 'right' ? raster.width - place.x : 0;
-      const y = move.edge === 'top' ? -(place.y + place.height) : move.edge === 'bottom' ? raster.height - place.y : 0;
-      return { ...motion, x: motion.x + x * rest, y: motion.y + y * rest };
+      const way = wayOut(move.edge, place, raster);
+      return { ...motion, x: motion.x + way.x * rest, y: motion.y + way.y * rest };
     }
     case 'wipe':
       return { ...motion, wipe: { edge: move.edge, share: level } };
@@ -122,7 +122,7 @@ const lastOf = (element: Element, property: Keyed): number | undefined =>
   keyedValue(element, 'hold', property, Infinity) ?? keyedValue(element, 'in', property, Infinity);
 
 /** How an element stands in a phase, by its moves and keyframes. `inLength` is that of the whole graphic's coming. */
-export function motionOf(element: Element, phase: Phase, inLength: number, raster: { width: number; height: number }): Motion {
+export function motionOf(element: Element, phase: Phase, inLength: number, raster: Raster): Motion {
   let motion: Motion = STILL;
   if (element.in && phase.in < lengthOf(element.in))
     motion = applied(motion, element.in, progressOf(element.in, phase.in), element, raster);

@@ -4,7 +4,8 @@
  */
 import { type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
-import { aroundAll, inkBounds } from './bounds';
+import { around } from '../layout/arrange';
+import { inkBounds } from './bounds';
 import { type Element } from './element';
 import { type Drawn } from './values';
 
@@ -64,7 +65,7 @@ const inkOf = (element: Element): object => Object.fromEntries(Object.entries(el
 
 /** The paint of several elements, back to front. */
 export function paintOf(inked: readonly Inked[], raster: Raster): Paint {
-  const bounds = aroundAll(inked.map(({ element, moment }) => inkBounds(element, raster, moment?.blur ?? 0)));
+  const bounds = around(inked.map(({ element, moment }) => inkBounds(element, raster, moment?.blur ?? 0)));
   return {
     key: hashOf(JSON.stringify([raster, bounds, inked.map(({ element, mask, moment }) => [inkOf(element), mask && inkOf(mask), moment])])),
     bounds,

@@ -2,7 +2,7 @@
 import { type View } from '../screens/outputs';
 import { type Air } from '../desk/air';
 import { type Shown } from '../graphics/air';
-import { type ElementMove } from '../graphics/element';
+import { type WholeMove } from '../graphics/element';
 import { graphicItems, inLength, outLength } from '../graphics/items';
 import { sameFilled, shownAt } from '../graphics/showing';
 import { type AirLane, type LanePicture, lanePictures } from './air';
@@ -15,6 +15,7 @@ import { type Show } from '../desk/show';
 import { changeAt } from './change';
 import { type DrawItem, type FramePlan, plainPlan, type PicturePlan } from './draw';
 import { ease } from './easing';
+import { uncovered, wayOut } from './moving';
 import { keyPlan, sceneOf, windowsIn } from './scene';
 import { runningTransition, transitionPosition } from './transition';
 
@@ -23,32 +24,25 @@ function moved(item: DrawItem, move: Move, level: number, raster: Raster): DrawI
   const share = ease(move.easing, level);
   if (share >= 1) return item;
   if (move.kind === 'fade') return { ...item, opacity: item.opacity * share };
-  const { target: t } = item;
-  const rest = 1 - share;
+  const { target } = item;
   if (move.kind === 'slide') {
-    const x = move.edge === 'left' ? -(t.x + t.width) : move.edge === 'right' ? raster.width - t.x : 0;
-    const y = move.edge === 'top' ? -(t.y + t.height) : move.edge === 'bottom' ? raster.height - t.y : 0;
-    return { ...item, target: { ...t, x: t.x + x * rest, y: t.y + y * rest } };
+    const way = wayOut(move.edge, target, raster);
+    return { ...item, target: { ...target, x: target.x + way.x * (1 - share), y: target.y + way.y * (1 - share) } };
   }
-  const shown: Rect = {
-    x: move.edge === 'right' ? t.x + t.width * rest : t.x,
-    y: move.edge === 'bottom' ? t.y + t.height * rest : t.y,
-    width: move.edge === 'left' || move.edge === 'right' ? t.width * share : t.width,
-    height: move.edge === 'top' || move.edge === 'bottom' ? t.height * share : t.height,
-  };
+  const shown = uncovered(move.edge, share, target);
   return { ...item, clip: (item.clip && intersect(item.clip, shown)) ?? shown };
 }
 
 /** How a lane moves what comes and goes in it, for graphics that have no moves of their own. */
-const asElementMove = ({ kind, edge, easing, frames }: Move): ElementMove => ({ way: kind, edge, easing, start: 0, frames });
+const asWholeMove = ({ kind, edge, easing, frames }: Move): WholeMove => ({ way: kind, edge, easing, start: 0, frames });
 
 /** A graphic in a lane: it moves by its own moves, or by the lane's where it has none. `level` 0 is gone, 1 is there. */
 function laneGraphic(show: Show, air: Air, lane: Lane, id: string, shown: Shown, frame: number, level: number, going: boolean): DrawItem[] {
   const { graphic: own, values, before } = shown;
   const graphic = {
     ...own,
-    in: own.in ?? (inLength(own) > 0 ? null : asElementMove(lane.in)),
-    out: own.out ?? (outLength(own) > 0 ? null : asElementMove(lane.out)),
+    in: own.in ?? (inLength(own) > 0 ? null : asWholeMove(lane.in)),
+    out: own.out ?? (outLength(own) > 0 ? null : asWholeMove(lane.out)),
   };
   const key = lane.key && keyPlan(show, lane.key);
   const items = graphicItems({
@@ -105,7 +99,7 @@ function nextLaneItems(show: Show, air: Air, frame: number): DrawItem[] {
     const comes = state?.armed || (lane.whileId !== null && lane.whileId === air.nextId);
     if (!state || !comes || !lane.content) return [];
     const up = lanePictures(state, frame).some((p) => p.level > 0) && state.fade.to === 1;
-    const prepared = up ? null : preparedPicture(show, lane.content, frame);
+    const prepared = up && !state.changes ? null : preparedPicture(show, lane.content, frame);
     return prepared ? laneScene(show, air, lane, prepared, frame) : [];
   });
 }

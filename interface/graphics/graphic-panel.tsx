@@ -2,14 +2,13 @@
 import { Trash2 } from 'lucide-react';
 import { move as createMove } from '#core/graphics/create';
 import { type Graphic } from '#core/graphics/document';
+import { WHOLE_WAYS } from '#core/graphics/element';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { useDraft } from '../parts/use-draft';
 import { Check, Num, Numbers, Part } from './fields';
 import { FieldList } from './fields-panel';
 import { MoveFields } from './moves-panel';
-
-const WHOLE_WAYS = ['fade', 'slide', 'wipe', 'scale', 'turn'] as const;
 
 export function GraphicPanel({ graphic }: { graphic: Graphic }) {
   const send = useSend();
