@@ -13,6 +13,20 @@ const keys = (room: KeyRoom, rows: readonly Row[]): Binding[] =>
 const digits = (prefix: string, last: number, row: (n: number) => [string, ActionArgs]): Row[] =>
   Array.from({ length: last }, (_, i): Row => [`${prefix}Digit${(i + 1) % 10}`, ...row(i + 1)]);
 
+/** The arrow keys, by one, and by ten with Shift. */
+const arrows = (action: string): Row[] =>
+  (
+    [
+      ['ArrowLeft', -1, 0],
+      ['ArrowRight', 1, 0],
+      ['ArrowUp', 0, -1],
+      ['ArrowDown', 0, 1],
+    ] as const
+  ).flatMap(([code, x, y]): Row[] => [
+    [code, action, { x, y }],
+    [`Shift+${code}`, action, { x: x * 10, y: y * 10 }],
+  ]);
+
 const LANE_CODES = ['KeyQ', 'KeyW', 'KeyE', 'KeyR'];
 
 const EVERYWHERE: Row[] = [
@@ -188,17 +202,7 @@ const LAYOUTS: Row[] = [
   ['Shift+KeyN', 'layouts.boxBefore'],
   ['Ctrl+KeyA', 'layouts.all'],
   ['Escape', 'layouts.none'],
-  ...(
-    [
-      ['ArrowLeft', -1, 0],
-      ['ArrowRight', 1, 0],
-      ['ArrowUp', 0, -1],
-      ['ArrowDown', 0, 1],
-    ] as const
-  ).flatMap(([code, x, y]): Row[] => [
-    [code, 'layouts.nudge', { x, y }],
-    [`Shift+${code}`, 'layouts.nudge', { x: x * 10, y: y * 10 }],
-  ]),
+  ...arrows('layouts.nudge'),
   ['KeyC', 'layouts.crop'],
   ['Ctrl+KeyC', 'layouts.copy'],
   ['Ctrl+KeyV', 'layouts.paste'],
@@ -228,22 +232,15 @@ const GRAPHICS: Row[] = [
   ['Shift+Enter', 'graphics.hide'],
   ['Ctrl+Enter', 'graphics.next'],
   ['Ctrl+Shift+Enter', 'graphics.previous'],
+  ['Alt+Enter', 'graphics.change'],
+  ['Alt+ArrowUp', 'graphics.entryUp'],
+  ['Alt+ArrowDown', 'graphics.entryDown'],
   ['Equal', 'graphics.up'],
   ['Minus', 'graphics.down'],
   ['NumpadAdd', 'graphics.up'],
   ['NumpadSubtract', 'graphics.down'],
   ['Space', 'graphics.space'],
-  ...(
-    [
-      ['ArrowLeft', -1, 0],
-      ['ArrowRight', 1, 0],
-      ['ArrowUp', 0, -1],
-      ['ArrowDown', 0, 1],
-    ] as const
-  ).flatMap(([code, x, y]): Row[] => [
-    [code, 'graphics.arrow', { x, y }],
-    [`Shift+${code}`, 'graphics.arrow', { x: x * 10, y: y * 10 }],
-  ]),
+  ...arrows('graphics.arrow'),
   ['Shift+KeyT', 'graphics.element', { kind: 'text' }],
   ['Shift+KeyR', 'graphics.element', { kind: 'rectangle' }],
   ['Shift+KeyE', 'graphics.element', { kind: 'ellipse' }],

@@ -70,9 +70,10 @@ export const entryCommands = [
   defineCommand({
     type: 'entry.step',
     title: 'Count a number of an entry',
-    about: 'Adds to a number field of an entry, within its limits.',
+    about:
+      'Adds to a number field of an entry, within its limits. Where the entry is on air it changes there too, by its change move; other edits go on waiting.',
     args: StepArgs,
-    run: (desk, { entry, field, by }) => stepEntry(desk, entry, field, by),
+    run: (desk, { entry, field, by }, { frame }) => stepEntry(desk, entry, field, by, frame),
   }),
   defineCommand({
     type: 'entry.number',

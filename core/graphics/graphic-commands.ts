@@ -11,7 +11,7 @@ import { Graphic, Guide, MOST_GRAPHICS } from './document';
 import { checkWindow, graphicOf } from './edit';
 import { WholeMove } from './element';
 import { allWindowsOf, filledOf, findGraphic } from './find';
-import { changedTo, copyOf, sameFilled } from './showing';
+import { changedTo, copyOf, plain, sameFilled } from './showing';
 import { designProblems } from './validate';
 
 class GraphicArg {
@@ -166,7 +166,7 @@ export const graphicCommands = [
       const found = findGraphic(desk.show, picture);
       if (!shown || !found) throw new CommandError('not-shown', 'This graphic is not on air in the picture.', 'picture');
       for (const id of allWindowsOf(found.graphic)) checkWindow(desk, found.graphic, id, 'picture');
-      if (!sameFilled(shown, filledOf(found))) desk.air.graphics.shown[picture] = changedTo(plainCopy(shown), copyOf(found), frame);
+      if (!sameFilled(shown, filledOf(found))) desk.air.graphics.shown[picture] = changedTo(plain(shown), copyOf(found), frame);
     },
   }),
 ];

@@ -7,7 +7,8 @@ import { filledOf, type FoundGraphic, NO_VALUES } from './find';
 import { changeLength } from './items';
 import { hashOf } from './paint';
 
-const plain = <T extends object>(value: T): T => (isDraft(value) ? (current(value as never) as T) : value);
+/** What a draft stands for; what is none as it is. */
+export const plain = <T extends object>(value: T): T => (isDraft(value) ? (current(value as never) as T) : value);
 
 /** A graphic as it is now, without its entries, and its values. */
 export function copyOf(found: FoundGraphic): Filled {

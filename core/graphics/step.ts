@@ -1,18 +1,22 @@
 /** Filling in and counting values of entries. */
 import { CommandError } from '../commands/command';
 import { type Desk } from '../desk/air';
-import { type Entry, type Field, type Graphic, type Value } from './document';
+import { type Shown } from './air';
+import { type Entry, type EntryValue, type Field, type Graphic, type Value } from './document';
 import { checkValue, entryOf, fieldOf } from './edit';
+import { changedTo, plain } from './showing';
 import { valueOf } from './values';
+
+/** Values with one of them set; in its place, so that the same words are the same values, whichever was typed last. */
+function withValue(values: readonly EntryValue[], fieldId: string, value: Value): EntryValue[] {
+  const set = { fieldId, value };
+  return values.some((v) => v.fieldId === fieldId) ? values.map((v) => (v.fieldId === fieldId ? set : v)) : [...values, set];
+}
 
 /** Fills a field in. @throws CommandError when the value does not fit it. */
 export function fillIn(desk: Desk, graphic: Graphic, entry: Entry, field: Field, value: Value | null, at: string): void {
   if (value) checkValue(desk, graphic, field, value, at);
-  // In its place, so that the same words are the same values, whichever was typed last.
-  const place = entry.values.findIndex((v) => v.fieldId === field.id);
-  if (value === null) entry.values = entry.values.filter((v) => v.fieldId !== field.id);
-  else if (place < 0) entry.values.push({ fieldId: field.id, value });
-  else entry.values[place] = { fieldId: field.id, value };
+  entry.values = value ? withValue(entry.values, field.id, value) : entry.values.filter((v) => v.fieldId !== field.id);
 }
 
 /** The number field that is meant. @throws CommandError when there is none. */
@@ -23,13 +27,26 @@ function numberField(graphic: Graphic, id: string | undefined): Field {
   return field;
 }
 
-/** Adds to a number of an entry, within the limits of its field. */
-export function stepEntry(desk: Desk, id: string, fieldId: string | undefined, by: number): void {
+/** Gives a value to every copy of an entry on air, by its change move; what else was edited meanwhile goes on waiting. */
+function changeCopies({ air }: Desk, id: string, fieldId: string, value: Value, frame: number): void {
+  const next = (copy: Shown): Shown => {
+    const shown = plain(copy);
+    return changedTo(shown, { graphic: shown.graphic, values: withValue(shown.values, fieldId, value) }, frame);
+  };
+  for (const { picture } of Object.values(air.lanes))
+    if (picture?.kind === 'graphic' && picture.id === id) picture.shown = next(picture.shown);
+  const shown = air.graphics.shown[id];
+  if (shown) air.graphics.shown[id] = next(shown);
+}
+
+/** Adds to a number of an entry, within the limits of its field; where the entry is on air, there too. */
+export function stepEntry(desk: Desk, id: string, fieldId: string | undefined, by: number, frame: number): void {
   const { graphic, entry } = entryOf(desk, id);
   const field = numberField(graphic, fieldId);
   const value = valueOf(field, entry.values);
   const now = value.kind === 'number' ? value.number : 0;
-  const next = Math.min(field.most ?? 1e12, Math.max(field.least ?? -1e12, now + by));
-  if (next === now) throw new CommandError('at-limit', `${field.name} is ${now} already, and goes no further.`, 'by');
-  fillIn(desk, graphic, entry, field, { kind: 'number', number: next }, 'by');
+  const number = Math.min(field.most ?? 1e12, Math.max(field.least ?? -1e12, now + by));
+  if (number === now) throw new CommandError('at-limit', `${field.name} is ${now} already, and goes no further.`, 'by');
+  fillIn(desk, graphic, entry, field, { kind: 'number', number }, 'by');
+  changeCopies(desk, id, field.id, { kind: 'number', number }, frame);
 }

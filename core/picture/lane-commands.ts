@@ -152,14 +152,13 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.step',
     title: 'Count a number in a lane',
-    about: 'Adds to a number of the entry that a lane holds; where it is up, it changes on air at once.',
+    about: 'As `entry.step`, of the entry that a lane holds.',
     args: StepArgs,
     run: (desk, { lane: id, field, by }, { frame }) => {
-      const { lane, state } = laneOf(desk, id);
+      const { lane } = laneOf(desk, id);
       if (!findGraphic(desk.show, lane.content?.id ?? null)?.entry)
         throw new CommandError('no-entry', `${lane.name} holds no entry of a graphic.`, 'lane');
-      stepEntry(desk, lane.content?.id ?? '', field, by);
-      if (laneIsUp(state, frame) && state.picture?.id === lane.content?.id) raiseLane(desk, id, frame, lane.in.frames);
+      stepEntry(desk, lane.content?.id ?? '', field, by, frame);
     },
   }),
   defineCommand({

@@ -1,10 +1,10 @@
 /** What the room Graphics does itself: choosing, finding, drawing, copying, trying. */
 import { numberArg } from '#core/control/action';
-import { createAirLane, laneIsUp } from '#core/picture/air';
 import { type Graphic } from '#core/graphics/document';
 import { type ActWorld, type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
-import { chosenEntry, chosenGraphics, foundEntries, openGraphic, openGraphicById, setGraphicsRoom, useGraphicsRoom } from './room-state';
+import { foundEntries } from '#core/graphics/search';
+import { chosenEntry, chosenGraphics, openGraphic, openGraphicById, setGraphicsRoom, useGraphicsRoom } from './room-state';
 
 const room = () => useGraphicsRoom.getState();
 const opened = ({ client }: ActWorld): Graphic | undefined => openGraphic(client.state.desk.show, room().graphicId);
@@ -34,16 +34,15 @@ function stepElement(world: ActWorld, by: number): void {
 }
 
 /** Enter: the chosen entry is prepared in the lane; when it is there already, it is shown. */
-export function enterEntry(world: ActWorld): void {
-  const { show, air } = world.client.state.desk;
+function enterEntry(world: ActWorld): void {
+  const { show } = world.client.state.desk;
   const { entry, graphic, graphicLane: lane } = chosenGraphics(show);
   const id = entry ?? graphic;
   if (id === null || lane === null) return;
-  const state = air.lanes[lane] ?? createAirLane();
-  if (show.lanes.find((l) => l.id === lane)?.content?.id !== id) world.send('lane.setContent', { lane, content: { kind: 'picture', id } });
-  else if (!laneIsUp(state, world.client.state.frame) || state.picture?.id !== id) world.send('lane.show', { lane });
+  const ready = show.lanes.find((l) => l.id === lane)?.content?.id === id;
   // Shown already: new words come on air.
-  else world.send('lane.show', { lane });
+  if (ready) world.send('lane.show', { lane });
+  else world.send('lane.setContent', { lane, content: { kind: 'picture', id } });
 }
 
 function remove(world: ActWorld): void {

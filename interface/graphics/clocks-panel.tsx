@@ -1,12 +1,14 @@
 /** Clocks, large: start, pause, reset, set, seconds more or less. */
+import { useState } from 'react';
 import { Pause, Play, Plus, RotateCcw, Trash2 } from 'lucide-react';
 import { type Clock, CLOCK_ENDS, CLOCK_KINDS } from '#core/graphics/document';
+import { parseLength } from '#core/time/duration';
 import { formatClock, readClock } from '#core/graphics/clocks';
 import { useLive, useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { region } from '../parts/region';
-import { useDraft } from '../parts/use-draft';
+import { Line } from './fields';
 
 const KIND_WORDS: Record<Clock['kind'], string> = { down: 'down', up: 'up', until: 'to a time of day', day: 'time of day' };
 const END_WORDS: Record<Clock['atEnd'], string> = { stop: 'stops at its end', below: 'goes on below zero', hide: 'hides what shows it' };
@@ -33,19 +35,27 @@ export function ClockFace({ clock, className }: { clock: Clock; className?: stri
   );
 }
 
-function Name({ clock }: { clock: Clock }) {
+/** What a clock is to say from now on: `1:30`, `90`. */
+function SetTo({ clock }: { clock: Clock }) {
   const send = useSend();
-  const [text, setText] = useDraft(clock.name);
-  const save = () => void (text !== clock.name && text !== '' && send('clock.set', { clock: clock.id, name: text }));
+  const rate = useShow(({ desk }) => desk.show.rate);
+  const [text, setText] = useState('');
+  const frames = parseLength(text, rate);
+  const wrong = text !== '' && frames === null;
   return (
     <input
-      aria-label="Name of the clock"
-      className="min-w-0 flex-1 font-semibold"
-      maxLength={60}
+      aria-label={`Set ${clock.name} to`}
+      aria-invalid={wrong}
+      title={wrong ? 'This is no time. Write 1:30, or 90 for seconds.' : 'From now on it says this: 1:30, or 90 for seconds; Enter sets it'}
+      placeholder="set to"
+      className="figures w-20"
       value={text}
       onChange={(e) => setText(e.target.value)}
-      onBlur={save}
-      onKeyDown={(e) => e.key === 'Enter' && save()}
+      onKeyDown={(e) => {
+        if (e.key === 'Escape') setText('');
+        if (e.key !== 'Enter' || frames === null) return;
+        if (send('clock.setTo', { clock: clock.id, seconds: (frames * rate.den) / rate.num })) setText('');
+      }}
     />
   );
 }
@@ -59,7 +69,7 @@ function ClockCard({ clock }: { clock: Clock }) {
   return (
     <li className="flex flex-col gap-2 border border-line bg-panel p-3">
       <div className="flex items-center gap-1">
-        <Name clock={clock} />
+        <Line strong label="Name of the clock" value={clock.name} max={60} onSave={(name) => send('clock.set', { ...of, name })} />
         <NumberField
           className="w-14"
           label={`Number of ${clock.name}`}
@@ -87,6 +97,7 @@ function ClockCard({ clock }: { clock: Clock }) {
           <Button aria-label={`Reset ${clock.name}`} title="Back to its beginning" onClick={() => send('clock.reset', of)}>
             <RotateCcw size={15} /> Reset
           </Button>
+          <SetTo clock={clock} />
           {[-10, -1, 1, 10].map((seconds) => (
             <Button
               key={seconds}

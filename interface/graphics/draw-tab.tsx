@@ -1,6 +1,7 @@
 /** Draw: the tree of elements, the stage with its time line, and the properties of what is chosen. */
 import { BringToFront, Circle, Clock, Group, Hexagon, Image, Minus, SendToBack, Square, Tv, Type, Ungroup } from 'lucide-react';
 import { useState } from 'react';
+import { trialPhase } from '#core/graphics/trial';
 import { KIND_NAMES } from '#core/graphics/create';
 import { type Graphic } from '#core/graphics/document';
 import { type ElementKind } from '#core/graphics/element';
@@ -20,7 +21,7 @@ import { MovesPanel } from './moves-panel';
 import { PlacePanel } from './place-panel';
 import { openGraphic, openGraphicById, setGraphicsRoom, useGraphicsRoom } from './room-state';
 import { GraphicStage } from './stage';
-import { TimeLine, trialPhase } from './time-line';
+import { TimeLine } from './time-line';
 
 const TOOLS: readonly [ElementKind, typeof Type][] = [
   ['text', Type],

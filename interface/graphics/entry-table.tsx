@@ -1,10 +1,11 @@
 /** The entries of a graphic as a table, worked by keys all the way. */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { CopyPlus, Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import { type Entry, type Field, type Graphic, type Value } from '#core/graphics/document';
-import { entryName, filledOf, findClock } from '#core/graphics/find';
-import { sameFilled } from '#core/graphics/showing';
+import { entryName, findClock } from '#core/graphics/find';
+import { foundEntries } from '#core/graphics/search';
+import { type Where, whereEntries } from '#core/graphics/where';
 import { valueOf, wordsOf } from '#core/graphics/values';
 import { pictureName } from '#core/desk/pictures';
 import { type Show } from '#core/desk/show';
@@ -13,7 +14,7 @@ import { useSend, useShow } from '../client/show-client';
 import { useDo } from '../control/do';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
-import { chosenEntry, foundEntries, setGraphicsRoom, useGraphicsRoom, workLane } from './room-state';
+import { chosenEntry, setGraphicsRoom, useGraphicsRoom, workLane } from './room-state';
 
 const ROW = 32;
 /** Columns of the table; further fields stand in the form below. */
@@ -25,21 +26,6 @@ function cellText(show: Show, value: Value): string {
   if (value.kind === 'picture') return value.pictureId === null ? '' : pictureName(show, value.pictureId);
   if (value.kind === 'image') return value.assetId === null ? '' : 'image';
   return wordsOf(value).replaceAll('\n', ' ');
-}
-
-/** Where each entry is: ready in a lane, on air, on air with other words. */
-function useWhere(graphic: Graphic): ReadonlyMap<string, 'ready' | 'air' | 'edited'> {
-  const { show, air } = useShow(({ desk }) => desk);
-  const where = new Map<string, 'ready' | 'air' | 'edited'>();
-  for (const lane of show.lanes) if (lane.content) where.set(lane.content.id, 'ready');
-  const put = (id: string, shown: Parameters<typeof sameFilled>[0]) => {
-    const entry = graphic.entries.find((e) => e.id === id);
-    if (entry || id === graphic.id) where.set(id, sameFilled(shown, filledOf({ graphic, entry: entry ?? null })) ? 'air' : 'edited');
-  };
-  for (const { picture, fade } of Object.values(air.lanes))
-    if (picture?.kind === 'graphic' && fade.to === 1) put(picture.id, picture.shown);
-  for (const [id, shown] of Object.entries(air.graphics.shown)) put(id, shown);
-  return where;
 }
 
 /** The search: letters find, Enter prepares and shows, arrows choose. */
@@ -110,7 +96,7 @@ function Cells({
   entry: Entry;
   fields: readonly Field[];
   show: Show;
-  sign: keyof typeof SIGNS | undefined;
+  sign: Where['sign'] | undefined;
 }) {
   return (
     <>
@@ -154,8 +140,8 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
   const perform = useDo();
   const { search, entryId, laneId } = useGraphicsRoom();
   const room = useRef<HTMLDivElement>(null);
-  const show = useShow(({ desk }) => desk.show);
-  const where = useWhere(graphic);
+  const { show, air } = useShow(({ desk }) => desk);
+  const where = whereEntries(show, air, graphic);
   const list = foundEntries(graphic, search);
   const lane = show.lanes.find((l) => l.id === workLane(show, laneId, graphic));
   const entry = chosenEntry(graphic, entryId);
@@ -177,6 +163,24 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
         </Button>
         {chosen && (
           <>
+            {(
+              [
+                [-1, 'Move the entry up', 'graphics.entryUp', ArrowUp],
+                [1, 'Move the entry down', 'graphics.entryDown', ArrowDown],
+              ] as const
+            ).map(([by, words, action, Icon]) => (
+              <Button
+                key={by}
+                look="quiet"
+                className="px-1!"
+                aria-label={words}
+                title={words}
+                keyFor={action}
+                onClick={() => perform(action)}
+              >
+                <Icon size={15} />
+              </Button>
+            ))}
             <Button
               look="quiet"
               className="px-1!"
@@ -197,6 +201,11 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
               <Trash2 size={15} />
             </Button>
           </>
+        )}
+        {chosen && where.get(chosen.id)?.sign === 'edited' && (
+          <Button look="air" keyFor="graphics.change" onClick={() => perform('graphics.change')}>
+            Change on air
+          </Button>
         )}
         <span className="ml-auto text-xs text-muted">
           {lane ? `Enter: ready in ${lane.name}, again: on air` : 'Add a lane on the Desk first'}
@@ -243,9 +252,9 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
                   className={`absolute inset-x-0 flex cursor-pointer items-center border-l-2 px-1 ${index === at ? 'border-straw bg-raised' : 'border-transparent hover:bg-panel'}`}
                   style={{ top: start, height: ROW }}
                   onClick={() => setGraphicsRoom({ entryId: entry.id })}
-                  onDoubleClick={() => perform('graphics.enter')}
+                  onDoubleClick={() => lane && send('lane.showPicture', { lane: lane.id, picture: entry.id })}
                 >
-                  <Cells graphic={graphic} entry={entry} fields={fields} show={show} sign={where.get(entry.id)} />
+                  <Cells graphic={graphic} entry={entry} fields={fields} show={show} sign={where.get(entry.id)?.sign} />
                 </div>
               );
             })}

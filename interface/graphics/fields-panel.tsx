@@ -5,8 +5,7 @@ import { type Element } from '#core/graphics/element';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
-import { useDraft } from '../parts/use-draft';
-import { Check, Part } from './fields';
+import { Check, Line, Part } from './fields';
 import { ValueField } from './value-field';
 
 const KINDS: readonly FieldKind[] = ['text', 'number', 'image', 'colour', 'flag', 'choice', 'clock', 'picture'];
@@ -24,23 +23,6 @@ const PROPERTY_WORDS: Record<TargetProperty, string> = {
   size: 'size of the type',
 };
 
-function Line({ label, value, onSave, max }: { label: string; value: string; onSave: (text: string) => void; max: number }) {
-  const [text, setText] = useDraft(value);
-  const save = () => void (text !== value && onSave(text));
-  return (
-    <input
-      aria-label={label}
-      placeholder={label}
-      className="w-full min-w-0"
-      maxLength={max}
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={save}
-      onKeyDown={(e) => e.key === 'Enter' && save()}
-    />
-  );
-}
-
 function FieldCard({ graphic, field, index }: { graphic: Graphic; field: Field; index: number }) {
   const send = useSend();
   const of = { graphic: graphic.id, field: field.id };
@@ -49,7 +31,7 @@ function FieldCard({ graphic, field, index }: { graphic: Graphic; field: Field; 
   return (
     <li className="flex flex-col gap-1 border border-line p-1.5">
       <div className="flex items-center gap-1">
-        <Line label={`Name of field ${index + 1}`} value={field.name} max={60} onSave={(name) => name !== '' && set({ name })} />
+        <Line label={`Name of field ${index + 1}`} value={field.name} max={60} onSave={(name) => set({ name })} />
         <span className="text-xs text-muted">{kind}</span>
         <Button
           look="quiet"
@@ -71,7 +53,7 @@ function FieldCard({ graphic, field, index }: { graphic: Graphic; field: Field; 
           <Trash2 size={13} />
         </Button>
       </div>
-      <Line label={`Hint of ${field.name}`} value={field.hint} max={200} onSave={(hint) => set({ hint })} />
+      <Line label={`Hint of ${field.name}`} value={field.hint} max={200} empty onSave={(hint) => set({ hint })} />
       <div className="flex items-center gap-1 text-xs text-muted">
         default
         <span className="min-w-0 flex-1">
@@ -117,6 +99,7 @@ function FieldCard({ graphic, field, index }: { graphic: Graphic; field: Field; 
       {kind === 'choice' && (
         <Line
           label={`Choices of ${field.name}, parted by commas`}
+          empty
           value={field.choices.join(', ')}
           max={2000}
           onSave={(text) =>

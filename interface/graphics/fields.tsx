@@ -1,6 +1,7 @@
 /** Small fields that the properties of elements are made of. */
 import { type ReactNode } from 'react';
 import { NumberField } from '../parts/number-field';
+import { useDraft } from '../parts/use-draft';
 
 /** A part of the properties under a heading. */
 export function Part({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
@@ -103,5 +104,44 @@ export function Check({ label, on, onChange }: { label: string; on: boolean; onC
       <input type="checkbox" aria-label={label} checked={on} onChange={(e) => onChange(e.target.checked)} />
       {label}
     </label>
+  );
+}
+
+/** One line of text, kept with Enter or when it is left. */
+export function Line({
+  label,
+  value,
+  onSave,
+  max,
+  empty = false,
+  strong = false,
+}: {
+  label: string;
+  value: string;
+  onSave: (text: string) => void;
+  max: number;
+  /** It may be empty; a name may not, and stays as it was. */
+  empty?: boolean;
+  strong?: boolean;
+}) {
+  const [text, setText] = useDraft(value);
+  const save = () => {
+    if (text === '' && !empty) setText(value);
+    else if (text !== value) onSave(text);
+  };
+  return (
+    <input
+      aria-label={label}
+      placeholder={label}
+      className={`w-full min-w-0 ${strong ? 'font-semibold' : ''}`}
+      maxLength={max}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={save}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') save();
+        if (e.key === 'Escape') setText(value);
+      }}
+    />
   );
 }

@@ -3,32 +3,61 @@ import { Trash2 } from 'lucide-react';
 import { move as createMove } from '#core/graphics/create';
 import { type Graphic } from '#core/graphics/document';
 import { WHOLE_WAYS } from '#core/graphics/element';
-import { useSend } from '../client/show-client';
+import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
-import { useDraft } from '../parts/use-draft';
-import { Check, Num, Numbers, Part } from './fields';
+import { Check, Line, Num, Numbers, Part } from './fields';
 import { FieldList } from './fields-panel';
 import { MoveFields } from './moves-panel';
 
+/** What all graphics of the show share: finishes kept by name, fonts of its own. */
+function Shared() {
+  const send = useSend();
+  const { finishes, fonts } = useShow(({ desk: { show } }) => show.graphics);
+  const bin = (label: string, onClick: () => void) => (
+    <Button look="quiet" className="px-1!" aria-label={label} onClick={onClick}>
+      <Trash2 size={14} />
+    </Button>
+  );
+  return (
+    <>
+      <Part title="Finishes of the show">
+        {finishes.map(({ id, name }) => (
+          <div key={id} className="flex items-center gap-1">
+            <Line
+              label={`Name of the finish ${name}`}
+              value={name}
+              max={60}
+              onSave={(next) => send('finish.rename', { finish: id, name: next })}
+            />
+            {bin(`Remove the finish ${name}`, () => send('finish.remove', { finish: id }))}
+          </div>
+        ))}
+        {finishes.length === 0 && <p className="text-xs text-muted">None is kept. Choose an element, and keep its look under Look.</p>}
+      </Part>
+      <Part title="Fonts of the show’s own">
+        {fonts.map(({ id, family, fileName }) => (
+          <div key={id} className="flex items-center gap-1">
+            <span className="min-w-0 flex-1 truncate" title={fileName}>
+              {family}
+            </span>
+            {bin(`Remove the font ${family}`, () => send('font.remove', { font: id }))}
+          </div>
+        ))}
+        {fonts.length === 0 && <p className="text-xs text-muted">None. A text brings one in, under its family.</p>}
+      </Part>
+    </>
+  );
+}
+
 export function GraphicPanel({ graphic }: { graphic: Graphic }) {
   const send = useSend();
-  const [name, setName] = useDraft(graphic.name);
   const set = (change: object) => send('graphic.set', { graphic: graphic.id, ...change });
-  const save = () => void (name !== '' && name !== graphic.name && set({ name }));
   const guides = (next: Graphic['guides']) => send('graphic.setGuides', { graphic: graphic.id, guides: next });
   const { width, height } = graphic.raster;
   return (
     <>
       <Part title="Graphic">
-        <input
-          aria-label="Name of the graphic"
-          className="w-full font-semibold"
-          maxLength={80}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          onBlur={save}
-          onKeyDown={(e) => e.key === 'Enter' && save()}
-        />
+        <Line strong label="Name of the graphic" value={graphic.name} max={80} onSave={(name) => set({ name })} />
         <Numbers>
           <Num
             label="Number on keys, 0 for none"
@@ -115,6 +144,7 @@ export function GraphicPanel({ graphic }: { graphic: Graphic }) {
           </div>
         ))}
       </Part>
+      <Shared />
     </>
   );
 }

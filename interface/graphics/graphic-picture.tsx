@@ -5,8 +5,7 @@ import { type Clock } from '#core/graphics/document';
 import { graphicItems } from '#core/graphics/items';
 import { AT_REST, type Phase } from '#core/graphics/motion';
 import { type DrawItem } from '#core/picture/draw';
-import { around } from '#core/layout/arrange';
-import { intersect, type Rect } from '#core/show/geometry';
+import { closeUp, fromCorner } from '#core/graphics/close-up';
 import { type Rate } from '#core/time/rate';
 import { pictureOfItems } from '#engine/graphics/pictures';
 import { useShow } from '../client/show-client';
@@ -30,25 +29,6 @@ function itemsOf(filled: Filled, phase: Phase, frame: number, clocks: readonly C
     window: PANE,
   });
 }
-
-/** The part of a raster in which something is drawn, a little larger, in the raster's proportions. */
-function inkOf(items: readonly DrawItem[], raster: { width: number; height: number }): Rect {
-  const all = { x: 0, y: 0, ...raster };
-  const inside = items.flatMap(({ target }) => intersect(target, all) ?? []);
-  if (inside.length === 0) return all;
-  const ink = around(inside);
-  const width = Math.min(raster.width, Math.max(ink.width * 1.08, ((ink.height * 1.08) / raster.height) * raster.width, raster.width / 3));
-  const height = (width / raster.width) * raster.height;
-  const within = (at: number, size: number, room: number, most: number) => Math.min(Math.max(0, at + size / 2 - room / 2), most - room);
-  return { x: within(ink.x, ink.width, width, raster.width), y: within(ink.y, ink.height, height, raster.height), width, height };
-}
-
-const moved = (items: readonly DrawItem[], { x, y }: Rect): DrawItem[] =>
-  items.map((item) => ({
-    ...item,
-    target: { ...item.target, x: item.target.x - x, y: item.target.y - y },
-    ...(item.clip && { clip: { ...item.clip, x: item.clip.x - x, y: item.clip.y - y } }),
-  }));
 
 /** What a picture depends on, as a text. */
 const keyOf = (items: readonly DrawItem[]): string =>
@@ -90,9 +70,9 @@ export function GraphicPicture({
       const width = Math.round(room.clientWidth * devicePixelRatio);
       const height = Math.round((width * raster.height) / raster.width);
       if (width < 4) return;
-      const seen = close ? inkOf(now.current, raster) : { x: 0, y: 0, ...raster };
+      const seen = close ? closeUp(now.current, raster) : { x: 0, y: 0, ...raster };
       void pictureOfItems(
-        close ? moved(now.current, seen) : now.current,
+        close ? fromCorner(now.current, seen) : now.current,
         { width: seen.width, height: seen.height },
         Math.min(1920, width),
         Math.min(1080, Math.max(2, height)),

@@ -1,6 +1,6 @@
 /** The graphics of the show with true small pictures. */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Copy, Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Copy, Download, FolderOpen, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { GALLERY } from '#core/graphics/gallery/gallery';
 import { type Graphic } from '#core/graphics/document';
@@ -118,7 +118,7 @@ export function GraphicsList() {
       <div className="flex flex-wrap items-center gap-1 p-1.5">
         <AddGraphic />
         <FileButton label="Graphic file" accept=".bivoca-graphic,.zip" onFile={(file) => void bringGraphic(client, file)}>
-          Open…
+          <FolderOpen size={15} aria-label="Open a graphic file" />
         </FileButton>
         {open && (
           <>
@@ -129,8 +129,25 @@ export function GraphicsList() {
               title="Save as a file"
               onClick={() => void sendGraphic(open)}
             >
-              ⤓
+              <Download size={14} />
             </Button>
+            {(
+              [
+                [-1, 'earlier', ArrowUp],
+                [1, 'later', ArrowDown],
+              ] as const
+            ).map(([by, words, Icon]) => (
+              <Button
+                key={words}
+                look="quiet"
+                className="px-1!"
+                aria-label={`${open.name} ${words} in the list`}
+                title={`Move it ${words} in the list`}
+                onClick={() => send('graphic.move', { graphic: open.id, index: Math.max(0, at + by) })}
+              >
+                <Icon size={14} />
+              </Button>
+            ))}
             <Button
               look="quiet"
               className="px-1!"

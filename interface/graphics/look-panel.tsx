@@ -194,14 +194,6 @@ function Finishes({ graphic, elements }: { graphic: Graphic; elements: readonly 
             >
               {f.name}
             </Button>
-            <Button
-              look="quiet"
-              className="px-0.5!"
-              aria-label={`Remove the finish ${f.name}`}
-              onClick={() => send('finish.remove', { finish: f.id })}
-            >
-              <Trash2 size={13} />
-            </Button>
           </li>
         ))}
       </ul>

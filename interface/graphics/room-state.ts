@@ -3,7 +3,6 @@ import { create } from 'zustand';
 import { type Show } from '#core/desk/show';
 import { type Entry, type Graphic } from '#core/graphics/document';
 import { type Element } from '#core/graphics/element';
-import { entryName } from '#core/graphics/find';
 
 export type GraphicsTab = 'fill' | 'draw';
 
@@ -61,17 +60,6 @@ export function workLane(show: Show, laneId: string | null, graphic: Graphic | u
   if (show.lanes.some((l) => l.id === laneId)) return laneId;
   const ids = new Set(graphic ? [graphic.id, ...graphic.entries.map((e) => e.id)] : []);
   return (show.lanes.find((l) => l.content !== null && ids.has(l.content.id)) ?? show.lanes[0])?.id ?? null;
-}
-
-/** Entries that have all words of the search in their values, or its number; all of them without one. */
-export function foundEntries(graphic: Graphic, search: string): Entry[] {
-  const words = search.toLocaleLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return graphic.entries;
-  return graphic.entries.filter((entry) => {
-    const text =
-      `${entry.number ?? ''} ${entryName(graphic, entry)} ${entry.values.map(({ value }) => (value.kind === 'text' ? value.text : '')).join(' ')}`.toLocaleLowerCase();
-    return words.every((w) => text.includes(w));
-  });
 }
 
 /** The entry that is chosen, or the first of the table, so that Enter always means one. */

@@ -7,7 +7,7 @@ import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { PictureSelect } from '../parts/picture-select';
 import { region } from '../parts/region';
-import { useDraft } from '../parts/use-draft';
+import { Line } from './fields';
 
 /** What a tableau does to a lane, as one choice. */
 const ALONE = ' alone';
@@ -16,9 +16,7 @@ const DOWN = ' down';
 function Card({ tableau }: { tableau: Tableau }) {
   const send = useSend();
   const show = useShow(({ desk }) => desk.show);
-  const [name, setName] = useDraft(tableau.name);
   const of = { tableau: tableau.id };
-  const save = () => void (name !== '' && name !== tableau.name && send('tableau.set', { ...of, name }));
   const setLane = (laneId: string, choice: string) => {
     const others = tableau.lanes.filter((l) => l.laneId !== laneId);
     send('tableau.setLanes', {
@@ -30,15 +28,7 @@ function Card({ tableau }: { tableau: Tableau }) {
   return (
     <li className="flex flex-col gap-1.5 border border-line bg-panel p-2">
       <div className="flex items-center gap-1">
-        <input
-          aria-label="Name of the tableau"
-          className="min-w-0 flex-1 font-semibold"
-          maxLength={60}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          onBlur={save}
-          onKeyDown={(e) => e.key === 'Enter' && save()}
-        />
+        <Line strong label="Name of the tableau" value={tableau.name} max={60} onSave={(name) => send('tableau.set', { ...of, name })} />
         <NumberField
           className="w-14"
           label={`Number of ${tableau.name}`}

@@ -4,30 +4,12 @@ import { nanoid } from 'nanoid';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type Graphic } from '#core/graphics/document';
 import { type Element, type ElementMove } from '#core/graphics/element';
-import { inLength, outLength } from '#core/graphics/items';
-import { AT_REST, type Phase } from '#core/graphics/motion';
+import { trialOf } from '#core/graphics/trial';
 import { useKeyName } from '../client/hands';
 import { useSendAll, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { setGraphicsRoom, useGraphicsRoom } from './room-state';
-
-/** Frames that a graphic stands between coming and going when it is tried. */
-const HOLD = 40;
-
-/** The frames of a trial: coming, standing, going. */
-export const trialOf = (graphic: Graphic) => {
-  const comes = inLength(graphic);
-  const goes = outLength(graphic);
-  return { comes, hold: HOLD, goes, all: comes + HOLD + goes };
-};
-
-/** Where a graphic is at a frame of its trial; at rest while it is not tried. */
-export function trialPhase(graphic: Graphic, trial: number | null): Phase {
-  if (trial === null) return AT_REST;
-  const { comes, hold } = trialOf(graphic);
-  return trial < comes + hold ? { in: trial, out: null } : { in: Infinity, out: trial - comes - hold };
-}
 
 /** Lets the trial run while it plays, at a speed. */
 function usePlaying(graphic: Graphic, speed: number): void {

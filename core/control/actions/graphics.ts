@@ -1,4 +1,5 @@
 /** Actions of the room Graphics, and of clocks and tableaux everywhere. */
+import { whereEntries } from '../../graphics/where';
 import { findGraphic } from '../../graphics/find';
 import { command, numberArg, refuse, type Action, type ActionArgs, type Hands, type Meaning } from '../action';
 import { actionsOf, number, word } from '../make';
@@ -36,10 +37,19 @@ const onLane =
 const count =
   (by: number) =>
   ({ desk, chosen }: Hands): Meaning => {
-    const lane = desk.show.lanes.find((l) => l.id === chosen.graphicLane);
-    if (lane?.content && findGraphic(desk.show, lane.content.id)?.entry && (chosen.entry === null || chosen.entry === lane.content.id))
-      return command('lane.step', { lane: lane.id, by });
-    return chosen.entry === null ? refuse('Choose an entry with a number first.') : command('entry.step', { entry: chosen.entry, by });
+    const held = desk.show.lanes.find((l) => l.id === chosen.graphicLane)?.content?.id ?? null;
+    const entry = chosen.entry ?? (findGraphic(desk.show, held)?.entry ? held : null);
+    return entry === null ? refuse('Choose an entry with a number first.') : command('entry.step', { entry, by });
+  };
+
+/** Puts the chosen entry a place up or down in its table. */
+const moveEntry =
+  (by: number) =>
+  ({ desk, chosen }: Hands): Meaning => {
+    const found = findGraphic(desk.show, chosen.entry);
+    if (!found?.entry) return refuse('Choose an entry first.');
+    const at = found.graphic.entries.findIndex((e) => e.id === found.entry?.id);
+    return command('entry.move', { entry: found.entry.id, index: Math.max(0, at + by) });
   };
 
 /** A command for the chosen elements of the graphic that is open. */
@@ -64,6 +74,16 @@ export const GRAPHICS_ACTIONS: readonly Action[] = [
   fill.press('graphics.hide', 'Hide the lane', 'Hide', onLane('lane.hide')),
   fill.press('graphics.next', 'Next entry in the lane', 'Next entry', onLane('lane.next')),
   fill.press('graphics.previous', 'Entry before in the lane', 'Entry before', onLane('lane.next', { by: -1 })),
+  fill.press('graphics.change', 'Change on air: the chosen entry with its edits', 'Change', ({ desk, chosen }) => {
+    const found = findGraphic(desk.show, chosen.entry ?? chosen.graphic);
+    const where = found && whereEntries(desk.show, desk.air, found.graphic).get(found.entry?.id ?? found.graphic.id);
+    if (where?.sign !== 'edited') return refuse('Nothing of this entry differs from what is on air.');
+    return where.laneId === null
+      ? command('graphic.changeOnAir', { picture: found?.entry?.id ?? found?.graphic.id })
+      : command('lane.showPicture', { lane: where.laneId, picture: found?.entry?.id ?? found?.graphic.id });
+  }),
+  fill.press('graphics.entryUp', 'Move the entry up in its table', 'Entry up', moveEntry(-1), { repeats: true }),
+  fill.press('graphics.entryDown', 'Move the entry down in its table', 'Entry down', moveEntry(1), { repeats: true }),
   fill.press('graphics.up', 'Number up by one', '+1', count(1), { repeats: true }),
   fill.press('graphics.down', 'Number down by one', '−1', count(-1), { repeats: true }),
   fill.act('graphics.space', 'Show or hide the lane; in Draw, try the moves', 'Show/try'),

@@ -1,0 +1,20 @@
+/** Trying a graphic beside air: it comes, stays a while, and goes. */
+import { type Graphic } from './document';
+import { inLength, outLength } from './items';
+import { AT_REST, type Phase } from './motion';
+
+/** Frames that a graphic stands between coming and going when it is tried. */
+const HOLD = 40;
+
+/** The frames of a trial: coming, standing, going, and all of it. */
+export function trialOf(graphic: Graphic): { comes: number; hold: number; goes: number; all: number } {
+  const [comes, goes] = [inLength(graphic), outLength(graphic)];
+  return { comes, hold: HOLD, goes, all: comes + HOLD + goes };
+}
+
+/** Where a graphic is at a frame of its trial; at rest while it is not tried. */
+export function trialPhase(graphic: Graphic, trial: number | null): Phase {
+  if (trial === null) return AT_REST;
+  const { comes, hold } = trialOf(graphic);
+  return trial < comes + hold ? { in: trial, out: null } : { in: Infinity, out: trial - comes - hold };
+}
