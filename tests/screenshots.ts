@@ -148,7 +148,6 @@ await page.keyboard.down('Shift');
 await page.keyboard.press('F7');
 await page.keyboard.up('Shift');
 await wait(500);
-await shoot('settings');
 await press(page, 'Keys and what is at hand');
 await press(page, 'Another key for Cut to Next');
 await page.keyboard.press('KeyD');

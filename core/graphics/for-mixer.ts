@@ -2,21 +2,38 @@
 import { type Desk } from '../desk/air';
 import { walkRefs } from '../desk/refs';
 import { Show } from '../desk/show';
-import { Graphics, type Graphic } from './document';
+import { type Constructor, fieldMap } from '../schema/fields';
+import { type Graphics, type Graphic } from './document';
 import { findGraphic } from './find';
 
 const KINDS = new Set(['graphic', 'entry'] as const);
 
+const references = new WeakMap<object, readonly string[]>();
+
+/** Identities that a part of the show refers to. Parts that have not changed are not gone through again: this is asked with every act. */
+function referredIn(of: Constructor, part: object): readonly string[] {
+  const known = references.get(part);
+  if (known) return known;
+  const ids: string[] = [];
+  walkRefs(of, part, ({ id }) => ids.push(id), KINDS);
+  if (Object.isFrozen(part)) references.set(part, ids);
+  return ids;
+}
+
+/** Identities that the show refers to outside of its graphics. */
+function* referred(show: Show): Iterable<string> {
+  for (const { name, nested } of fieldMap(Show).values()) {
+    const value = (show as unknown as Record<string, unknown>)[name];
+    if (!nested || name === 'graphics' || typeof value !== 'object' || value === null) continue;
+    const parts = nested.list ? (value as object[]) : [value];
+    for (const part of parts) yield* referredIn(nested.of(), part);
+  }
+}
+
 /** Identities of graphics and entries that lanes, boxes, transitions and the like refer to, and what is in Next or on air. */
 function meant({ show, air }: Desk, watched: Iterable<string>): Set<string> {
   const ids = new Set<string>(watched);
-  walkRefs(
-    Show,
-    show,
-    ({ id }) => ids.add(id),
-    KINDS,
-    ({ of }) => of !== Graphics,
-  );
+  for (const id of referred(show)) ids.add(id);
   for (const id of [air.nextId, air.onAirId, air.transition?.fromId]) if (id) ids.add(id);
   // Windows may show graphics in their turn.
   for (const id of ids) {

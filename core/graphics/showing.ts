@@ -3,7 +3,7 @@ import { current, isDraft } from 'immer';
 import { type Air } from '../desk/air';
 import { type Filled, type Shown } from './air';
 import { type EntryValue } from './document';
-import { filledOf, type FoundGraphic, NO_VALUES } from './find';
+import { filledOf, type FoundGraphic } from './find';
 import { changeLength } from './items';
 import { hashOf } from './paint';
 
@@ -13,7 +13,7 @@ export const plain = <T extends object>(value: T): T => (isDraft(value) ? (curre
 /** A graphic as it is now, without its entries, and its values. */
 export function copyOf(found: FoundGraphic): Filled {
   const { graphic, values } = filledOf(found);
-  return { graphic: { ...plain(graphic), entries: [] }, values: values === NO_VALUES ? [] : plain(values) };
+  return { graphic: { ...plain(graphic), entries: [] }, values: plain(values) };
 }
 
 export const shownAt = (found: FoundGraphic, frame: number): Shown => ({ ...copyOf(found), start: frame, before: null });

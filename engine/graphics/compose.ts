@@ -34,7 +34,7 @@ export function composeItems(items: readonly DrawItem[], raster: Raster, width: 
     const { x, y, width: w, height: h } = item.target;
     if (item.texture.kind === 'paint') {
       const { paint } = item.texture;
-      const sharp = item.scaled ? scale * (raster.width / paint.raster.width) : (w / paint.bounds.width) * scale;
+      const sharp = scale * (item.scaled ? 1 : w / paint.bounds.width);
       const [pw, ph] = [Math.max(1, Math.round(paint.bounds.width * sharp)), Math.max(1, Math.round(paint.bounds.height * sharp))];
       drawPaint(paint, pw, ph, images, layer);
       context.drawImage(layer, x * scale, y * scale, w * scale, h * scale);

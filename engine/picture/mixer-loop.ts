@@ -78,10 +78,16 @@ export class MixerLoop {
   setDesk(show: Show, air: Air): void {
     // Costs nothing while the wipe is the same: its table is known.
     this.renderer.readyFor(changeAt(show, air, null, null, show.transition, 0, 0).mix);
-    const changed = this.show.graphics !== show.graphics || this.show.lanes !== show.lanes || this.air.nextId !== air.nextId;
+    const before = this.heldReady();
+    const graphics = this.show.graphics;
     this.show = show;
     this.air = air;
-    if (changed) this.prepareLanes();
+    if (graphics !== show.graphics || before !== this.heldReady()) this.prepareLanes();
+  }
+
+  /** What lanes and Next hold ready, by name: lanes themselves come anew with every desk. */
+  private heldReady(): string {
+    return [this.air.nextId, ...this.show.lanes.map((l) => `${l.id} ${l.content?.id ?? ''} ${JSON.stringify(l.rect)}`)].join();
   }
 
   /** Pixels of a paint where its graphic fills the picture. */
@@ -117,7 +123,6 @@ export class MixerLoop {
     if (!moving.some(({ texture }) => texture.kind === 'paint' || texture.kind === 'scene')) return;
     const ahead = planFrame(this.show, this.air, plan.frame + AHEAD_FRAMES).programme;
     this.want([...ahead.base, ...(ahead.over ?? []), ...ahead.lanes, ...(ahead.top ?? [])]);
-    this.paints.watch();
   }
 
   setWorking(working: Working): void {
@@ -127,6 +132,7 @@ export class MixerLoop {
     if (width === working.raster.width && height === working.raster.height) return;
     this.renderer.resize(working.raster);
     this.outputs.forget();
+    this.prepareLanes();
   }
 
   private lookup(ref: TextureRef, size?: { width: number; height: number }): RefPicture | null {
@@ -200,6 +206,7 @@ export class MixerLoop {
     this.stats.drawMs = performance.now() - started;
     this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
     this.wantAhead(plan);
+    this.paints.watch();
     await this.drawMonitors(plan, frame);
     this.stats.frames += 1;
     this.ticked(frame, this.stats);

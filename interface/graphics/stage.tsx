@@ -1,26 +1,26 @@
 /** The stage: a graphic as it is drawn, whose elements are moved, sized and turned with the mouse. */
 import { type KonvaEventObject } from 'konva/lib/Node';
 import { nanoid } from 'nanoid';
-import { type DragEvent, useEffect, useRef, useState } from 'react';
-import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage as Canvas } from 'react-konva';
-import { around, type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
-import { type Handle, handlePlace, HANDLES, isOn, moveDrag, resizeDrag, turnDrag, wholePixels } from '#core/layout/handles';
+import { type DragEvent, useRef, useState } from 'react';
+import { Circle, Group, Layer, Rect as KonvaRect } from 'react-konva';
+import { around, type Guide, guidesFor } from '#core/layout/arrange';
+import { type Handle, isOn, moveDrag, resizeDrag, turnDrag, wholePixels } from '#core/layout/handles';
 import { type Graphic } from '#core/graphics/document';
 import { type Element } from '#core/graphics/element';
 import { NO_VALUES } from '#core/graphics/find';
 import { type Phase } from '#core/graphics/motion';
 import { asDrawn, withValues } from '#core/graphics/values';
 import { type Point, type Rect } from '#core/show/geometry';
+import { type Raster } from '#core/show/raster';
 import { useSendAll, useShowClient } from '../client/show-client';
+import { DEEP, FittedStage, GuideLines, MUTED, pointOn, SafeAreas, SquareHandles, STRAW, useFitted } from '../parts/canvas';
 import { GraphicPicture } from './graphic-picture';
 import { addImage } from './images';
 import { setGraphicsRoom, useGraphicsRoom } from './room-state';
 
-const STRAW = '#e2c48d';
-const MUTED = '#8fa5a3';
-const GUIDE = '#4fd1a5';
+/** Pixels of the screen within which an edge snaps. */
 const REACH = 6;
-const HANDLE_SIZE = 11;
+/** Pixels of the screen around the picture, for handles and for what reaches out of it. */
 const MARGIN = 24;
 /** Distance of the lines of the grid, as a share of the height. */
 const GRID_SHARE = 1 / 36;
@@ -36,66 +36,27 @@ interface Drag {
 
 const rectOf = ({ x, y, width, height }: Rect): Rect => ({ x, y, width, height });
 
-function Guides({ graphic, scale }: { graphic: Graphic; scale: number }) {
-  const { safe, grid } = useGraphicsRoom();
-  const { width, height } = graphic.raster;
+/** Lines of the grid over a raster. */
+function gridOf({ width, height }: Raster): Guide[] {
   const step = height * GRID_SHARE;
-  return (
-    <>
-      {grid &&
-        Array.from({ length: Math.floor(width / step) }, (_, i) => (
-          <Line key={`x${i}`} points={[(i + 1) * step, 0, (i + 1) * step, height]} stroke={MUTED} opacity={0.25} strokeWidth={1 / scale} />
-        ))}
-      {grid &&
-        Array.from({ length: Math.floor(height / step) }, (_, i) => (
-          <Line key={`y${i}`} points={[0, (i + 1) * step, width, (i + 1) * step]} stroke={MUTED} opacity={0.25} strokeWidth={1 / scale} />
-        ))}
-      {safe &&
-        SAFE_AREAS.map(({ share, name }) => (
-          <KonvaRect
-            key={name}
-            x={(width * (1 - share)) / 2}
-            y={(height * (1 - share)) / 2}
-            width={width * share}
-            height={height * share}
-            stroke={MUTED}
-            strokeWidth={1 / scale}
-            dash={[6 / scale, 4 / scale]}
-          />
-        ))}
-      {graphic.guides.map(({ axis, at }) => (
-        <Line
-          key={`${axis}${at}`}
-          points={axis === 'down' ? [at, 0, at, height] : [0, at, width, at]}
-          stroke={GUIDE}
-          opacity={0.7}
-          strokeWidth={1 / scale}
-        />
-      ))}
-    </>
-  );
+  const lines = (axis: Guide['axis'], length: number) =>
+    Array.from({ length: Math.floor(length / step) }, (_, i): Guide => ({ axis, at: (i + 1) * step, what: 'grid' }));
+  return [...lines('x', width), ...lines('y', height)];
 }
+
+/** Guides that were drawn, as lines to snap to. */
+const ownGuides = ({ guides }: Graphic): Guide[] =>
+  guides.map(({ axis, at }) => ({ axis: axis === 'down' ? 'x' : 'y', at, what: 'guide' }));
 
 /** The whole drawing, with outlines of what is chosen over it. `phase` is where its moves are tried. */
 export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phase: Phase; frame: number }) {
   const client = useShowClient();
   const sendAll = useSendAll();
-  const { chosen, snap, grid, trial } = useGraphicsRoom();
-  const room = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 640, height: 360 });
+  const { chosen, snap, grid, safe, trial } = useGraphicsRoom();
   const drag = useRef<Drag | null>(null);
   const [held, setHeld] = useState<Guide[]>([]);
   const { raster } = graphic;
-  useEffect(() => {
-    const element = room.current;
-    if (!element) return undefined;
-    const observer = new ResizeObserver(() => {
-      const fit = Math.min((element.clientWidth - 2 * MARGIN) / raster.width, (element.clientHeight - 2 * MARGIN) / raster.height);
-      setSize({ width: Math.max(64, Math.floor(raster.width * fit)), height: Math.max(36, Math.floor(raster.height * fit)) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [raster]);
+  const { room, size } = useFitted(raster, MARGIN);
   const scale = size.width / raster.width;
   // What the fields’ defaults say is what is seen, so that is what is taken hold of.
   const drawing = asDrawn(graphic);
@@ -104,10 +65,7 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
   const single = picked.length === 1 ? picked[0] : undefined;
   const frameRect = picked.length > 0 ? around(picked.map(rectOf)) : null;
 
-  const pointOf = (event: KonvaEventObject<MouseEvent>): Point => {
-    const at = event.target.getStage()?.getPointerPosition();
-    return { x: ((at?.x ?? 0) - MARGIN) / scale, y: ((at?.y ?? 0) - MARGIN) / scale };
-  };
+  const pointOf = (event: KonvaEventObject<MouseEvent>): Point => pointOn(event, MARGIN, scale);
   const hitAt = (point: Point): Element | undefined =>
     shown.findLast((e) => e.visible && !e.locked && e.content.kind !== 'group' && isOn(point, thick(e, scale), e.rotation));
   /** A press on something in a group takes the group; a second press what is in it. */
@@ -154,15 +112,7 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
   const guides = (): Guide[] => {
     if (!snap) return [];
     const others = shown.filter((e) => e.visible && !chosen.includes(e.id) && e.content.kind !== 'group').map(rectOf);
-    const own = graphic.guides.map(({ axis, at }): Guide => ({ axis: axis === 'down' ? 'x' : 'y', at, what: 'guide' }));
-    const step = raster.height * GRID_SHARE;
-    const lines = grid
-      ? [
-          ...Array.from({ length: Math.floor(raster.width / step) }, (_, i): Guide => ({ axis: 'x', at: (i + 1) * step, what: 'grid' })),
-          ...Array.from({ length: Math.floor(raster.height / step) }, (_, i): Guide => ({ axis: 'y', at: (i + 1) * step, what: 'grid' })),
-        ]
-      : [];
-    return [...own, ...guidesFor(raster, others), ...lines];
+    return [...ownGuides(graphic), ...guidesFor(raster, others), ...(grid ? gridOf(raster) : [])];
   };
   const move = (event: KonvaEventObject<MouseEvent>) => {
     const d = drag.current;
@@ -230,23 +180,12 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
           label={`Drawing of ${graphic.name}`}
           className="absolute inset-0 h-full w-full"
         />
-        <Canvas
-          width={size.width + 2 * MARGIN}
-          height={size.height + 2 * MARGIN}
-          x={MARGIN}
-          y={MARGIN}
-          scaleX={scale}
-          scaleY={scale}
-          className="absolute"
-          style={{ left: -MARGIN, top: -MARGIN }}
-          onMouseDown={press}
-          onMouseMove={move}
-          onMouseUp={release}
-          onMouseLeave={release}
-        >
+        <FittedStage size={size} margin={MARGIN} scale={scale} onPress={press} onMove={move} onRelease={release}>
           <Layer listening={false}>
             <KonvaRect width={raster.width} height={raster.height} stroke={MUTED} strokeWidth={1 / scale} />
-            <Guides graphic={graphic} scale={scale} />
+            {grid && <GuideLines guides={gridOf(raster)} raster={raster} scale={scale} stroke={MUTED} opacity={0.25} strokeWidth={1} />}
+            {safe && <SafeAreas raster={raster} scale={scale} />}
+            <GuideLines guides={ownGuides(graphic)} raster={raster} scale={scale} opacity={0.7} strokeWidth={1} />
             {trial === null &&
               picked.map((e) => (
                 <Group key={e.id} x={e.x + e.width / 2} y={e.y + e.height / 2} rotation={e.rotation}>
@@ -261,14 +200,7 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
                   />
                 </Group>
               ))}
-            {held.map((g) => (
-              <Line
-                key={`${g.axis}${g.at}`}
-                points={g.axis === 'x' ? [g.at, 0, g.at, raster.height] : [0, g.at, raster.width, g.at]}
-                stroke={GUIDE}
-                strokeWidth={1.5 / scale}
-              />
-            ))}
+            <GuideLines guides={held} raster={raster} scale={scale} />
           </Layer>
           <Layer>
             {frameRect && trial === null && picked.every((e) => !e.locked) && (
@@ -284,7 +216,7 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
               />
             )}
           </Layer>
-        </Canvas>
+        </FittedStage>
       </div>
     </div>
   );
@@ -310,7 +242,6 @@ function Handles({
   turns: boolean;
   onPress: (kind: Drag['kind'], event: KonvaEventObject<MouseEvent>) => void;
 }) {
-  const side = HANDLE_SIZE / scale;
   const own = { x: -rect.width / 2, y: -rect.height / 2, width: rect.width, height: rect.height };
   return (
     <Group x={rect.x + rect.width / 2} y={rect.y + rect.height / 2} rotation={rotation}>
@@ -318,28 +249,13 @@ function Handles({
         <Circle
           y={-rect.height / 2 - 20 / scale}
           radius={6 / scale}
-          fill="#0d1517"
+          fill={DEEP}
           stroke={STRAW}
           strokeWidth={2.5 / scale}
           onMouseDown={(event) => onPress('turn', event)}
         />
       )}
-      {HANDLES.map((handle) => {
-        const at = handlePlace(handle, own);
-        return (
-          <KonvaRect
-            key={handle}
-            x={at.x - side / 2}
-            y={at.y - side / 2}
-            width={side}
-            height={side}
-            fill={STRAW}
-            stroke="#0d1517"
-            strokeWidth={2 / scale}
-            onMouseDown={(event) => onPress(handle, event)}
-          />
-        );
-      })}
+      <SquareHandles rect={own} scale={scale} onPress={onPress} />
     </Group>
   );
 }

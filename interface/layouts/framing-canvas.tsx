@@ -1,16 +1,15 @@
 /** A framing on its source: cropped, panned and marked with the mouse. */
 import { type KonvaEventObject } from 'konva/lib/Node';
-import { useEffect, useRef, useState } from 'react';
-import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage } from 'react-konva';
-import { cropDrag, type Handle, handlePlace, HANDLES } from '#core/layout/handles';
+import { useRef } from 'react';
+import { Circle, Group, Layer, Line, Rect as KonvaRect } from 'react-konva';
+import { cropDrag, type Handle } from '#core/layout/handles';
 import { framingWindow } from '#core/picture/view';
 import { type Point } from '#core/show/geometry';
 import { type Framing } from '#core/layout/document';
 import { useSend } from '../client/show-client';
+import { FittedStage, GUIDE, pointOn, SquareHandles, STRAW, useFitted } from '../parts/canvas';
 import { Monitor } from '../parts/monitor';
 
-const STRAW = '#e2c48d';
-const HANDLE_SIZE = 11;
 /** Pixels of the screen around the picture, for handles. */
 const MARGIN = 14;
 
@@ -43,28 +42,14 @@ function colourAt(canvas: HTMLCanvasElement, share: Point): string | null {
 /** The source with what the framing takes of it: the crop can be dragged, the eyes marked, a colour picked. */
 export function FramingCanvas({ framing, size, eye, picking, onPicked }: FramingCanvasProps) {
   const send = useSend();
-  const room = useRef<HTMLDivElement>(null);
+  const { room, size: shown } = useFitted(size, MARGIN);
   const picture = useRef<HTMLDivElement>(null);
-  const [shown, setShown] = useState({ width: 480, height: 270 });
   const drag = useRef<{ handle: Handle; from: Point; crop: Framing['crop'] } | null>(null);
-  useEffect(() => {
-    const element = room.current;
-    if (!element) return undefined;
-    const observer = new ResizeObserver(() => {
-      const fit = Math.min((element.clientWidth - 2 * MARGIN) / size.width, (element.clientHeight - 2 * MARGIN) / size.height);
-      setShown({ width: Math.floor(size.width * fit), height: Math.floor(size.height * fit) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [size.width, size.height]);
   const { width, height } = shown;
   const c = framing.crop;
   const rect = { x: c.left * width, y: c.top * height, width: (1 - c.left - c.right) * width, height: (1 - c.top - c.bottom) * height };
   const { window } = framingWindow(framing, size);
-  const at = (event: KonvaEventObject<MouseEvent | DragEvent>): Point => {
-    const p = event.target.getStage()?.getPointerPosition();
-    return { x: (p?.x ?? 0) - MARGIN, y: (p?.y ?? 0) - MARGIN };
-  };
+  const at = (event: KonvaEventObject<MouseEvent>): Point => pointOn(event, MARGIN, 1);
   const press = (event: KonvaEventObject<MouseEvent>) => {
     if (!picking) return;
     const p = at(event);
@@ -86,18 +71,7 @@ export function FramingCanvas({ framing, size, eye, picking, onPicked }: Framing
     <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[1099px]:min-h-[62vw]">
       <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
         <Monitor picture={{ kind: 'picture', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
-        <Stage
-          width={width + 2 * MARGIN}
-          height={height + 2 * MARGIN}
-          x={MARGIN}
-          y={MARGIN}
-          className="absolute"
-          style={{ left: -MARGIN, top: -MARGIN }}
-          onMouseDown={press}
-          onMouseMove={move}
-          onMouseUp={release}
-          onMouseLeave={release}
-        >
+        <FittedStage size={shown} margin={MARGIN} onPress={press} onMove={move} onRelease={release}>
           <Layer listening={!picking}>
             <KonvaRect {...rect} stroke={STRAW} strokeWidth={2} listening={false} />
             {framing.zoom > 1 && (
@@ -112,23 +86,7 @@ export function FramingCanvas({ framing, size, eye, picking, onPicked }: Framing
                 listening={false}
               />
             )}
-            {HANDLES.map((handle) => {
-              const p = handlePlace(handle, rect);
-              return (
-                <KonvaRect
-                  key={handle}
-                  x={p.x - HANDLE_SIZE / 2}
-                  y={p.y - HANDLE_SIZE / 2}
-                  width={HANDLE_SIZE}
-                  height={HANDLE_SIZE}
-                  fill={STRAW}
-                  stroke="#0d1517"
-                  onMouseDown={(event) => {
-                    drag.current = { handle, from: at(event), crop: c };
-                  }}
-                />
-              );
-            })}
+            <SquareHandles rect={rect} onPress={(handle, event) => (drag.current = { handle, from: at(event), crop: c })} />
             <Group
               x={mark.x * width}
               y={mark.y * height}
@@ -140,12 +98,12 @@ export function FramingCanvas({ framing, size, eye, picking, onPicked }: Framing
                 send('source.setEyes', { picture: framing.id, x: share(p.x, width), y: share(p.y, height) });
               }}
             >
-              <Circle radius={13} stroke="#4fd1a5" strokeWidth={2.5} fill="rgba(13,21,23,0.25)" />
-              <Line points={[-18, 0, 18, 0]} stroke="#4fd1a5" strokeWidth={2} />
-              <Line points={[0, -8, 0, 8]} stroke="#4fd1a5" strokeWidth={2} />
+              <Circle radius={13} stroke={GUIDE} strokeWidth={2.5} fill="rgba(13,21,23,0.25)" />
+              <Line points={[-18, 0, 18, 0]} stroke={GUIDE} strokeWidth={2} />
+              <Line points={[0, -8, 0, 8]} stroke={GUIDE} strokeWidth={2} />
             </Group>
           </Layer>
-        </Stage>
+        </FittedStage>
       </div>
     </div>
   );

@@ -1,20 +1,9 @@
 /** A layout as it is drawn, whose boxes are moved, sized, turned and cropped with the mouse. */
 import { type KonvaEventObject } from 'konva/lib/Node';
-import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
-import { Circle, Group, Layer, Line, Rect as KonvaRect, Stage, Text } from 'react-konva';
-import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
-import {
-  cropDrag,
-  type Handle,
-  handlePlace,
-  HANDLES,
-  isOn,
-  moveDrag,
-  panDrag,
-  resizeDrag,
-  turnDrag,
-  wholePixels,
-} from '#core/layout/handles';
+import { type DragEvent, useMemo, useRef, useState } from 'react';
+import { Circle, Group, Layer, Rect as KonvaRect, Text } from 'react-konva';
+import { type Guide, guidesFor } from '#core/layout/arrange';
+import { cropDrag, type Handle, isOn, moveDrag, panDrag, resizeDrag, turnDrag, wholePixels } from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Box } from '#core/layout/document';
@@ -22,15 +11,12 @@ import { MOST_ZOOM } from '#core/layout/look';
 import { nanoid } from 'nanoid';
 import { useShow, useSend, useSendAll } from '../client/show-client';
 import { useTally } from '../client/use-tally';
+import { FittedStage, GuideLines, MUTED, pointOn, SafeAreas, SquareHandles, STRAW, useFitted } from '../parts/canvas';
 import { Monitor } from '../parts/monitor';
 import { type CanvasTools } from './room-state';
 
-const STRAW = '#e2c48d';
-const MUTED = '#8fa5a3';
-const GUIDE = '#4fd1a5';
-/** Pixels of the screen within which an edge snaps, and the side of a handle. */
+/** Pixels of the screen within which an edge snaps. */
 const REACH = 6;
-const HANDLE_SIZE = 11;
 /** Pixels of the screen around the picture, for handles and for boxes that reach out of it. */
 const MARGIN = 24;
 
@@ -59,27 +45,13 @@ export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile 
   const sendAll = useSendAll();
   const tally = useTally(layoutId);
   const { raster, show } = useShow(({ desk: { show } }) => ({ raster: show.raster, show }));
-  const room = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 640, height: 360 });
+  const { room, size } = useFitted(raster, MARGIN);
   const drag = useRef<Drag | null>(null);
   const [held, setHeld] = useState<Guide[]>([]);
-  useEffect(() => {
-    const element = room.current;
-    if (!element) return undefined;
-    const observer = new ResizeObserver(() => {
-      const fit = Math.min((element.clientWidth - 2 * MARGIN) / raster.width, (element.clientHeight - 2 * MARGIN) / raster.height);
-      setSize({ width: Math.floor(raster.width * fit), height: Math.floor(raster.height * fit) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [raster]);
   const scale = size.width / raster.width;
   const shown = useMemo(() => boxes.map((b) => effectiveBox(show, b)), [boxes, show]);
 
-  const pointOf = (event: KonvaEventObject<MouseEvent | WheelEvent>): Point => {
-    const at = event.target.getStage()?.getPointerPosition();
-    return { x: ((at?.x ?? 0) - MARGIN) / scale, y: ((at?.y ?? 0) - MARGIN) / scale };
-  };
+  const pointOf = (event: KonvaEventObject<MouseEvent | WheelEvent>): Point => pointOn(event, MARGIN, scale);
   const boxAt = (point: Point) => shown.findLast((b) => b.visible && isOn(point, b.rect, b.rotation));
   const begin = (kind: Drag['kind'], handle: Handle | null, from: Point, ids: readonly string[]) => {
     drag.current = {
@@ -196,46 +168,13 @@ export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile 
         data-testid="stage"
       >
         <Monitor picture={{ kind: 'picture', id: layoutId }} label="The layout" className="absolute inset-0" />
-        <Stage
-          width={size.width + 2 * MARGIN}
-          height={size.height + 2 * MARGIN}
-          x={MARGIN}
-          y={MARGIN}
-          scaleX={scale}
-          scaleY={scale}
-          className="absolute"
-          style={{ left: -MARGIN, top: -MARGIN }}
-          onMouseDown={press}
-          onMouseMove={move}
-          onMouseUp={release}
-          onMouseLeave={release}
-          onWheel={wheel}
-        >
+        <FittedStage size={size} margin={MARGIN} scale={scale} onPress={press} onMove={move} onRelease={release} onWheel={wheel}>
           <Layer listening={false}>
-            {tools.safe &&
-              SAFE_AREAS.map(({ share, name }) => (
-                <KonvaRect
-                  key={name}
-                  x={(raster.width * (1 - share)) / 2}
-                  y={(raster.height * (1 - share)) / 2}
-                  width={raster.width * share}
-                  height={raster.height * share}
-                  stroke={MUTED}
-                  strokeWidth={1 / scale}
-                  dash={[6 / scale, 4 / scale]}
-                />
-              ))}
+            {tools.safe && <SafeAreas raster={raster} scale={scale} />}
             {shown.map((box) => (
               <Outline key={box.id} box={box} chosen={chosen.includes(box.id)} scale={scale} />
             ))}
-            {held.map((g) => (
-              <Line
-                key={`${g.axis}${g.at}`}
-                points={g.axis === 'x' ? [g.at, 0, g.at, raster.height] : [0, g.at, raster.width, g.at]}
-                stroke={GUIDE}
-                strokeWidth={1.5 / scale}
-              />
-            ))}
+            <GuideLines guides={held} raster={raster} scale={scale} />
           </Layer>
           <Layer>
             {single && !single.locked && (
@@ -251,35 +190,19 @@ export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile 
                     begin('turn', null, pointOf(event), [single.id]);
                   }}
                 />
-                {HANDLES.map((handle) => {
-                  const at = handlePlace(handle, {
-                    x: -single.rect.width / 2,
-                    y: -single.rect.height / 2,
-                    width: single.rect.width,
-                    height: single.rect.height,
-                  });
-                  const side = HANDLE_SIZE / scale;
-                  return (
-                    <KonvaRect
-                      key={handle}
-                      x={at.x - side / 2}
-                      y={at.y - side / 2}
-                      width={side}
-                      height={side}
-                      fill={tools.crop ? '#0d1517' : STRAW}
-                      stroke={tools.crop ? STRAW : '#0d1517'}
-                      strokeWidth={2 / scale}
-                      onMouseDown={(event) => {
-                        event.cancelBubble = true;
-                        begin(tools.crop ? 'crop' : handle, handle, pointOf(event), [single.id]);
-                      }}
-                    />
-                  );
-                })}
+                <SquareHandles
+                  rect={{ ...single.rect, x: -single.rect.width / 2, y: -single.rect.height / 2 }}
+                  scale={scale}
+                  hollow={tools.crop}
+                  onPress={(handle, event) => {
+                    event.cancelBubble = true;
+                    begin(tools.crop ? 'crop' : handle, handle, pointOf(event), [single.id]);
+                  }}
+                />
               </Group>
             )}
           </Layer>
-        </Stage>
+        </FittedStage>
         {(tally.onAir || tally.inUse) && (
           <span className="absolute -top-5 left-0 flex items-center gap-1.5 text-[13px]">
             <b className="figures bg-air px-1.5 text-deep">AIR</b> every change is seen at once
