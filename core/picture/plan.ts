@@ -7,7 +7,7 @@ import { graphicItems, inLength, outLength } from '../graphics/items';
 import { sameFilled, shownAt } from '../graphics/showing';
 import { type AirLane, type LanePicture, lanePictures } from './air';
 import { fadeLevel } from '../time/fade';
-import { fullRect, intersect, type Rect } from '../show/geometry';
+import { fullRect, intersect } from '../show/geometry';
 import { findPicture } from '../desk/pictures';
 import { type Lane, type Move, type LaneContent } from './document';
 import { type Raster } from '../show/raster';
