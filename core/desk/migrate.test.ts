@@ -6,7 +6,7 @@ import { readAir, readShow } from './migrate';
 import { SHOW_VERSION } from './show';
 import { showProblems } from './validate';
 
-const VERSIONS = [1, 2, 3, 4, 5, 6] as const;
+const VERSIONS = [1, 2, 3, 4, 5, 6, 7] as const;
 
 describe.each(VERSIONS)('a show of version %i', (version) => {
   const { show: old, air } = fixture(version);
@@ -27,6 +27,7 @@ describe.each(VERSIONS)('a show of version %i', (version) => {
       (old.lanes as { id: string; content: { id: string } | null }[]).map((l) => [l.id, l.content?.id ?? null]),
     );
     // Cards have become entries of one graphic, under their old identities, with their words.
+    if (!('cards' in old)) return;
     const cards = old.cards as { id: string; name: string; role: string }[];
     const graphic = now.graphics.list[0];
     expect(graphic?.entries.map((e) => [e.id, ...e.values.map((v) => v.value)])).toEqual(

@@ -18,6 +18,7 @@ import { transitionCommands } from '../picture/transition-commands';
 import { tableauCommands } from '../picture/tableau-commands';
 import { arrangeCommands } from '../graphics/arrange-commands';
 import { clockCommands } from '../graphics/clock-commands';
+import { sizeCommands } from '../graphics/size-commands';
 import { elementCommands } from '../graphics/element-commands';
 import { entryCommands } from '../graphics/entry-commands';
 import { fieldCommands } from '../graphics/field-commands';
@@ -54,6 +55,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...arrangeCommands,
   ...finishCommands,
   ...clockCommands,
+  ...sizeCommands,
   ...fontCommands,
   ...deckCommands,
   ...clipCommands,

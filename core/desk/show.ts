@@ -11,7 +11,7 @@ import { Replay } from '../replay/document';
 import { Sound } from '../sound/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 7;
+export const SHOW_VERSION = 8;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';

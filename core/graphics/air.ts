@@ -23,6 +23,12 @@ export interface ClockState {
   start: number | null;
 }
 
+/** Pixels of a graphic's raster. */
+export interface Size {
+  width: number;
+  height: number;
+}
+
 export interface GraphicsAir {
   /** By identity of the picture: graphics and entries that are on air outside of lanes. */
   shown: Record<string, Shown>;
@@ -30,6 +36,8 @@ export interface GraphicsAir {
   clocks: Record<string, ClockState>;
   /** Time of day, milliseconds after midnight, at a show frame; null until the engine has said it. */
   day: { frame: number; millis: number } | null;
+  /** How large words are in boxes that grow, by what is set there: told by the engine, which has the fonts. */
+  sizes: Record<string, Size>;
 }
 
-export const createGraphicsAir = (): GraphicsAir => ({ shown: {}, clocks: {}, day: null });
+export const createGraphicsAir = (): GraphicsAir => ({ shown: {}, clocks: {}, day: null, sizes: {} });

@@ -2,6 +2,7 @@
 import { type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
 import { type Element } from './element';
+import { isTurned, project, projectionOf } from './perspective';
 
 /** Places of what is drawn are multiples of this, so that it meets whole pixels (of chroma too) at the usual sizes. */
 const GRID = 8;
@@ -9,18 +10,29 @@ const GRID = 8;
 const RADIANS = Math.PI / 180;
 
 /** Skew, then rotation of a box about its middle, as a matrix `[a, b, c, d]` with x′ = ax + cy, y′ = bx + dy. */
-export function turnMatrix({ rotation, skewX, skewY, flipX, flipY, turnX, turnY }: Element): [number, number, number, number] {
+export function turnMatrix({ rotation, skewX, skewY, flipX, flipY }: Element): [number, number, number, number] {
   const [cos, sin] = [Math.cos(rotation * RADIANS), Math.sin(rotation * RADIANS)];
   const [kx, ky] = [Math.tan(skewX * RADIANS), Math.tan(skewY * RADIANS)];
-  // Seen straight on: a turn about an axis in the picture makes it narrower.
-  const sx = (flipX ? -1 : 1) * Math.cos(turnY * RADIANS);
-  const sy = (flipY ? -1 : 1) * Math.cos(turnX * RADIANS);
+  const [sx, sy] = [flipX ? -1 : 1, flipY ? -1 : 1];
   const [a, b, c, d] = [sx, ky * sx, kx * sy, sy];
   return [cos * a - sin * b, sin * a + cos * b, cos * c - sin * d, sin * c + cos * d];
 }
 
-/** The upright rectangle around a turned and skewed box. */
-export function turnedBox(element: Element): Rect {
+/** The upright rectangle around a box as it is seen: turned, skewed, in perspective. */
+export function turnedBox(element: Element, raster: Raster): Rect {
+  if (isTurned(element)) {
+    const projection = projectionOf(element, raster);
+    const { width, height } = element;
+    const corners = [
+      { x: 0, y: 0 },
+      { x: width, y: 0 },
+      { x: 0, y: height },
+      { x: width, y: height },
+    ].flatMap((p) => project(projection, p) ?? []);
+    const [xs, ys] = [corners.map((p) => p.x), corners.map((p) => p.y)];
+    const [left, top] = [Math.min(...xs), Math.min(...ys)];
+    return { x: left, y: top, width: Math.max(...xs) - left, height: Math.max(...ys) - top };
+  }
   const [a, b, c, d] = turnMatrix(element);
   const { x, y, width, height } = element;
   const w = Math.abs(a) * width + Math.abs(c) * height;
@@ -29,7 +41,7 @@ export function turnedBox(element: Element): Rect {
 }
 
 /** Pixels that an element reaches out of its box, to each side. */
-function reach({ content, stroke, shadow, glow, reflection, height }: Element): {
+export function reach({ content, stroke, shadow, glow, reflection, height }: Element): {
   left: number;
   top: number;
   right: number;
@@ -54,7 +66,7 @@ function reach({ content, stroke, shadow, glow, reflection, height }: Element): 
 
 /** Where an element can put ink, in pixels of its raster, on the grid; nothing further than a raster away from the picture. */
 export function inkBounds(element: Element, raster: Raster, blur = 0): Rect {
-  const box = turnedBox(element);
+  const box = turnedBox(element, raster);
   const r = reach(element);
   const spills = element.content.kind === 'text' && element.content.style.overflow === 'spill';
   const left = spills ? Math.min(0, box.x) : box.x - r.left - blur * 2;

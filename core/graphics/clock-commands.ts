@@ -22,6 +22,7 @@ class SetArgs extends ClockArg {
   @OneOf(CLOCK_KINDS, 'down, up, until a time of day, or the time of day', { optional: true }) kind?: Clock['kind'];
   @Num(0, 359_999, 'length, seconds; for `until` seconds after midnight', { optional: true }) seconds?: number;
   @OneOf(CLOCK_ENDS, 'what happens at the end', { optional: true }) atEnd?: Clock['atEnd'];
+  @Text(80, 'words that it shows at its end, where it is to', { optional: true }) endWords?: string;
 }
 class AdjustArgs extends ClockArg {
   @Num(-359_999, 359_999, 'seconds that are added to what it says; below zero are taken') seconds!: number;

@@ -104,3 +104,13 @@ describe('a clock', () => {
     }
   });
 });
+
+describe('at its end', () => {
+  it('a clock shows its words, from the very frame on', () => {
+    const clock = createClock('c', 'Start', { seconds: 10, atEnd: 'show', endWords: 'Now' });
+    const air = { ...createGraphicsAir(), clocks: { c: { value: 0, start: 0 } } };
+    const text = (frame: number) => clockText(clock, air, 'm:ss', 5, frame, RATE)?.text;
+    expect([text(249), text(250), text(9999)]).toEqual(['0:01', 'Now', 'Now']);
+    expect(clockText({ ...clock, endWords: '' }, air, 'm:ss', 5, 300, RATE)).toBeNull();
+  });
+});

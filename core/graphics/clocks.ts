@@ -43,7 +43,7 @@ export function readClock(clock: Clock, air: GraphicsAir, frame: number, rate: R
 
 function ended({ atEnd }: Clock, left: number): ClockReading {
   const over = left <= 0;
-  return { seconds: over && atEnd === 'stop' ? 0 : left, over, down: true };
+  return { seconds: over && (atEnd === 'stop' || atEnd === 'show') ? 0 : left, over, down: true };
 }
 
 const two = (n: number) => String(n).padStart(2, '0');
@@ -88,5 +88,6 @@ export function clockText(
   if (!clock) return null;
   const { seconds, over, down } = readClock(clock, air, frame, rate);
   if (seconds === null || (over && clock.atEnd === 'hide')) return null;
+  if (over && clock.atEnd === 'show') return clock.endWords === '' ? null : { text: clock.endWords, last: false };
   return { text: formatClock(seconds, format, down, rate), last: down && seconds <= lastSeconds && lastSeconds > 0 };
 }

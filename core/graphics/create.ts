@@ -2,7 +2,17 @@
 import { type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
 import { type Clock, type Field, type FieldKind, type Graphic, type Graphics, type Value } from './document';
-import { type Content, type Element, type ElementKind, type ElementMove, type MoveWay, type TextStyle } from './element';
+import {
+  type Accent,
+  type AccentSign,
+  type Content,
+  type Element,
+  type ElementKind,
+  type ElementMove,
+  type HoldMove,
+  type MoveWay,
+  type TextStyle,
+} from './element';
 import { type ColourFill, type ElementCrop, type Finish, type Stroke } from './fill';
 
 export const FIRST_FAMILY = 'Atkinson Hyperlegible Next';
@@ -44,6 +54,26 @@ export const move = (way: MoveWay, frames: number, change: Partial<ElementMove> 
   ...change,
 });
 
+/** An element that breathes once in `frames`. */
+export const holdMove = (way: HoldMove['way'], frames: number, change: Partial<HoldMove> = {}): HoldMove => ({
+  ...move(way, frames),
+  way,
+  depth: 0.5,
+  rest: 25,
+  times: 0,
+  ...change,
+});
+
+export const createAccent = (sign: AccentSign, change: Partial<Accent> = {}): Accent => ({
+  sign,
+  family: null,
+  weight: 700,
+  italic: false,
+  size: 1,
+  colour: null,
+  ...change,
+});
+
 export const NO_CROP: ElementCrop = {
   left: 0,
   top: 0,
@@ -59,7 +89,7 @@ export const NO_CROP: ElementCrop = {
 /** What an element of a kind is at first. */
 const FIRST: Record<ElementKind, (height: number) => Content> = {
   group: () => ({ kind: 'group', flow: 'none', align: 'start' }),
-  text: (height) => ({ kind: 'text', text: 'Text', style: textStyle(height) }),
+  text: (height) => ({ kind: 'text', text: 'Text', style: textStyle(height), accents: [] }),
   rectangle: () => ({ kind: 'rectangle' }),
   ellipse: () => ({ kind: 'ellipse' }),
   polygon: () => ({ kind: 'polygon', sides: 6 }),
@@ -120,6 +150,7 @@ export function createElement(id: string, kind: ElementKind, place: Rect, change
     in: null,
     out: null,
     change: null,
+    hold: null,
     keyframes: [],
     content: contentOf(kind, place.height),
     ...change,
@@ -177,6 +208,7 @@ export const createClock = (id: string, name: string, change: Partial<Clock> = {
   kind: 'down',
   seconds: 90,
   atEnd: 'stop',
+  endWords: '',
   ...change,
 });
 

@@ -110,7 +110,7 @@ export class Graphic {
 }
 
 export const CLOCK_KINDS = ['down', 'up', 'until', 'day'] as const;
-export const CLOCK_ENDS = ['stop', 'below', 'hide'] as const;
+export const CLOCK_ENDS = ['stop', 'below', 'hide', 'show'] as const;
 
 export class Clock {
   @Id('identity') id!: string;
@@ -118,7 +118,8 @@ export class Clock {
   @Whole(1, 99, 'number on keys; null for none', { nullable: true }) number!: number | null;
   @OneOf(CLOCK_KINDS, 'down from a length, up from it, down to a time of day, or the time of day') kind!: (typeof CLOCK_KINDS)[number];
   @Num(0, 359_999, 'length that it begins with, seconds; for `until` the time of day in seconds after midnight') seconds!: number;
-  @OneOf(CLOCK_ENDS, 'at the end it stops, goes on below zero, or hides what shows it') atEnd!: (typeof CLOCK_ENDS)[number];
+  @OneOf(CLOCK_ENDS, 'at the end it stops, goes on below zero, hides what shows it, or shows words') atEnd!: (typeof CLOCK_ENDS)[number];
+  @Text(80, 'words that it shows at its end, where it is to') endWords!: string;
 }
 
 /** A font of one's own: a file kept in this browser's storage, under the name by which texts call it. */

@@ -121,7 +121,7 @@ describe('bounds', () => {
     fc.assert(
       fc.property(fc.integer({ min: -720, max: 720 }), fc.integer({ min: -60, max: 60 }), (rotation, skewX) => {
         const element = createElement('e', 'rectangle', { x: 300, y: 200, width: 120, height: 40 }, { rotation, skewX });
-        const box = turnedBox(element);
+        const box = turnedBox(element, { width: 1280, height: 720 });
         const ink = inkBounds(element, { width: 1280, height: 720 });
         expect(ink.x % 8).toBe(0);
         expect(ink.width % 8).toBe(0);

@@ -1,7 +1,19 @@
 /** Arguments of the commands for elements: every property may be given, and only what is given changes. */
 import { EASINGS, EDGES } from '../show/moves';
 import { Flag, Id, Ids, ListOf, Nested, Num, OneOf, Ref, Text, Variant, Whole } from '../schema/fields';
-import { ACROSS, CAPITALS, Corners, DOWN, ElementMask, ElementMove, Keyframe, MOST_ELEMENTS, OVERFLOWS, type TextStyle } from './element';
+import {
+  ACROSS,
+  CAPITALS,
+  Corners,
+  DOWN,
+  ElementMask,
+  ElementMove,
+  HoldMove,
+  Keyframe,
+  MOST_ELEMENTS,
+  OVERFLOWS,
+  type TextStyle,
+} from './element';
 import { DropShadow, ElementCrop, type Fill, fillClass, Glow, Reflection, Stroke } from './fill';
 
 /** A place in the graphic’s raster, pixels; flat ones too, as a level line is. */
@@ -51,6 +63,7 @@ export class ElementChange {
   @Nested(() => ElementMove, 'how it comes', mayBeNone) in?: ElementMove | null;
   @Nested(() => ElementMove, 'how it goes', mayBeNone) out?: ElementMove | null;
   @Nested(() => ElementMove, 'how it changes', mayBeNone) change?: ElementMove | null;
+  @Nested(() => HoldMove, 'what it does while it stands', mayBeNone) hold?: HoldMove | null;
 }
 
 /** Every property of the type of a text or clock. */

@@ -13,7 +13,7 @@ export const MOST_TEXT = 10_000;
 export const CAPITALS = ['none', 'upper', 'small'] as const;
 export const ACROSS = ['left', 'centre', 'right'] as const;
 export const DOWN = ['top', 'middle', 'bottom'] as const;
-export const OVERFLOWS = ['shrink', 'squeeze', 'ellipsis', 'spill'] as const;
+export const OVERFLOWS = ['shrink', 'squeeze', 'ellipsis', 'spill', 'grow'] as const;
 
 export class TextStyle {
   @Text(80, 'family of the font') family!: string;
@@ -26,10 +26,24 @@ export class TextStyle {
   @OneOf(ACROSS, 'alignment across') across!: (typeof ACROSS)[number];
   @OneOf(DOWN, 'alignment downwards') down!: (typeof DOWN)[number];
   @Flag('goes on in the next line where it is too wide') wrap!: boolean;
-  @OneOf(OVERFLOWS, 'when it does not fit: smaller, narrower, cut with an ellipsis, or out of its box')
+  @OneOf(OVERFLOWS, 'when it does not fit: smaller, narrower, cut with an ellipsis, out of its box, or the box grows')
   overflow!: (typeof OVERFLOWS)[number];
   @Num(0, 200, 'depth behind the letters, pixels') depth!: number;
   @Num(-360, 360, 'where the light of the depth comes from, degrees') light!: number;
+}
+
+/** Signs that set part of a text in another style, where the text has an accent for them. */
+export const ACCENT_SIGNS = ['*', '_', '~', '^'] as const;
+export type AccentSign = (typeof ACCENT_SIGNS)[number];
+
+/** Another style inside a text: for what stands between two of its signs. */
+export class Accent {
+  @OneOf(ACCENT_SIGNS, 'sign that stands before and behind what is set so') sign!: AccentSign;
+  @Text(80, 'family of the font; null for that of the text', { nullable: true }) family!: string | null;
+  @Whole(100, 900, 'weight; null for that of the text', { nullable: true }) weight!: number | null;
+  @Flag('italic') italic!: boolean;
+  @Num(0.2, 4, 'size, times that of the text') size!: number;
+  @Colour('colour; null for the fill of the text', { nullable: true }) colour!: string | null;
 }
 
 export const CLOCK_FORMATS = ['m:ss', 'm:ss.t', 'h:mm:ss', 'frames', 'hh:mm'] as const;
@@ -44,6 +58,7 @@ export class TextContent {
   @OneOf(['text'], 'text') kind!: 'text';
   @Text(MOST_TEXT, 'the words; lines are parted by a line feed') text!: string;
   @Nested(() => TextStyle, 'how it is set') style!: TextStyle;
+  @ListOf(() => Accent, ACCENT_SIGNS.length, 'other styles inside it, one for a sign') accents!: Accent[];
 }
 export class RectangleContent {
   @OneOf(['rectangle'], 'rectangle') kind!: 'rectangle';
@@ -121,6 +136,13 @@ export class WholeMove extends ElementMove {
   @OneOf(WHOLE_WAYS, 'how') override way!: (typeof WHOLE_WAYS)[number];
 }
 
+/** What an element does again and again while its graphic stands: it goes part of the way out, and comes back. */
+export class HoldMove extends WholeMove {
+  @Num(0, 1, 'how far it goes: 1 is all the way') depth!: number;
+  @Whole(0, 9000, 'frames that it rests before the next time') rest!: number;
+  @Whole(0, 1000, 'how often; 0 for as long as it stands') times!: number;
+}
+
 export const KEYED = ['x', 'y', 'width', 'height', 'opacity', 'rotation'] as const;
 export type Keyed = (typeof KEYED)[number];
 
@@ -171,6 +193,7 @@ export class Element extends Finish {
   @Nested(() => ElementMove, 'how it comes', { nullable: true }) in!: ElementMove | null;
   @Nested(() => ElementMove, 'how it goes', { nullable: true }) out!: ElementMove | null;
   @Nested(() => ElementMove, 'how it changes when a value changes on air', { nullable: true }) change!: ElementMove | null;
+  @Nested(() => HoldMove, 'what it does while it stands', { nullable: true }) hold!: HoldMove | null;
   @ListOf(() => Keyframe, 200, 'keyframes') keyframes!: Keyframe[];
   @Variant(contentClass, 'what it is; fields depend on `kind`') content!: Content;
 }

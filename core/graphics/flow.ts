@@ -2,7 +2,7 @@
 import { type Element } from './element';
 
 /** Elements moved by `by` along an axis, with all that is in them. */
-function shift(all: Map<string, Element>, id: string, axis: 'x' | 'y', by: number): void {
+export function shift(all: Map<string, Element>, id: string, axis: 'x' | 'y', by: number): void {
   const element = all.get(id);
   if (!element || by === 0) return;
   all.set(id, { ...element, [axis]: element[axis] + by });

@@ -31,7 +31,7 @@ function* referred(show: Show): Iterable<string> {
 }
 
 /** Identities of graphics and entries that lanes, boxes, transitions and the like refer to, and what is in Next or on air. */
-function meant({ show, air }: Desk, watched: Iterable<string>): Set<string> {
+export function meant({ show, air }: Desk, watched: Iterable<string>): Set<string> {
   const ids = new Set<string>(watched);
   for (const id of referred(show)) ids.add(id);
   for (const id of [air.nextId, air.onAirId, air.transition?.fromId]) if (id) ids.add(id);

@@ -1,5 +1,6 @@
 /** One object for equal parts of graphics: copies that come over a port are known again, so that what was worked out for them stays. */
 import { type Desk } from '../desk/air';
+import { lanePicturesOf } from '../picture/air';
 import { type Filled } from './air';
 
 /** Designs and values that are kept; the oldest is forgotten. A design may have a hundred kilobytes as text. */
@@ -25,10 +26,7 @@ function internFilled(filled: Filled): void {
 
 /** Does so for everything on air, and for graphics of the document where `graphics` says that they are new. Changes the desk, which must be the caller's own copy. */
 export function internDesk({ show, air }: Desk, graphics: boolean): void {
-  const shown = [
-    ...Object.values(air.graphics.shown),
-    ...Object.values(air.lanes).flatMap((l) => [l.picture, l.leaving?.picture].flatMap((p) => (p?.kind === 'graphic' ? [p.shown] : []))),
-  ];
+  const shown = [...Object.values(air.graphics.shown), ...lanePicturesOf(air.lanes)];
   for (const one of shown) {
     internFilled(one);
     if (one.before) internFilled(one.before);

@@ -1,5 +1,6 @@
 /** What the mixers draw of a graphic: its layers as items, with what their moves make of them at a frame. */
 import { type DrawItem } from '../picture/draw';
+import { ease } from '../picture/easing';
 import { uncovered } from '../picture/moving';
 import { intersect, type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
@@ -10,8 +11,9 @@ import { type Filled, type GraphicsAir } from './air';
 import { clockText } from './clocks';
 import { type Clock, type Graphic } from './document';
 import { type Element } from './element';
+import { type Sizes } from './grow';
 import { applied, changing, lengthOf, type Motion, motionOf, type Phase, progressOf, STILL } from './motion';
-import { layersOf, type Moment, type Paint, paintAlone, paintTogether } from './paint';
+import { type Inked, layersOf, type Moment, type Paint, paintAlone, paintTogether, paintWhole } from './paint';
 import { type Drawn, drawnElements } from './values';
 
 /** Frames that a graphic takes to come, as a whole and by its elements. */
@@ -118,11 +120,15 @@ export function rolled(from: string, to: string, share: number): string | null {
 const textOf = ({ content }: Element): string => (content.kind === 'text' ? content.text : '');
 
 /** The moment of an element in a motion; null for its plain self, `gone` where it shows nothing at all. */
-function momentOf(stage: Stage, { element }: Drawn, motion: Motion, countFrom: string): Moment | null | 'gone' {
+function momentOf(
+  { clocks, air, frame, rate }: Pick<Asked, 'clocks' | 'air' | 'frame' | 'rate'>,
+  { element }: Drawn,
+  motion: Motion,
+  countFrom: string,
+): Moment | null | 'gone' {
   const { content } = element;
   const moment: Moment = {};
   if (content.kind === 'clock') {
-    const { clocks, air, frame, rate } = stage.asked;
     const clock = clocks.find((c) => c.id === content.clockId);
     const said = clockText(clock, air, content.format, content.lastSeconds, frame, rate);
     if (!said) return 'gone';
@@ -200,7 +206,7 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
     const item = windowItem(stage, now.element, motion);
     return item ? [item] : [];
   }
-  const moment = momentOf(stage, now, motion, countFrom);
+  const moment = momentOf(stage.asked, now, motion, countFrom);
   if (moment === 'gone') return [];
   const item = paintItem(stage, paintAlone(now, moment, stage.raster), drawn.element, motion, drawn.element.id);
   return item ? [item] : [];
@@ -222,7 +228,7 @@ export function graphicItems(asked: Asked): DrawItem[] {
   const x = target.x + (target.width - raster.width * scale) / 2;
   const y = target.y + (target.height - raster.height * scale) / 2;
   const stage: Stage = { asked, raster, scale, x, y, clip: asked.cut ? target : null };
-  const elements = drawnElements(filled);
+  const elements = drawnElements(filled, asked.air.sizes);
   const whole = wholeMotion(graphic, phase);
   // As one picture, so that what lies under others in it is not seen through them while it fades.
   const asOne =
@@ -230,10 +236,31 @@ export function graphicItems(asked: Asked): DrawItem[] {
     !before &&
     elements.length > 0 &&
     elements.every(
-      ({ element: e }) => !e.in && !e.out && e.keyframes.length === 0 && e.content.kind !== 'window' && e.content.kind !== 'clock',
+      ({ element: e }) =>
+        !e.in && !e.out && !e.hold && e.keyframes.length === 0 && e.content.kind !== 'window' && e.content.kind !== 'clock',
     );
   const items = asOne ? asOneItem(stage, elements) : layerItems(stage, elements);
   return whole === STILL ? items : items.flatMap((item) => throughWhole(stage, item, whole, toShow(stage, aroundElements(graphic))) ?? []);
+}
+
+/**
+ * A graphic at rest as one paint of its whole raster, for places where it is one picture: a box with corners, a border, a key. Null for one with
+ * live pictures between its elements, which no paint can hold.
+ */
+export function graphicAsPaint({
+  filled,
+  clocks,
+  air,
+  frame,
+  rate,
+}: Pick<Asked, 'filled' | 'clocks' | 'air' | 'frame' | 'rate'>): Paint | null {
+  const elements = drawnElements(filled, air.sizes);
+  if (elements.some(({ element }) => element.content.kind === 'window')) return null;
+  const inked = elements.flatMap((drawn): Inked[] => {
+    const moment = momentOf({ clocks, air, frame, rate }, drawn, STILL, '');
+    return moment === 'gone' ? [] : [{ element: drawn.element, mask: drawn.mask, moment }];
+  });
+  return inked.length === 0 ? null : paintWhole(inked, elements, filled.graphic.raster);
 }
 
 /** The whole graphic as one paint. */
@@ -248,7 +275,8 @@ function layerItems(stage: Stage, elements: readonly Drawn[]): DrawItem[] {
   const { filled, before, phase } = stage.asked;
   const { raster } = stage;
   const comes = inLength(filled.graphic);
-  const changes = before && before.frames < changeLength(filled.graphic) ? changesOf(before.filled, elements, raster) : null;
+  const changes =
+    before && before.frames < changeLength(filled.graphic) ? changesOf(before.filled, elements, raster, stage.asked.air.sizes) : null;
   const drawn = layersOf(elements).map((layer): Placed => {
     const first = layer[0] as Drawn;
     const ids = layer.map((d) => d.element.id);
@@ -273,7 +301,7 @@ interface Placed {
 
 /** What the new values hide goes by its own move, between the elements that it stood between. */
 function addGone(stage: Stage, drawn: Placed[], before: NonNullable<Asked['before']>, changes: ReadonlyMap<string, Drawn | null>): void {
-  const old = drawnElements(before.filled);
+  const old = drawnElements(before.filled, stage.asked.air.sizes);
   old.forEach((was, i) => {
     const { id } = was.element;
     if (!changes.has(id) || drawn.some(({ ids }) => ids.includes(id))) return;
@@ -319,8 +347,8 @@ function aroundElements({ elements, raster }: Graphic): Rect {
 }
 
 /** Elements that differ from what was shown before, with what they were: null for those that were not there. */
-function changesOf(before: Filled, now: readonly Drawn[], raster: Raster): Map<string, Drawn | null> {
-  const old = new Map(drawnElements(before).map((d) => [d.element.id, d]));
+function changesOf(before: Filled, now: readonly Drawn[], raster: Raster, sizes: Sizes): Map<string, Drawn | null> {
+  const old = new Map(drawnElements(before, sizes).map((d) => [d.element.id, d]));
   const changes = new Map<string, Drawn | null>();
   for (const drawn of now) {
     const was = old.get(drawn.element.id);
@@ -332,8 +360,27 @@ function changesOf(before: Filled, now: readonly Drawn[], raster: Raster): Map<s
   return changes;
 }
 
+/** True when an element differs just in its place or size: something that grew has pushed it. */
+function onlyPushed(old: Drawn, now: Drawn, raster: Raster): boolean {
+  const { x, y, width, height } = old.element;
+  return (
+    old.mask === now.mask &&
+    paintAlone(old, null, raster).key === paintAlone({ ...now, element: { ...now.element, x, y, width, height } }, null, raster).key
+  );
+}
+
+/** The motion of an element on its way from where it stood to where something that grew has pushed it, while the change lasts. */
+function pushed(stage: Stage, from: Element, to: Element, motion: Motion, frames: number): Motion {
+  const share = ease('in-out', Math.min(1, frames / Math.max(1, changeLength(stage.asked.filled.graphic))));
+  const at = (property: 'x' | 'y' | 'width' | 'height') =>
+    from[property] === to[property] ? {} : { [property]: from[property] + (to[property] - from[property]) * share };
+  return { ...motion, keyed: { ...at('x'), ...at('y'), ...at('width'), ...at('height'), ...motion.keyed } };
+}
+
 function changedItems(stage: Stage, old: Drawn | null, now: Drawn | null, motion: Motion, frames: number): DrawItem[] {
   const { change } = (now ?? old)?.element ?? {};
+  if (old && now && onlyPushed(old, now, stage.raster))
+    return elementItems(stage, now, pushed(stage, old.element, now.element, motion, frames));
   if (!change) return now ? elementItems(stage, now, motion) : [];
   if (change.way === 'count') {
     if (!now) return [];

@@ -140,6 +140,15 @@ function entryIds(show: Raw): (id: unknown) => string {
 
 const fill = (colour: string, opacity: number): Raw => ({ kind: 'colour', colour, opacity });
 
+/** A graphic of version 7, also one that came as a file: elements can do something while they stand, texts have other styles inside. */
+export const graphicOf8 = (graphic: Raw): Raw => ({
+  ...graphic,
+  elements: listOf(graphic.elements).map((e) => {
+    const content = objectOf(e.content);
+    return { ...e, hold: null, content: content.kind === 'text' ? { ...content, accents: [] } : e.content };
+  }),
+});
+
 export const graphicsMigrations: Migrations = {
   7: ({ cards, ...show }) => {
     const idOf = entryIds({ ...show });
@@ -169,6 +178,17 @@ export const graphicsMigrations: Migrations = {
       tableaux: [],
     };
   },
+  8: (show) => {
+    const graphics = objectOf(show.graphics);
+    return {
+      ...show,
+      graphics: {
+        ...graphics,
+        list: listOf(graphics.list).map(graphicOf8),
+        clocks: listOf(graphics.clocks).map((c) => ({ ...c, endWords: '' })),
+      },
+    };
+  },
 };
 
 export const graphicsAirMigrations: Migrations = {
@@ -191,6 +211,30 @@ export const graphicsAirMigrations: Migrations = {
         }),
       ),
       graphics: { shown: {}, clocks: {}, day: null },
+    };
+  },
+  8: (air) => {
+    const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf8(objectOf(raw.graphic)) });
+    const shown = (raw: Raw): Raw => ({ ...filled(raw), before: raw.before ? filled(objectOf(raw.before)) : null });
+    const copied = (picture: unknown): unknown => {
+      const { kind, shown: copy } = objectOf(picture);
+      return kind === 'graphic' ? { ...objectOf(picture), shown: shown(objectOf(copy)) } : (picture ?? null);
+    };
+    const graphics = objectOf(air.graphics);
+    return {
+      ...air,
+      lanes: Object.fromEntries(
+        Object.entries(objectOf(air.lanes)).map(([id, raw]) => {
+          const lane = objectOf(raw);
+          const leaving = lane.leaving ? { ...objectOf(lane.leaving), picture: copied(objectOf(lane.leaving).picture) } : null;
+          return [id, { ...lane, picture: copied(lane.picture), leaving }];
+        }),
+      ),
+      graphics: {
+        ...graphics,
+        sizes: {},
+        shown: Object.fromEntries(Object.entries(objectOf(graphics.shown)).map(([id, copy]) => [id, shown(objectOf(copy))])),
+      },
     };
   },
 };

@@ -3,9 +3,9 @@ import { ease } from '../picture/easing';
 import { wayOut } from '../picture/moving';
 import { type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
-import { type Element, type ElementMove, type Keyed } from './element';
+import { type Element, type ElementMove, type HoldMove, type Keyed } from './element';
 
-/** Where a graphic is on its way. Frames count from the beginning of each phase. */
+/** Where a graphic is on its way. Frames count from the beginning of each phase. One that goes before it has come has both: where it had come to, and how far it has gone. */
 export interface Phase {
   /** Frames since it came; Infinity when that is long over. */
   in: number;
@@ -101,6 +101,17 @@ export function keyedValue(element: Element, phase: 'in' | 'hold' | 'out', prope
   return before.value + (next.value - before.value) * share;
 }
 
+/** How far an element is there so many frames after its graphic has come, while it does what it does as it stands: 1 is all there. */
+export function holdLevel(move: HoldMove, frames: number): number {
+  const since = frames - move.start;
+  if (since < 0 || move.frames === 0 || !Number.isFinite(since)) return 1;
+  const round = Math.floor(since / (move.frames + move.rest));
+  if (move.times > 0 && round >= move.times) return 1;
+  const share = (since - round * (move.frames + move.rest)) / move.frames;
+  if (share >= 1) return 1;
+  return 1 - move.depth * ease(move.easing, share < 0.5 ? share * 2 : 2 - share * 2);
+}
+
 const KEYS: readonly Keyed[] = ['x', 'y', 'width', 'height', 'opacity', 'rotation'];
 
 function keyedAt(element: Element, { in: comes, out }: Phase, inLength: number): Motion['keyed'] {
@@ -109,13 +120,24 @@ function keyedAt(element: Element, { in: comes, out }: Phase, inLength: number):
   for (const property of KEYS) {
     const value =
       out !== null
-        ? (keyedValue(element, 'out', property, out) ?? lastOf(element, property))
+        ? goingValue(element, property, comes, out, inLength)
         : comes >= inLength
           ? (keyedValue(element, 'hold', property, comes - inLength) ?? keyedValue(element, 'in', property, Infinity))
           : keyedValue(element, 'in', property, comes);
     if (value !== undefined) keyed[property] = value;
   }
   return keyed;
+}
+
+/** A keyed property on the way out. One that had not come yet makes up on its way what it lacked, so that it does not jump. */
+function goingValue(element: Element, property: Keyed, comes: number, out: number, inLength: number): number | undefined {
+  const rest = lastOf(element, property);
+  const value = keyedValue(element, 'out', property, out) ?? rest;
+  const had = comes < inLength ? keyedValue(element, 'in', property, comes) : undefined;
+  if (had === undefined || value === undefined) return value ?? had;
+  const length = element.keyframes.reduce((most, k) => (k.phase === 'out' && k.property === property ? Math.max(most, k.frame) : most), 0);
+  const left = length === 0 ? 1 : 1 - Math.min(1, out / length);
+  return value + (had - (rest ?? had)) * left;
 }
 
 const lastOf = (element: Element, property: Keyed): number | undefined =>
@@ -127,6 +149,10 @@ export function motionOf(element: Element, phase: Phase, inLength: number, raste
   if (element.in && phase.in < lengthOf(element.in))
     motion = applied(motion, element.in, progressOf(element.in, phase.in), element, raster);
   if (element.out && phase.out !== null) motion = applied(motion, element.out, 1 - progressOf(element.out, phase.out), element, raster);
+  if (element.hold && phase.in >= inLength) {
+    const level = holdLevel(element.hold, phase.in - inLength);
+    motion = applied(motion, element.hold, level, element, raster);
+  }
   const keyed = keyedAt(element, phase, inLength);
   return Object.keys(keyed).length > 0 ? { ...motion, keyed } : motion;
 }

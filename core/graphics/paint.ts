@@ -55,6 +55,7 @@ const UNINKED: ReadonlySet<string> = new Set([
   'in',
   'out',
   'change',
+  'hold',
   'keyframes',
   'visible',
   'hideWhenEmpty',
@@ -63,9 +64,9 @@ const UNINKED: ReadonlySet<string> = new Set([
 /** Of an element, what its pixels depend on. */
 const inkOf = (element: Element): object => Object.fromEntries(Object.entries(element).filter(([property]) => !UNINKED.has(property)));
 
-/** The paint of several elements, back to front. */
-export function paintOf(inked: readonly Inked[], raster: Raster): Paint {
-  const bounds = around(inked.map(({ element, moment }) => inkBounds(element, raster, moment?.blur ?? 0)));
+/** The paint of several elements, back to front; all that has ink, or just a part of the raster. */
+export function paintOf(inked: readonly Inked[], raster: Raster, part?: Rect): Paint {
+  const bounds = part ?? around(inked.map(({ element, moment }) => inkBounds(element, raster, moment?.blur ?? 0)));
   return {
     key: hashOf(JSON.stringify([raster, bounds, inked.map(({ element, mask, moment }) => [inkOf(element), mask && inkOf(mask), moment])])),
     bounds,
@@ -105,6 +106,21 @@ export function paintTogether(run: readonly Drawn[], raster: Raster): Paint {
         raster,
       )),
     );
+  return paint;
+}
+
+const wholes = new WeakMap<readonly Drawn[], Map<string, Paint>>();
+
+/** The paint of a whole raster, each element in its moment. */
+export function paintWhole(inked: readonly Inked[], of: readonly Drawn[], raster: Raster): Paint {
+  const key = JSON.stringify(inked.map(({ moment }) => moment));
+  const kept = wholes.get(of) ?? new Map<string, Paint>();
+  wholes.set(of, kept);
+  const found = kept.get(key);
+  if (found) return found;
+  if (kept.size >= MOMENTS) kept.clear();
+  const paint = paintOf(inked, raster, { x: 0, y: 0, ...raster });
+  kept.set(key, paint);
   return paint;
 }
 

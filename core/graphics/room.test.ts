@@ -78,7 +78,7 @@ describe('a trial', () => {
     expect([phase(null), phase(4), phase(comes + hold + 2)]).toEqual([
       { in: Infinity, out: null },
       { in: 4, out: null },
-      { in: Infinity, out: 2 },
+      { in: comes + hold, out: 2 },
     ]);
   });
 });

@@ -1,11 +1,14 @@
 /** Setting text into a box, with widths measured by whoever draws it. Lengths are pixels of the graphic's raster. */
-import { type TextStyle } from './element';
+import { carried, marked } from './accents';
+import { type Accent, type TextStyle } from './element';
 
-/** Width of a piece of text at the style's own size, and how far letters reach above and below the baseline, shares of the size. */
+/** Width of a piece of text (with its marks) at the style's own size, and how far letters reach above and below the baseline, shares of the size. */
 export interface Measure {
   width: (text: string) => number;
   ascent: number;
   descent: number;
+  /** Size of the largest letters of a line, times the style's; 1 where it is not given. */
+  tall?: (line: string) => number;
 }
 
 export interface Line {
@@ -74,9 +77,9 @@ function wrapped(paragraph: string, room: number, measure: Measure, space: numbe
 
 function linesOf(text: string, style: TextStyle, room: number, measure: Measure): string[] {
   const paragraphs = text.split('\n', MOST_LINES);
-  if (!style.wrap) return paragraphs;
+  if (!style.wrap) return carried(paragraphs);
   const space = measure.width(' ');
-  return paragraphs.flatMap((p) => wrapped(p, room, measure, space)).slice(0, MOST_LINES);
+  return carried(paragraphs.flatMap((p) => wrapped(p, room, measure, space)).slice(0, MOST_LINES));
 }
 
 /** The most of a line that fits into `room` with an ellipsis behind it. */
@@ -91,16 +94,43 @@ function ellipsed(text: string, room: number, measure: Measure): string {
   return low === 0 ? '…' : `${letters.slice(0, low).join('').trimEnd()}…`;
 }
 
+/** Height of lines from the first to the last, pixels at the style's own size. */
+const heightOf = (lines: readonly string[], leading: number, tall: (line: string) => number): number =>
+  lines.reduce((sum, line) => sum + leading * tall(line), 0);
+
+/** How large a box is that just holds `text`: `width` pixels wide at most where it wraps. */
+export function sizeOfText(
+  text: string,
+  style: TextStyle,
+  accents: readonly Accent[],
+  width: number,
+  measure: Measure,
+): { width: number; height: number } {
+  const lines = linesOf(shownText(marked(text, accents), style), style, width, measure);
+  return {
+    width: Math.ceil(lines.reduce((most, line) => Math.max(most, measure.width(line)), 0)),
+    height: Math.ceil(heightOf(lines, style.size * style.lineHeight, measure.tall ?? (() => 1))),
+  };
+}
+
 /** Sets `text` into a box of `width` × `height`: smaller, narrower or cut where it does not fit, as the style says. */
-export function layoutText(text: string, style: TextStyle, width: number, height: number, measure: Measure): SetText {
-  const shown = shownText(text, style);
+export function layoutText(
+  text: string,
+  style: TextStyle,
+  width: number,
+  height: number,
+  measure: Measure,
+  accents: readonly Accent[] = [],
+): SetText {
+  const shown = shownText(marked(text, accents), style);
+  const tall = measure.tall ?? (() => 1);
   const leading = style.size * style.lineHeight;
   const widest = (lines: readonly string[]) => lines.reduce((most, line) => Math.max(most, measure.width(line)), 0);
   let factor = 1;
   let squeeze = 1;
   let lines = linesOf(shown, style, width, measure);
   const fits = (of: readonly string[], by: number) =>
-    of.length * leading * by <= height + leading * 0.35 && widest(of) * by <= width + 0.01;
+    heightOf(of, leading, tall) * by <= height + leading * 0.35 && widest(of) * by <= width + 0.01;
   if (style.overflow === 'shrink' && !fits(lines, 1)) {
     if (style.wrap) {
       // Smaller letters break elsewhere: the largest size that fits is looked for.
@@ -119,9 +149,13 @@ export function layoutText(text: string, style: TextStyle, width: number, height
   }
   if (style.overflow === 'squeeze') squeeze = Math.max(LEAST_FACTOR * 0.75, Math.min(1, width / Math.max(1, widest(lines))));
   let cut = false;
-  if (style.overflow !== 'spill') {
+  if (style.overflow !== 'spill' && style.overflow !== 'grow') {
     const room = width / (factor * squeeze);
-    const most = Math.max(1, Math.floor((height + leading * factor * 0.35) / (leading * factor)));
+    let most = 1;
+    for (let used = leading * factor * tall(lines[0] ?? ''); most < lines.length; most += 1) {
+      used += leading * factor * tall(lines[most] as string);
+      if (used > height + leading * factor * 0.35 + 1e-6) break;
+    }
     if (lines.length > most) {
       cut = true;
       lines = [...lines.slice(0, most - 1), `${lines[most - 1] ?? ''}…`];
@@ -134,13 +168,17 @@ export function layoutText(text: string, style: TextStyle, width: number, height
   }
   const step = leading * factor;
   const [ascent, descent] = [measure.ascent * style.size * factor, measure.descent * style.size * factor];
-  const block = step * (lines.length - 1) + ascent + descent;
+  const talls = lines.map(tall);
+  const block =
+    talls.reduce((sum, t) => sum + t, 0) * step - (talls[0] ?? 1) * step + (talls[0] ?? 1) * ascent + (talls.at(-1) ?? 1) * descent;
   const top = style.down === 'top' ? 0 : style.down === 'bottom' ? height - block : (height - block) / 2;
+  let baseline = top + (talls[0] ?? 1) * ascent;
   return {
     lines: lines.map((line, i) => {
+      if (i > 0) baseline += (talls[i] ?? 1) * step;
       const across = measure.width(line) * factor * squeeze;
       const x = style.across === 'left' ? 0 : style.across === 'right' ? width - across : (width - across) / 2;
-      return { text: line, x, y: top + ascent + i * step, width: across };
+      return { text: line, x, y: baseline, width: across };
     }),
     factor,
     squeeze,

@@ -3,6 +3,8 @@ import { type Filled } from './air';
 import { type EntryValue, type Field, type Graphic, type TargetProperty, type Value } from './document';
 import { type Element } from './element';
 import { closeGaps } from './flow';
+import { type Growing, grown, growingOf, type Sizes } from './grow';
+import { inGroup } from './in-group';
 
 /** The value of a field: what is filled in, or its default where nothing of its kind is. */
 export function valueOf(field: Field, values: readonly EntryValue[]): Value {
@@ -120,55 +122,87 @@ function inGroups(element: Element, byId: ReadonlyMap<string, Element>): Element
     const group = byId.get(id);
     if (!group) break;
     if (!group.visible) return null;
-    if (group.opacity < 1 || group.in || group.out || group.change)
-      drawn = {
-        ...drawn,
-        opacity: drawn.opacity * group.opacity,
-        in: drawn.in ?? group.in,
-        out: drawn.out ?? group.out,
-        change: drawn.change ?? group.change,
-      };
+    drawn = inGroup(drawn, group);
     id = group.parentId;
   }
   return drawn;
 }
 
-function draw(graphic: Graphic, values: readonly EntryValue[]): readonly Drawn[] {
-  const filled = closeGaps(withValues(graphic, values));
+/** Elements of groups that flow, the groups themselves too: a change of values may push them. */
+function flowingOf(elements: readonly Element[], byId: ReadonlyMap<string, Element>): ReadonlySet<string> {
+  const flows = (id: string | null, depth = 0): boolean => {
+    const e = id === null || depth > elements.length ? undefined : byId.get(id);
+    return e !== undefined && ((e.content.kind === 'group' && e.content.flow !== 'none') || flows(e.parentId, depth + 1));
+  };
+  return new Set(elements.filter((e) => flows(e.id)).map((e) => e.id));
+}
+
+/** True when a group has something of its own to draw: it is a plate behind what is in it then. */
+const hasPlate = ({ fill, stroke }: Element): boolean => fill.kind !== 'none' || (stroke.width > 0 && stroke.opacity > 0);
+
+function draw(graphic: Graphic, values: readonly EntryValue[], sizes: Sizes): readonly Drawn[] {
+  const filled = closeGaps(grown(withValues(graphic, values), sizes));
   const byId = new Map(filled.map((e) => [e.id, e]));
   const masks = new Set(filled.flatMap((e) => (e.mask ? [e.mask.elementId] : [])));
+  const flowing = flowingOf(filled, byId);
   const targets = new Set(graphic.fields.flatMap((f) => f.targets.map((t) => t.elementId)));
   return filled.flatMap((own) => {
-    if (!own.visible || own.content.kind === 'group' || masks.has(own.id)) return [];
+    if (!own.visible || (own.content.kind === 'group' && !hasPlate(own)) || masks.has(own.id)) return [];
     const element = inGroups(own, byId);
     if (!element) return [];
-    const { in: comes, out, change, keyframes, content } = element;
+    const { in: comes, out, change, hold, keyframes, content } = element;
     const alone =
       targets.has(own.id) ||
+      flowing.has(own.id) ||
       comes !== null ||
       out !== null ||
       change !== null ||
+      hold !== null ||
       keyframes.length > 0 ||
       content.kind === 'clock' ||
       content.kind === 'window';
-    return [{ element, mask: own.mask ? (byId.get(own.mask.elementId) ?? null) : null, alone }];
+    return [{ element, mask: maskOf(own, byId), alone }];
   });
 }
 
+/** The element that masks another, where its own groups place it. */
+function maskOf({ mask }: Element, byId: ReadonlyMap<string, Element>): Element | null {
+  const found = mask && byId.get(mask.elementId);
+  return found ? (inGroups({ ...found, opacity: 1 }, byId) ?? found) : null;
+}
+
+interface KnownValues {
+  /** Texts whose boxes grow, and the sizes that they were drawn with. */
+  growing: readonly Growing[];
+  sizes: string;
+  drawn: readonly Drawn[];
+}
 interface Known {
   fields: Graphic['fields'];
-  byValues: WeakMap<readonly EntryValue[], readonly Drawn[]>;
+  byValues: WeakMap<readonly EntryValue[], KnownValues>;
 }
 const known = new WeakMap<readonly Element[], Known>();
 
-/** The elements of a filled graphic as they are drawn, back to front. The same answer for the same elements, fields and values. */
-export function drawnElements({ graphic, values }: Filled): readonly Drawn[] {
+const NO_SIZES: Sizes = {};
+
+const sizesOf = (growing: readonly Growing[], sizes: Sizes): string =>
+  growing.map(({ key }) => `${sizes[key]?.width ?? '-'}×${sizes[key]?.height ?? '-'}`).join();
+
+/**
+ * The elements of a filled graphic as they are drawn, back to front. The same answer for the same elements, fields, values and sizes of the
+ * words in boxes that grow.
+ */
+export function drawnElements({ graphic, values }: Filled, sizes: Sizes = NO_SIZES): readonly Drawn[] {
   const { elements, fields } = graphic;
   // What is stored never changes in place; drafts do, and are not kept.
-  if (![elements, fields, values].every(Object.isFrozen)) return draw(graphic, values);
+  if (![elements, fields, values].every(Object.isFrozen)) return draw(graphic, values, sizes);
   let mine = known.get(elements);
   if (mine?.fields !== fields) known.set(elements, (mine = { fields, byValues: new WeakMap() }));
-  const found = mine.byValues.get(values) ?? draw(graphic, values);
-  mine.byValues.set(values, found);
-  return found;
+  const found = mine.byValues.get(values);
+  const growing = found?.growing ?? growingOf(withValues(graphic, values));
+  const measured = sizesOf(growing, sizes);
+  if (found?.sizes === measured) return found.drawn;
+  const drawn = draw(graphic, values, sizes);
+  mine.byValues.set(values, { growing, sizes: measured, drawn });
+  return drawn;
 }

@@ -52,11 +52,27 @@ export function laneIsUp(lane: AirLane, frame: number): boolean {
   return laneFade(lane, frame).to === 1;
 }
 
-/** Everything a lane shows at `frame`, lowest first, with its level 0 to 1, and whether it is on its way out. */
-export function lanePictures(lane: AirLane, frame: number): { picture: LanePicture; level: number; going: boolean }[] {
-  const shown: { picture: LanePicture; level: number; going: boolean }[] = [];
-  if (lane.leaving) shown.push({ picture: lane.leaving.picture, level: fadeLevel(lane.leaving.fade, frame), going: true });
+/** The copies of graphics in lanes, those on their way out too. */
+export const lanePicturesOf = (lanes: Readonly<Record<string, AirLane>>): Shown[] =>
+  Object.values(lanes).flatMap((l) => [l.picture, l.leaving?.picture].flatMap((p) => (p?.kind === 'graphic' ? [p.shown] : [])));
+
+/** One picture of a lane at a frame. */
+export interface LaneShown {
+  picture: LanePicture;
+  /** 0 is gone, 1 is there. */
+  level: number;
+  /** On its way out. */
+  going: boolean;
+  /** What moves it: from which level, since which frame. */
+  fade: Fade;
+}
+
+/** Everything a lane shows at `frame`, lowest first. */
+export function lanePictures(lane: AirLane, frame: number): LaneShown[] {
+  const shown: LaneShown[] = [];
+  if (lane.leaving)
+    shown.push({ picture: lane.leaving.picture, level: fadeLevel(lane.leaving.fade, frame), going: true, fade: lane.leaving.fade });
   const fade = laneFade(lane, frame);
-  if (lane.picture) shown.push({ picture: lane.picture, level: fadeLevel(fade, frame), going: fade.to === 0 });
+  if (lane.picture) shown.push({ picture: lane.picture, level: fadeLevel(fade, frame), going: fade.to === 0, fade });
   return shown.filter((item) => item.level > 0);
 }

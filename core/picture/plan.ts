@@ -4,8 +4,10 @@ import { type Air } from '../desk/air';
 import { type Shown } from '../graphics/air';
 import { type WholeMove } from '../graphics/element';
 import { graphicItems, inLength, outLength } from '../graphics/items';
+import { type Graphic } from '../graphics/document';
+import { type Phase } from '../graphics/motion';
 import { sameFilled, shownAt } from '../graphics/showing';
-import { type AirLane, type LanePicture, lanePictures } from './air';
+import { type AirLane, type LanePicture, lanePictures, type LaneShown } from './air';
 import { fadeLevel } from '../time/fade';
 import { fullRect, intersect } from '../show/geometry';
 import { findPicture } from '../desk/pictures';
@@ -36,8 +38,31 @@ function moved(item: DrawItem, move: Move, level: number, raster: Raster): DrawI
 /** How a lane moves what comes and goes in it, for graphics that have no moves of their own. */
 const asWholeMove = ({ kind, edge, easing, frames }: Move): WholeMove => ({ way: kind, edge, easing, start: 0, frames });
 
-/** A graphic in a lane: it moves by its own moves, or by the lane's where it has none. `level` 0 is gone, 1 is there. */
-function laneGraphic(show: Show, air: Air, lane: Lane, id: string, shown: Shown, frame: number, level: number, going: boolean): DrawItem[] {
+/** Where a graphic in a lane is on its way. One that is sent off before it has come goes from where it is; one that is called back comes the way it went. */
+function phaseIn(graphic: Graphic, shown: Shown, frame: number, { level, going, fade }: Omit<LaneShown, 'picture'>): Phase {
+  const [comes, goes] = [inLength(graphic), outLength(graphic)];
+  const stands = Math.max(comes, frame - shown.start);
+  if (going) {
+    const had = fade.from < 1 ? fade.from * comes : Math.max(comes, fade.start - shown.start);
+    return { in: had, out: (1 - (fade.from > 0 ? level / fade.from : 0)) * goes };
+  }
+  if (level >= 1) return { in: stands, out: null };
+  return fade.from > 0 ? { in: stands, out: (1 - level) * goes } : { in: level * comes, out: null };
+}
+
+/** At rest, or as far as `level` on its way in. */
+const at = (level: number): Omit<LaneShown, 'picture'> => ({ level, going: false, fade: { from: 0, to: 1, start: 0, frames: 0 } });
+
+/** A graphic in a lane: it moves by its own moves, or by the lane's where it has none. */
+function laneGraphic(
+  show: Show,
+  air: Air,
+  lane: Lane,
+  id: string,
+  shown: Shown,
+  frame: number,
+  way: Omit<LaneShown, 'picture'>,
+): DrawItem[] {
   const { graphic: own, values, before } = shown;
   const graphic = {
     ...own,
@@ -48,11 +73,7 @@ function laneGraphic(show: Show, air: Air, lane: Lane, id: string, shown: Shown,
   const items = graphicItems({
     filled: { graphic, values },
     before: before && { filled: before, frames: frame - before.start },
-    phase: going
-      ? { in: Infinity, out: (1 - level) * outLength(graphic) }
-      : level >= 1
-        ? { in: Math.max(inLength(graphic), frame - shown.start), out: null }
-        : { in: level * inLength(graphic), out: null },
+    phase: phaseIn(graphic, shown, frame, way),
     frame,
     target: lane.rect ?? fullRect(show.raster),
     clocks: show.graphics.clocks,
@@ -65,7 +86,7 @@ function laneGraphic(show: Show, air: Air, lane: Lane, id: string, shown: Shown,
 }
 
 function laneScene(show: Show, air: Air, lane: Lane, picture: LanePicture, frame: number): DrawItem[] {
-  if (picture.kind === 'graphic') return laneGraphic(show, air, lane, picture.id, picture.shown, frame, 1, false);
+  if (picture.kind === 'graphic') return laneGraphic(show, air, lane, picture.id, picture.shown, frame, at(1));
   const place = lane.rect ?? fullRect(show.raster);
   const key = lane.key && keyPlan(show, lane.key);
   const scene = sceneOf(show, air, picture.id, frame);
@@ -84,10 +105,10 @@ function laneItems(show: Show, air: Air, frame: number, throughBlack: boolean): 
   return show.lanes.flatMap((lane) => {
     const state = air.lanes[lane.id];
     if (!state || lane.throughBlack !== throughBlack) return [];
-    return lanePictures(state, frame).flatMap(({ picture, level, going }) =>
+    return lanePictures(state, frame).flatMap(({ picture, ...way }) =>
       picture.kind === 'graphic'
-        ? laneGraphic(show, air, lane, picture.id, picture.shown, frame, level, going)
-        : laneScene(show, air, lane, picture, frame).map((item) => moved(item, going ? lane.out : lane.in, level, show.raster)),
+        ? laneGraphic(show, air, lane, picture.id, picture.shown, frame, way)
+        : laneScene(show, air, lane, picture, frame).map((item) => moved(item, way.going ? lane.out : lane.in, way.level, show.raster)),
     );
   });
 }
@@ -111,7 +132,7 @@ export function preparedItems(show: Show, air: Air, frame: number): DrawItem[] {
     if (prepared?.kind !== 'graphic') return [];
     const { id, shown } = prepared;
     const length = Math.max(inLength(shown.graphic), lane.in.frames, 1);
-    return [0, 1, 2, length].map((f) => f / length).flatMap((level) => laneGraphic(show, air, lane, id, shown, frame, level, false));
+    return [0, 1, 2, length].map((f) => f / length).flatMap((level) => laneGraphic(show, air, lane, id, shown, frame, at(level)));
   });
   const next = findPicture(show, air.nextId)?.kind === 'graphic' ? sceneOf(show, air, air.nextId, frame) : [];
   return [...lanes, ...next];

@@ -7,7 +7,7 @@ import { type DeckNumber } from '../replay/air';
 import { deckPictures, deckPlace } from '../replay/deck';
 import { type Air } from '../desk/air';
 import { type FoundGraphic } from '../graphics/find';
-import { graphicItems } from '../graphics/items';
+import { graphicAsPaint, graphicItems } from '../graphics/items';
 import { AT_REST } from '../graphics/motion';
 import { shownOrStored } from '../graphics/showing';
 import { containRect, fullRect, type Point, type Rect } from '../show/geometry';
@@ -108,9 +108,18 @@ const CONTENTS: { [K in PictureKind]: (picture: Extract<Picture, { kind: K }>, a
   source: ({ source }, { show, air, frame, depth, budget }) => sourceContent(show, air, source, frame, depth, budget),
   framing: ({ framing }, { show, air, frame, depth, budget }) => framingContent(show, air, framing, frame, depth, budget),
   seat: ({ seat }, { show, air, frame, depth, budget }) => seatContent(show, air, seat, frame, depth, budget),
-  graphic: ({ id, graphic, entry }, { show, air, frame, depth, budget }) =>
-    depth >= DEEPEST
-      ? null
+  graphic: ({ id, graphic, entry }, { show, air, frame, depth, budget }) => {
+    if (depth >= DEEPEST) return null;
+    // One picture, clear where nothing is drawn, and drawn at the size that it is shown at.
+    const paint = graphicAsPaint({
+      filled: shownOrStored(air, id, { graphic, entry }),
+      clocks: show.graphics.clocks,
+      air: air.graphics,
+      frame,
+      rate: show.rate,
+    });
+    return paint
+      ? { texture: { kind: 'paint', paint, slot: `${id}/whole` }, fit: 'contain', sourceId: id }
       : {
           texture: {
             kind: 'scene',
@@ -119,7 +128,8 @@ const CONTENTS: { [K in PictureKind]: (picture: Extract<Picture, { kind: K }>, a
           },
           fit: 'contain',
           sourceId: id,
-        },
+        };
+  },
   layout: ({ id, layout }, { show, air, frame, depth, budget }) =>
     depth >= DEEPEST
       ? null

@@ -17,8 +17,9 @@ export function fadeLevel(fade: Fade, frame: number): number {
   return fade.from + (fade.to - fade.from) * share;
 }
 
-/** A fade to `to` that starts at `frame` from wherever `fade` is then; a full way takes `frames`. */
+/** A fade to `to` that starts at `frame` from wherever `fade` is then; a full way takes `frames`. One that is on its way there goes on as it does. */
 export function turnFade(fade: Fade, to: 0 | 1, frame: number, frames: number): Fade {
+  if (fade.to === to && frame < fade.start + fade.frames && frame >= fade.start) return fade;
   const from = fadeLevel(fade, frame);
   return { from, to, start: frame, frames: Math.round(frames * Math.abs(to - from)) };
 }

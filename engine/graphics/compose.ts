@@ -4,20 +4,33 @@ import { type Raster } from '#core/show/raster';
 import { type Images } from './images';
 import { drawPaint } from './painter';
 
-/** A live picture stands as a plain pane here: its own pictures are the mixer's. */
-function drawPane(context: OffscreenCanvasRenderingContext2D, item: DrawItem, scale: number): void {
+/** A live picture stands as a plain pane here, or as a hole to see it through: its own pictures are the mixer's. */
+function drawPane(context: OffscreenCanvasRenderingContext2D, item: DrawItem, scale: number, hole: boolean): void {
   const { x, y, width, height } = item.target;
+  context.translate((x + width / 2) * scale, (y + height / 2) * scale);
+  context.rotate(((item.rotation ?? 0) * Math.PI) / 180);
+  context.translate(-(x + width / 2) * scale, -(y + height / 2) * scale);
   context.fillStyle = '#1b2a2e';
+  if (hole) context.globalCompositeOperation = 'destination-out';
   context.beginPath();
   context.roundRect(x * scale, y * scale, width * scale, height * scale, (item.radius ?? 0) * scale);
   context.fill();
-  context.strokeStyle = '#5aa9c9';
-  context.lineWidth = 1;
+  context.globalCompositeOperation = 'source-over';
+  if (hole && !item.border) return;
+  context.strokeStyle = item.border?.colour ?? '#5aa9c9';
+  context.lineWidth = item.border ? item.border.width * scale : 1;
   context.stroke();
 }
 
 /** Draws items, whose coordinates are those of `raster`, into `width` × `height` pixels; what is not covered stays clear. */
-export function composeItems(items: readonly DrawItem[], raster: Raster, width: number, height: number, images: Images): OffscreenCanvas {
+export function composeItems(
+  items: readonly DrawItem[],
+  raster: Raster,
+  width: number,
+  height: number,
+  images: Images,
+  holes: boolean,
+): OffscreenCanvas {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d');
   if (!context) throw new Error('This browser gives no 2D canvas in a worker.');
@@ -38,7 +51,7 @@ export function composeItems(items: readonly DrawItem[], raster: Raster, width: 
       const [pw, ph] = [Math.max(1, Math.round(paint.bounds.width * sharp)), Math.max(1, Math.round(paint.bounds.height * sharp))];
       drawPaint(paint, pw, ph, images, layer);
       context.drawImage(layer, x * scale, y * scale, w * scale, h * scale);
-    } else drawPane(context, item, scale);
+    } else drawPane(context, item, scale, holes);
     context.restore();
   }
   return canvas;

@@ -1,5 +1,6 @@
 /** Draws set text: filled, outlined, with depth, and letter by letter while it comes. */
-import { type Element, type TextStyle } from '#core/graphics/element';
+import { accented, type Run, runsOf } from '#core/graphics/accents';
+import { type Accent, type Element, type TextStyle } from '#core/graphics/element';
 import { type Moment } from '#core/graphics/paint';
 import { isRightToLeft, joinsLetters, layoutText, lettersOf, type Line } from '#core/graphics/text-layout';
 import { type Images } from './images';
@@ -12,19 +13,41 @@ const sideOf = (colour: string): string => {
   return rgba(`#${[0, 1, 2].map((i) => part(i).toString(16).padStart(2, '0')).join('')}`, 1);
 };
 
-type Piece = { text: string; x: number; y: number; at: number };
+/** Letters of one style in their place, before they are squeezed. */
+interface Placed extends Run {
+  x: number;
+  y: number;
+}
+type Piece = Placed & { at: number };
 
-/** Lines in the pieces that come one after another. */
-function piecesOf(context: Context, lines: readonly Line[], by: 'letters' | 'words'): Piece[] {
-  let at = 0;
+/** Lines in runs of one style, from left to right; of text that is read the other way, the first stands at the right. */
+function placedRuns(context: Context, lines: readonly Line[], style: TextStyle, accents: readonly Accent[], factor: number): Placed[] {
   return lines.flatMap(({ text, x, y }) => {
+    const runs = runsOf(text, accents);
+    if (runs.length === 1) return runs.map((run) => ({ ...run, x, y }));
+    let left = x;
+    return (isRightToLeft(text) ? runs.reverse() : runs).map((run) => {
+      const placed = { ...run, x: left, y };
+      setType(context, accented(style, run.accent), factor);
+      left += context.measureText(run.text).width;
+      return placed;
+    });
+  });
+}
+
+/** Runs in the pieces that come one after another. */
+function piecesOf(context: Context, runs: readonly Placed[], by: 'letters' | 'words', style: TextStyle, factor: number): Piece[] {
+  let at = 0;
+  return runs.flatMap((run) => {
+    const { text, x } = run;
     const letters = by === 'letters' && !joinsLetters(text) ? lettersOf(text) : text.split(/(?<= )/);
-    if (isRightToLeft(text)) return [{ text, x, y, at: at++ }];
+    if (isRightToLeft(text)) return [{ ...run, at: at++ }];
+    setType(context, accented(style, run.accent), factor);
     let before = '';
     return letters.map((piece) => {
       const left = context.measureText(before).width;
       before += piece;
-      return { text: piece, x: x + left, y, at: at++ };
+      return { ...run, text: piece, x: x + left, at: at++ };
     });
   });
 }
@@ -35,7 +58,10 @@ const EDGE_WAY = { left: [-1, 0], right: [1, 0], top: [0, -1], bottom: [0, 1] } 
 export function drawText(context: Context, element: Element, words: string, style: TextStyle, moment: Moment | null, images: Images): void {
   const { width, height, stroke } = element;
   const fill = moment?.colour !== undefined ? ({ kind: 'colour', colour: moment.colour, opacity: 1 } as const) : element.fill;
-  const set = layoutText(words, style, width, height, measureWith(context, style));
+  const accents = element.content.kind === 'text' ? element.content.accents : [];
+  const set = layoutText(words, style, width, height, measureWith(context, style, accents), accents);
+  // Lines stand where they are narrowed to; inside of them all is as wide as it is set.
+  const wide = set.lines.map((line) => ({ ...line, x: line.x / set.squeeze }));
   setType(context, style, set.factor);
   context.direction = isRightToLeft(words) ? 'rtl' : 'ltr';
   // Not moved to each line: a fill that changes over the box is laid out in the box.
@@ -45,24 +71,27 @@ export function drawText(context: Context, element: Element, words: string, styl
     draw();
     context.restore();
   };
-  const each = (draw: (text: string, x: number, y: number) => void) => {
+  const runs = placedRuns(context, wide, style, accents, set.factor);
+  const drawRun = (run: Placed, draw: (text: string, x: number, y: number, accent: Accent | null) => void, dx = 0, dy = 0) => {
+    setType(context, accented(style, run.accent), set.factor);
+    draw(run.text, run.x + dx, run.y + dy, run.accent);
+  };
+  const each = (draw: (text: string, x: number, y: number, accent: Accent | null) => void) => {
     if (!moment?.pieces) {
-      for (const line of set.lines) {
-        narrowed(() => draw(line.text, line.x / set.squeeze, line.y));
-      }
+      for (const run of runs) narrowed(() => drawRun(run, draw));
       return;
     }
     const { by, share, edge } = moment.pieces;
-    const pieces = piecesOf(context, set.lines, by);
+    const pieces = piecesOf(context, runs, by, style, set.factor);
     const overlap = Math.min(4, pieces.length);
     const [wx, wy] = EDGE_WAY[edge];
-    for (const { text, x, y, at } of pieces) {
-      const level = Math.min(1, Math.max(0, (share * (pieces.length + overlap - 1) - at) / overlap));
+    for (const piece of pieces) {
+      const level = Math.min(1, Math.max(0, (share * (pieces.length + overlap - 1) - piece.at) / overlap));
       if (level <= 0) continue;
       const off = (1 - level) * style.size * set.factor * 0.5;
       narrowed(() => {
         context.globalAlpha *= level;
-        draw(text, (x + wx * off) / set.squeeze, y + wy * off);
+        drawRun(piece, draw, (wx * off) / set.squeeze, wy * off);
       });
     }
   };
@@ -83,6 +112,11 @@ export function drawText(context: Context, element: Element, words: string, styl
     context.setLineDash([]);
   };
   if (outline && stroke.place === 'outside') drawOutline(stroke.width * 2);
-  fillWith(context, fill, width, height, images, () => each((text, x, y) => context.fillText(text, x, y)));
+  fillWith(context, fill, width, height, images, () =>
+    each((text, x, y, accent) => {
+      if (accent && accent.colour !== null) context.fillStyle = rgba(accent.colour, 1);
+      context.fillText(text, x, y);
+    }),
+  );
   if (outline && stroke.place !== 'outside') drawOutline(stroke.width);
 }

@@ -1,14 +1,16 @@
 /** A graphic as a file: a zip of `graphic.json` and its images under `assets/`. The form is described in docs/formats.md. */
 import { BlobReader, BlobWriter, configure, type FileEntry, TextReader, ZipReader, ZipWriter } from '@zip.js/zip.js';
 import { Graphic } from '#core/graphics/document';
+import { graphicOf8 } from '#core/graphics/migrations';
 import { walkRefs } from '#core/desk/refs';
 import { isTooDeep } from '#core/schema/depth';
+import { type Raw } from '#core/schema/migration';
 import { AssetError, openAsset, storeImage } from '../storage/assets';
 
 configure({ useWebWorkers: false });
 
 /** Version of the form. */
-const VERSION = 1;
+const VERSION = 2;
 const MOST_FILES = 300;
 const DOCUMENT_LIMIT = 20e6;
 const IMAGE_LIMIT = 60e6;
@@ -61,13 +63,13 @@ export async function unpackGraphic(file: File): Promise<Record<string, unknown>
         await storeImage(new File([data], typeof fileName === 'string' ? fileName : id, { type: typeof type === 'string' ? type : '' })),
       );
     }
-    return renamed(parsed.graphic as object, ids);
+    return renamed(parsed.version < 2 ? graphicOf8(parsed.graphic as Raw) : parsed.graphic, ids);
   } finally {
     await zip.close();
   }
 }
 
-async function readDocument(name: string, entry: FileEntry | undefined): Promise<{ graphic: unknown; assets: unknown }> {
+async function readDocument(name: string, entry: FileEntry | undefined): Promise<{ graphic: object; assets: unknown; version: number }> {
   if (!entry) throw damaged(name, 'graphic.json is missing');
   if (entry.uncompressedSize > DOCUMENT_LIMIT) throw damaged(name, 'its graphic.json is too large');
   const text = await (await entry.getData(new BlobWriter())).text();
@@ -82,7 +84,7 @@ async function readDocument(name: string, entry: FileEntry | undefined): Promise
   if (typeof version !== 'number' || version > VERSION)
     throw new AssetError(`${name} was saved by a newer Bivoca. Update Bivoca to open it.`);
   if (typeof graphic !== 'object' || graphic === null || isTooDeep(graphic)) throw damaged(name, 'it holds no graphic');
-  return { graphic, assets };
+  return { graphic, assets, version };
 }
 
 /** A graphic whose images have other identities; those that did not come are none. */

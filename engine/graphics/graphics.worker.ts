@@ -4,9 +4,17 @@ import { causeOf } from '#core/schema/cause';
 import { workerScope } from '../worker-scope';
 import { Images } from './images';
 import { composeItems } from './compose';
-import { type FromGraphics, type GlyphsMissing, type PaintWanted, type PictureMade, type PictureWanted, type ToGraphics } from './messages';
+import {
+  type FromGraphics,
+  type GlyphsMissing,
+  type PaintWanted,
+  type PictureMade,
+  type PictureWanted,
+  type SizesTold,
+  type ToGraphics,
+} from './messages';
 import { drawPaint } from './painter';
-import { loadFor, missingGlyphs, tellFonts } from './type';
+import { loadAll, loadFor, missingFont, missingGlyphs, sizesOf, tellFonts } from './type';
 
 const images = new Images();
 const canvas = new OffscreenCanvas(1, 1);
@@ -24,12 +32,18 @@ async function ready(paint: Paint): Promise<void> {
   const wanted: Promise<unknown>[] = [];
   for (const inked of paint.inked) {
     const { content } = inked.element;
-    if (content.kind === 'text') wanted.push(loadFor(content.style, inked.moment?.text ?? content.text));
+    if (content.kind === 'text') wanted.push(loadAll(content.style, content.accents, inked.moment?.text ?? content.text));
     if (content.kind === 'clock') wanted.push(loadFor(content.style, inked.moment?.text ?? ''));
     for (const id of assetsOf(inked)) wanted.push(images.load(id));
   }
   await Promise.all(wanted);
 }
+
+/** Assets of a paint that could not be had. Asked after `ready`. */
+const missingOf = (paint: Paint): string[] => [
+  ...paint.inked.flatMap(assetsOf).filter((id) => images.get(id) === null),
+  ...paint.inked.flatMap(({ element: { content } }) => ('style' in content ? missingFont(content.style.family) : [])),
+];
 
 async function paint(port: MessagePort, { paint: wanted, width, height }: PaintWanted): Promise<void> {
   const say = (message: FromGraphics, transfer: Transferable[] = []) => port.postMessage(message, transfer);
@@ -39,19 +53,23 @@ async function paint(port: MessagePort, { paint: wanted, width, height }: PaintW
     const context = drawPaint(wanted, width, height, images, canvas);
     const { data } = context.getImageData(0, 0, width, height);
     const pixels = data as Uint8ClampedArray<ArrayBuffer>;
-    say({ type: 'painted', key: wanted.key, width, height, pixels, millis: performance.now() - started }, [pixels.buffer]);
+    say({ type: 'painted', key: wanted.key, width, height, pixels, millis: performance.now() - started, missing: missingOf(wanted) }, [
+      pixels.buffer,
+    ]);
   } catch (error) {
     say({ type: 'failed', key: wanted.key, width, height, message: causeOf(error) });
   }
 }
 
-async function picture({ id, items, raster, width, height }: PictureWanted): Promise<void> {
+async function picture({ id, items, raster, width, height, holes }: PictureWanted): Promise<void> {
   let made: PictureMade;
   try {
     await Promise.all(items.flatMap(({ texture }) => (texture.kind === 'paint' ? [ready(texture.paint)] : [])));
-    made = { type: 'picture', id, image: composeItems(items, raster, width, height, images).transferToImageBitmap(), message: '' };
+    const image = composeItems(items, raster, width, height, images, holes).transferToImageBitmap();
+    const missing = items.flatMap(({ texture }) => (texture.kind === 'paint' ? missingOf(texture.paint) : []));
+    made = { type: 'picture', id, image, message: '', missing: [...new Set(missing)] };
   } catch (error) {
-    made = { type: 'picture', id, image: null, message: causeOf(error) };
+    made = { type: 'picture', id, image: null, message: causeOf(error), missing: [] };
   }
   workerScope.postMessage(made, made.image ? [made.image] : []);
 }
@@ -69,5 +87,7 @@ workerScope.onmessage = ({ data }: MessageEvent<ToGraphics>) => {
     void missingGlyphs(data.text, data.style).then((missing) =>
       workerScope.postMessage({ type: 'glyphs', id: data.id, missing } satisfies GlyphsMissing),
     );
+  if (data.type === 'sizes')
+    void sizesOf(data.texts).then((sizes) => workerScope.postMessage({ type: 'sizes', id: data.id, sizes } satisfies SizesTold));
   if (data.type === 'fonts') tellFonts(data.fonts);
 };

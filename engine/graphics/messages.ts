@@ -1,5 +1,7 @@
 /** What is asked of the graphics worker, and what it answers. */
+import { type Size } from '#core/graphics/air';
 import { type TextStyle } from '#core/graphics/element';
+import { type Growing } from '#core/graphics/grow';
 import { type Paint } from '#core/graphics/paint';
 import { type DrawItem } from '#core/picture/draw';
 import { type Raster } from '#core/show/raster';
@@ -20,9 +22,10 @@ export interface PictureWanted {
   raster: Raster;
   width: number;
   height: number;
+  /** Where a live picture stands it is cut out, so that one may be shown through. */
+  holes: boolean;
 }
 
-/** To the worker itself: a port over which paints are wanted, or a picture. Over such a port: paints. */
 /** Fonts of the show's own, by family: all of them, each time. */
 export interface FontsTold {
   type: 'fonts';
@@ -42,7 +45,21 @@ export interface GlyphsMissing {
   missing: string[];
 }
 
-export type ToGraphics = PaintWanted | PictureWanted | GlyphsAsked | FontsTold | { type: 'port'; port: MessagePort };
+/** How large are these texts, in boxes that grow? */
+export interface SizesAsked {
+  type: 'sizes';
+  id: number;
+  texts: readonly Growing[];
+}
+/** Sizes by the keys of the texts. */
+export interface SizesTold {
+  type: 'sizes';
+  id: number;
+  sizes: Record<string, Size>;
+}
+
+/** To the worker itself: a port over which paints are wanted, or a picture. Over such a port: paints. */
+export type ToGraphics = PaintWanted | PictureWanted | GlyphsAsked | SizesAsked | FontsTold | { type: 'port'; port: MessagePort };
 
 export interface PictureMade {
   type: 'picture';
@@ -50,9 +67,19 @@ export interface PictureMade {
   /** Null when it could not be drawn; `message` says why. */
   image: ImageBitmap | null;
   message: string;
+  /** Assets that it is drawn without: their files are gone, or cannot be read. */
+  missing: string[];
 }
 
 /** Pixels of a paint: RGBA, not premultiplied. `message` says why there are none. */
 export type FromGraphics =
-  | { type: 'painted'; key: string; width: number; height: number; pixels: Uint8ClampedArray<ArrayBuffer>; millis: number }
+  | {
+      type: 'painted';
+      key: string;
+      width: number;
+      height: number;
+      pixels: Uint8ClampedArray<ArrayBuffer>;
+      millis: number;
+      missing: string[];
+    }
   | { type: 'failed'; key: string; width: number; height: number; message: string };

@@ -1,7 +1,8 @@
 /** Draws paints: every element with its fill, stroke, crop, mask and effects, at any scale. */
-import { turnMatrix } from '#core/graphics/bounds';
+import { reach, turnMatrix } from '#core/graphics/bounds';
 import { type Element } from '#core/graphics/element';
 import { type Inked, type Paint } from '#core/graphics/paint';
+import { after, inverseOf, isTurned, type Projection, projectionOf, projectPixels } from '#core/graphics/perspective';
 import { drawText } from './draw-text';
 import { type Images } from './images';
 import { type Context, drawImage, fillWith, rgba, shapePath, strokeShape } from './surface';
@@ -39,6 +40,42 @@ function enter(context: Context, element: Element): void {
   const [cx, cy] = [element.x + element.width / 2, element.y + element.height / 2];
   context.transform(a, b, c, d, cx, cy);
   context.translate(-element.width / 2, -element.height / 2);
+}
+
+/** Pixels that a box may have which is seen in perspective. */
+const MOST_TURNED = 6_000_000;
+
+/** Finer than the picture, for what comes near. */
+const FINER = 1.4;
+
+/**
+ * Draws into the box of an element on a layer of the paint's size: origin at the box's top left, turned and skewed about its middle. What is
+ * turned in depth is drawn flat first, and seen in perspective then.
+ */
+function drawInBox(on: Context, element: Element, { bounds, raster }: Paint, scale: number, draw: (box: Context) => void): void {
+  if (!isTurned(element)) {
+    on.save();
+    on.setTransform(scale, 0, 0, scale, -bounds.x * scale, -bounds.y * scale);
+    enter(on, element);
+    draw(on);
+    on.restore();
+    return;
+  }
+  const { left } = reach({ ...element, shadow: null, glow: null, reflection: null });
+  const [width, height] = [element.width + 2 * left, element.height + 2 * left];
+  const fine = Math.min(scale * FINER, Math.sqrt(MOST_TURNED / Math.max(1, width * height)));
+  const { canvas: flat, context: box } = layers.take(Math.max(1, Math.ceil(width * fine)), Math.max(1, Math.ceil(height * fine)));
+  box.setTransform(fine, 0, 0, fine, left * fine, left * fine);
+  draw(box);
+  const toBox = inverseOf(projectionOf(element, raster));
+  if (toBox) {
+    const toRaster: Projection = [1 / scale, 0, bounds.x, 0, 1 / scale, bounds.y, 0, 0, 1];
+    const toFlat: Projection = [fine, 0, left * fine, 0, fine, left * fine, 0, 0, 1];
+    const { width: w, height: h } = on.canvas;
+    const pixels = projectPixels(box.getImageData(0, 0, flat.width, flat.height), after(toFlat, after(toBox, toRaster)), w, h);
+    on.putImageData(new ImageData(pixels, w, h), 0, 0);
+  }
+  layers.give(flat);
 }
 
 /** The element itself: fill, picture, words and stroke, without effects. */
@@ -143,6 +180,7 @@ const hasEffects = ({ element: e, mask, moment }: Inked): boolean =>
   (e.glow !== null && e.glow.opacity > 0) ||
   (e.reflection !== null && e.reflection.height > 0) ||
   (moment?.blur ?? 0) > 0 ||
+  isTurned(e) ||
   e.opacity < 1;
 
 /** The shape of a body in one colour, made larger by `spread` pixels of the canvas. */
@@ -216,18 +254,14 @@ function drawInked(context: Context, inked: Inked, paint: Paint, scale: number, 
   }
   const { canvas: target } = context;
   const { canvas: body, context: on } = layers.take(target.width, target.height);
-  const place = (of: Context) => of.setTransform(scale, 0, 0, scale, -bounds.x * scale, -bounds.y * scale);
-  place(on);
-  on.save();
-  enter(on, element);
-  drawBody(on, shown, images);
-  cropBody(on, element);
-  on.restore();
+  drawInBox(on, element, paint, scale, (box) => {
+    drawBody(box, shown, images);
+    cropBody(box, element);
+  });
   if (inked.mask && inked.element.mask) {
     const { canvas: cover, context: m } = layers.take(target.width, target.height);
-    place(m);
-    enter(m, inked.mask);
-    drawBody(m, { element: { ...inked.mask, opacity: 1 }, mask: null, moment: null }, images);
+    const mask = { ...inked.mask, opacity: 1 };
+    drawInBox(m, mask, paint, scale, (box) => drawBody(box, { element: mask, mask: null, moment: null }, images));
     on.save();
     on.resetTransform();
     on.globalCompositeOperation = inked.element.mask.inside ? 'destination-in' : 'destination-out';

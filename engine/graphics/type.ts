@@ -1,8 +1,10 @@
 /** Type in the graphics worker: faces are loaded when a text first wants them. */
-import { type TextStyle } from '#core/graphics/element';
+import { accented, runsOf } from '#core/graphics/accents';
+import { type Accent, type TextStyle } from '#core/graphics/element';
 import { FAMILIES, scriptFamilies } from '#core/graphics/families';
 import { folder } from '../storage/opfs';
-import { lettersOf, type Measure } from '#core/graphics/text-layout';
+import { type Growing } from '#core/graphics/grow';
+import { lettersOf, type Measure, sizeOfText } from '#core/graphics/text-layout';
 
 const FILES = import.meta.glob<string>(
   '../../node_modules/@fontsource/{atkinson-hyperlegible-next,barlow-condensed,oswald,bitter,playfair-display,fredoka,caveat,ibm-plex-mono,noto-sans-arabic,noto-sans-hebrew,noto-sans-devanagari}/files/*-{latin,latin-ext,arabic,hebrew,devanagari}-{400,600,700}-{normal,italic}.woff2',
@@ -14,6 +16,15 @@ const loading = new Map<string, Promise<void>>();
 
 /** Files of fonts of the show's own, by family. */
 const own = new Map<string, string>();
+
+/** Font files that could not be read. */
+const unreadable = new Set<string>();
+
+/** The asset of a family of the show's own whose file could not be read. */
+export function missingFont(family: string): string[] {
+  const asset = own.get(family);
+  return asset !== undefined && unreadable.has(asset) ? [asset] : [];
+}
 
 /** From now on these are the fonts of the show's own; what is set in them already stays until it is drawn anew. */
 export function tellFonts(list: readonly { family: string; assetId: string }[]): void {
@@ -37,7 +48,7 @@ function loadFamily(family: string, weight: string, italic: boolean): Promise<vo
   const known = loading.get(key);
   if (known) return known;
   if (asset !== undefined) {
-    const brought = loadOwn(family, asset).catch(() => undefined);
+    const brought = loadOwn(family, asset).catch(() => void unreadable.add(asset));
     loading.set(key, brought);
     return brought;
   }
@@ -106,18 +117,49 @@ export function setType(context: Context, style: TextStyle, factor = 1): void {
   context.textBaseline = 'alphabetic';
 }
 
-/** Widths of text in a style, measured with its own font. */
-export function measureWith(context: Context, style: TextStyle): Measure {
+/** Loads what a text with other styles inside is set in. */
+export const loadAll = (style: TextStyle, accents: readonly Accent[], text: string): Promise<unknown> =>
+  Promise.all([null, ...accents].map((accent) => loadFor(accented(style, accent), text)));
+
+/** How large each text is, as its box has to be; by key. */
+export async function sizesOf(texts: readonly Growing[]): Promise<Record<string, { width: number; height: number }>> {
+  await Promise.all(texts.map(({ content: { style, accents, text } }) => loadAll(style, accents, text)));
+  const context = new OffscreenCanvas(1, 1).getContext('2d');
+  if (!context) return {};
+  return Object.fromEntries(
+    texts.map(({ key, width, content: { style, accents, text } }) => [
+      key,
+      sizeOfText(text, style, accents, width, measureWith(context, style, accents)),
+    ]),
+  );
+}
+
+/** Widths of text in a style, with its accents by their marks, measured with its own fonts. */
+export function measureWith(context: Context, style: TextStyle, accents: readonly Accent[] = []): Measure {
   setType(context, style);
   const { fontBoundingBoxAscent, fontBoundingBoxDescent } = context.measureText('H');
   const widths = new Map<string, number>();
   return {
     width: (text) => {
       let width = widths.get(text);
-      if (width === undefined) widths.set(text, (width = context.measureText(text).width));
+      if (width === undefined) widths.set(text, (width = widthOf(context, style, accents, text)));
       return width;
     },
     ascent: fontBoundingBoxAscent / style.size,
     descent: fontBoundingBoxDescent / style.size,
+    ...(accents.length > 0 && {
+      tall: (line: string) => {
+        const sizes = runsOf(line, accents).flatMap(({ text, accent }) => (text.trim() === '' ? [] : [accent?.size ?? 1]));
+        return sizes.length > 0 ? Math.max(...sizes) : 1;
+      },
+    }),
   };
+}
+
+function widthOf(context: Context, style: TextStyle, accents: readonly Accent[], text: string): number {
+  if (accents.length === 0) return context.measureText(text).width;
+  return runsOf(text, accents).reduce((sum, run) => {
+    setType(context, accented(style, run.accent));
+    return sum + context.measureText(run.text).width;
+  }, 0);
 }

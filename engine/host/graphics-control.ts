@@ -1,7 +1,9 @@
 /** Keeps the graphics worker running, and tells air the time of day for clocks that need it. */
 import { type Desk } from '#core/desk/air';
 import { timeOfDay } from '#core/graphics/clocks';
-import { type ToGraphics } from '../graphics/messages';
+import { type Growing, type Sizes } from '#core/graphics/grow';
+import { wantedSizes } from '#core/graphics/growing';
+import { type SizesTold, type ToGraphics } from '../graphics/messages';
 import { type Follower, type HostAccess } from './follower';
 
 /** The time of day is told again when it is off by this, seconds: less than a frame. */
@@ -18,6 +20,10 @@ export class GraphicsControl implements Follower {
   private worker: Worker | null = null;
   private looked = -Infinity;
   private said = 0;
+  /** Texts that are being measured. */
+  private readonly measuring = new Set<string>();
+  /** Sizes that are known may be wrong. */
+  private stale = false;
   private fonts: Desk['show']['graphics']['fonts'] = [];
 
   constructor(
@@ -36,6 +42,8 @@ export class GraphicsControl implements Follower {
     const worker = this.open();
     this.worker = worker;
     worker.onerror = () => this.restart();
+    worker.onmessage = ({ data }: MessageEvent<SizesTold>) => this.measured(data.sizes);
+    this.measuring.clear();
     this.tellFonts();
     const { port1, port2 } = new MessageChannel();
     worker.postMessage({ type: 'port', port: port1 } satisfies ToGraphics, [port1]);
@@ -73,9 +81,33 @@ export class GraphicsControl implements Follower {
     if (show.graphics.fonts !== this.fonts) {
       this.fonts = show.graphics.fonts;
       this.tellFonts();
+      // Another font, another size.
+      this.measuring.clear();
+      this.stale = true;
     }
+    this.measure({ show, air });
     // The first clock of the time of day should not wait.
     if (air.graphics.day === null && show.graphics.clocks.some((c) => c.kind === 'day' || c.kind === 'until')) this.looked = -Infinity;
+  }
+
+  /** Asks for the sizes of texts in boxes that grow which are not known yet. */
+  private measure(desk: Desk): void {
+    const { sizes } = desk.air.graphics;
+    const texts: Growing[] = [];
+    for (const [key, text] of wantedSizes(desk)) if ((this.stale || !sizes[key]) && !this.measuring.has(key)) texts.push(text);
+    this.stale = false;
+    if (texts.length === 0) return;
+    for (const { key } of texts) this.measuring.add(key);
+    this.worker?.postMessage({ type: 'sizes', id: 0, texts } satisfies ToGraphics);
+  }
+
+  /** Tells air what was measured, and forgets what is not wanted any more. */
+  private measured(found: Sizes): void {
+    for (const key of Object.keys(found)) this.measuring.delete(key);
+    const { desk } = this.access.state();
+    const known = { ...desk.air.graphics.sizes, ...found };
+    const sizes = [...wantedSizes(desk).keys()].flatMap((key) => (known[key] ? [{ key, ...known[key] }] : []));
+    this.access.command({ type: 'graphic.sizes', args: { sizes } });
   }
 
   close(): void {

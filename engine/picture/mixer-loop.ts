@@ -1,5 +1,5 @@
 /** The frame clock of the programme: draws each frame once, on time, and says when it could not. */
-import { type DrawItem, type FramePlan, type PicturePlan, type TextureRef, wholePicture } from '#core/picture/draw';
+import { type DrawItem, type FramePlan, type PicturePlan, placementOf, type TextureRef, wholePicture } from '#core/picture/draw';
 import { changeAt } from '#core/picture/change';
 import { internDesk } from '#core/graphics/intern';
 import { type Paint } from '#core/graphics/paint';
@@ -99,10 +99,13 @@ export class MixerLoop {
   /** Has paints of these items drawn, at the size that the programme shows them at. */
   private want(items: readonly DrawItem[]): void {
     const scale = this.working.raster.width / this.show.raster.width;
-    for (const { texture, target, scaled } of items) {
+    for (const item of items) {
+      const { texture, scaled } = item;
       if (texture.kind === 'scene') this.want(texture.scene);
       if (texture.kind !== 'paint') continue;
-      const shown = { width: Math.max(1, Math.round(target.width * scale)), height: Math.max(1, Math.round(target.height * scale)) };
+      const { target, window } = placementOf(item, texture.paint.bounds);
+      const pixels = (length: number, share: number) => Math.max(1, Math.round((length * scale) / share));
+      const shown = { width: pixels(target.width, window.width), height: pixels(target.height, window.height) };
       this.paints.want(texture.paint, scaled ? this.ownSize(texture.paint) : shown);
     }
   }

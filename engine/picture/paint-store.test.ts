@@ -29,6 +29,7 @@ function worker() {
     port.onmessage?.({
       data: {
         type: 'painted',
+        missing: [],
         key: m.paint.key,
         width: m.width,
         height: m.height,

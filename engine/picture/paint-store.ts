@@ -31,6 +31,8 @@ export class PaintStore {
   private readonly last = new Map<string, RefPicture>();
   private readonly arrivals = new Map<string, number>();
   private readonly failed = new Set<string>();
+  /** Assets that are missing, and were told. */
+  private readonly told = new Set<string>();
   private port: MessagePort | null = null;
 
   constructor(
@@ -61,7 +63,10 @@ export class PaintStore {
       this.failed.add(name);
       return;
     }
-    const { width, height, pixels, key } = answer;
+    const { width, height, pixels, key, missing } = answer;
+    const [gone] = missing.filter((id) => !this.told.has(id));
+    for (const id of missing) this.told.add(id);
+    if (gone !== undefined) this.trouble('a file of its images or fonts is gone from this browser, or cannot be read');
     this.stats.drawn += 1;
     this.stats.pixels += width * height;
     this.stats.millis += answer.millis;

@@ -11,7 +11,12 @@ import { region } from '../parts/region';
 import { Line } from './fields';
 
 const KIND_WORDS: Record<Clock['kind'], string> = { down: 'down', up: 'up', until: 'to a time of day', day: 'time of day' };
-const END_WORDS: Record<Clock['atEnd'], string> = { stop: 'stops at its end', below: 'goes on below zero', hide: 'hides what shows it' };
+const END_WORDS: Record<Clock['atEnd'], string> = {
+  stop: 'stops at its end',
+  below: 'goes on below zero',
+  hide: 'hides what shows it',
+  show: 'shows words',
+};
 
 const two = (n: number) => String(n).padStart(2, '0');
 
@@ -159,6 +164,17 @@ function ClockCard({ clock }: { clock: Clock }) {
               </option>
             ))}
           </select>
+        )}
+        {clock.atEnd === 'show' && clock.kind !== 'day' && clock.kind !== 'up' && (
+          <span className="min-w-40 flex-1">
+            <Line
+              empty
+              label={`Words at the end of ${clock.name}`}
+              value={clock.endWords}
+              max={80}
+              onSave={(endWords) => send('clock.set', { ...of, endWords })}
+            />
+          </span>
         )}
       </div>
     </li>

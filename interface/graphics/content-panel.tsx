@@ -1,86 +1,19 @@
 /** What an element is: its words and type, sides, image, clock or live picture. */
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { withoutSigns } from '#core/graphics/accents';
 import { glyphsMissing } from '#engine/graphics/pictures';
-import { type Element, ACROSS, CAPITALS, CLOCK_FORMATS, DOWN, OVERFLOWS, type TextStyle } from '#core/graphics/element';
+import { CLOCK_FORMATS, type Element, type TextStyle } from '#core/graphics/element';
 import { type Graphic } from '#core/graphics/document';
-import { FAMILIES } from '#core/graphics/families';
 import { IMAGE_FITS } from '#core/graphics/fill';
 import { useSend, useShow } from '../client/show-client';
+import { Button } from '../parts/button';
 import { FileButton } from '../parts/file-button';
 import { PictureSelect } from '../parts/picture-select';
 import { useDraft } from '../parts/use-draft';
-import { Check, Choice, ColourField, Num, Numbers, Part } from './fields';
-import { addFont, addImage } from './images';
-
-const WEIGHTS = [
-  ['400', 'regular'],
-  ['600', 'semibold'],
-  ['700', 'bold'],
-] as const;
-const OVERFLOW_WORDS: Record<TextStyle['overflow'], string> = {
-  shrink: 'gets smaller',
-  squeeze: 'gets narrower',
-  ellipsis: 'ends with …',
-  spill: 'reaches out of its box',
-};
-
-function TypeFields({ style, set }: { style: TextStyle; set: (change: Partial<TextStyle>) => void }) {
-  const send = useSend();
-  const fonts = useShow(({ desk }) => desk.show.graphics.fonts);
-  return (
-    <Part title="Type">
-      <Choice
-        label="Family"
-        value={style.family}
-        all={[
-          ...FAMILIES.map((f) => [f.family, `${f.family}: ${f.about}`] as const),
-          ...fonts.map((f) => [f.family, `${f.family}: of your own`] as const),
-          ...([...FAMILIES, ...fonts].some((f) => f.family === style.family)
-            ? []
-            : [[style.family, `${style.family}: missing here`] as const]),
-        ]}
-        onChange={(family) => set({ family })}
-      />
-      <FileButton
-        label="Font file"
-        accept=".ttf,.otf,.woff2,font/*"
-        onFile={(file) =>
-          void addFont(file).then(
-            (font) => font && send('font.add', { ...font, fileName: file.name.slice(0, 256) }) && set({ family: font.family }),
-          )
-        }
-      >
-        A font of your own…
-      </FileButton>
-      <Numbers>
-        <Num label="Size" min={1} max={2000} value={style.size} onCommit={(size) => set({ size })} />
-        <Choice label="Weight" value={String(style.weight)} all={WEIGHTS} onChange={(weight) => set({ weight: Number(weight) })} />
-        <Num label="Line spacing" min={0.5} max={4} digits={2} value={style.lineHeight} onCommit={(lineHeight) => set({ lineHeight })} />
-        <Num label="Letter spacing" min={-200} max={400} value={style.letterSpacing} onCommit={(letterSpacing) => set({ letterSpacing })} />
-        <Choice label="Across" value={style.across} all={ACROSS.map((a) => [a, a] as const)} onChange={(across) => set({ across })} />
-        <Choice label="Down" value={style.down} all={DOWN.map((d) => [d, d] as const)} onChange={(down) => set({ down })} />
-        <Choice
-          label="Capitals"
-          value={style.capitals}
-          all={CAPITALS.map((c) => [c, c] as const)}
-          onChange={(capitals) => set({ capitals })}
-        />
-        <Choice
-          label="When it does not fit"
-          value={style.overflow}
-          all={OVERFLOWS.map((o) => [o, OVERFLOW_WORDS[o]] as const)}
-          onChange={(overflow) => set({ overflow })}
-        />
-        <Num label="Depth" min={0} max={200} value={style.depth} onCommit={(depth) => set({ depth })} />
-        <Num label="Light from" unit="°" min={-360} max={360} value={style.light} onCommit={(light) => set({ light })} />
-      </Numbers>
-      <div className="flex gap-3">
-        <Check label="italic" on={style.italic} onChange={(italic) => set({ italic })} />
-        <Check label="several lines" on={style.wrap} onChange={(wrap) => set({ wrap })} />
-      </div>
-    </Part>
-  );
-}
+import { AccentFields } from './accent-fields';
+import { Choice, ColourField, Num, Numbers, Part } from './fields';
+import { addImage } from './images';
+import { TypeFields } from './type-fields';
 
 /** Letters that no family has, by name: the audience would see a box, or another font. */
 function Missing({ text, style }: { text: string; style: TextStyle }) {
@@ -112,20 +45,45 @@ function Words({ graphic, element }: { graphic: Graphic; element: Element }) {
   const kept = content.kind === 'text' ? content.text : '';
   const [text, setText] = useDraft(kept);
   const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.property === 'content'));
+  const area = useRef<HTMLTextAreaElement>(null);
+  const accents = content.kind === 'text' ? content.accents : [];
+  const write = (words: string) => {
+    setText(words);
+    send('element.setText', { graphic: graphic.id, element: element.id, text: words });
+  };
+  /** Puts signs around the words that are chosen in the area. */
+  const surround = (sign: string) => {
+    const { selectionStart = 0, selectionEnd = 0 } = area.current ?? {};
+    if (selectionStart === selectionEnd) return;
+    write(`${text.slice(0, selectionStart)}${sign}${text.slice(selectionStart, selectionEnd)}${sign}${text.slice(selectionEnd)}`);
+    area.current?.focus();
+  };
   return (
-    <Part title="Words">
+    <Part
+      title="Words"
+      action={accents.map(({ sign }) => (
+        <Button
+          key={sign}
+          className="figures px-2!"
+          aria-label={`Set the chosen words in the style ${sign}`}
+          title={`Puts ${sign} around the words that are chosen below`}
+          onMouseDown={(e) => e.preventDefault()}
+          onClick={() => surround(sign)}
+        >
+          {sign}
+        </Button>
+      ))}
+    >
       <textarea
+        ref={area}
         aria-label="Words"
         rows={3}
         className="w-full resize-y"
         maxLength={10_000}
         value={text}
-        onChange={(e) => {
-          setText(e.target.value);
-          send('element.setText', { graphic: graphic.id, element: element.id, text: e.target.value });
-        }}
+        onChange={(e) => write(e.target.value)}
       />
-      {content.kind === 'text' && <Missing text={text} style={content.style} />}
+      {content.kind === 'text' && <Missing text={withoutSigns(text, accents)} style={content.style} />}
       {field && <p className="text-xs text-muted">The field {field.name} stands in front of these words.</p>}
     </Part>
   );
@@ -144,7 +102,8 @@ export function ContentPanel({ graphic, elements }: { graphic: Graphic; elements
       return (
         <>
           <Words graphic={graphic} element={element} />
-          <TypeFields style={content.style} set={type} />
+          <TypeFields grows style={content.style} set={type} />
+          <AccentFields accents={content.accents} onChange={(accents) => change({ accents })} />
         </>
       );
     case 'clock':
@@ -179,7 +138,7 @@ export function ContentPanel({ graphic, elements }: { graphic: Graphic; elements
               onChange={({ colour }) => colour && change({ lastColour: colour })}
             />
           </Part>
-          <TypeFields style={content.style} set={type} />
+          <TypeFields grows={false} style={content.style} set={type} />
         </>
       );
     case 'polygon':
@@ -221,24 +180,23 @@ export function ContentPanel({ graphic, elements }: { graphic: Graphic; elements
             ]}
             onChange={(fit) => change({ fit })}
           />
-          <p className="text-xs text-muted">Here it is a pane in its place; over air and Next it shows the picture itself.</p>
         </Part>
       );
     case 'group':
       return (
         <Part title="Group">
           <Choice
-            label="When something in it hides"
+            label="Gaps close, growing words push"
             value={content.flow}
             all={[
-              ['none', 'the gap stays'],
-              ['row', 'the gap closes, sideways'],
-              ['column', 'the gap closes, downwards'],
+              ['none', 'all stays in its place'],
+              ['row', 'sideways'],
+              ['column', 'downwards'],
             ]}
             onChange={(flow) => change({ flow })}
           />
           <Choice
-            label="What is left stands"
+            label="All of it stands"
             value={content.align}
             all={[
               ['start', 'at the start'],
@@ -247,6 +205,7 @@ export function ContentPanel({ graphic, elements }: { graphic: Graphic; elements
             ]}
             onChange={(align) => change({ align })}
           />
+          <p className="text-xs text-muted">With a fill or stroke under Look it is a plate behind what is in it, and grows with that.</p>
         </Part>
       );
     default:

@@ -123,6 +123,7 @@ export function GraphicPanel({ graphic }: { graphic: Graphic }) {
           </span>
         }
       >
+        <p className="text-xs text-muted">Pull one out of the ruler above the picture or at its left; back there it is gone.</p>
         {graphic.guides.map((guide, i) => (
           <div key={i} className="flex items-end gap-1">
             <Num

@@ -1,34 +1,12 @@
 /** The true picture of a graphic, small or as a stage: drawn by the page's own graphics worker. */
-import { useEffect, useMemo, useRef } from 'react';
-import { type Filled, type GraphicsAir } from '#core/graphics/air';
-import { type Clock } from '#core/graphics/document';
-import { graphicItems } from '#core/graphics/items';
+import { useEffect, useRef } from 'react';
+import { type Filled } from '#core/graphics/air';
 import { AT_REST, type Phase } from '#core/graphics/motion';
 import { type DrawItem } from '#core/picture/draw';
 import { closeUp, fromCorner } from '#core/graphics/close-up';
-import { type Rate } from '#core/time/rate';
 import { pictureOfItems } from '#engine/graphics/pictures';
-import { useShow } from '../client/show-client';
-
-const NO_AIR: GraphicsAir = { shown: {}, clocks: {}, day: { frame: 0, millis: 0 } };
-
-/** What the picture of windows is here: a pane in its place. */
-const PANE = () => ({ texture: { kind: 'colour' as const, colour: '#1b2a2e' }, fit: 'fill' as const });
-
-/** Items of a filled graphic over its own raster; clocks stand at their beginning. */
-function itemsOf(filled: Filled, phase: Phase, frame: number, clocks: readonly Clock[], rate: Rate): DrawItem[] {
-  return graphicItems({
-    filled,
-    phase,
-    frame,
-    target: { x: 0, y: 0, ...filled.graphic.raster },
-    clocks,
-    air: NO_AIR,
-    rate,
-    slot: 'screen',
-    window: PANE,
-  });
-}
+import { useGraphicItems } from './graphic-items';
+import { GraphicWindows } from './graphic-windows';
 
 /** What a picture depends on, as a text. */
 const keyOf = (items: readonly DrawItem[]): string =>
@@ -43,6 +21,8 @@ export function GraphicPicture({
   className,
   ground = true,
   close = false,
+  live,
+  onMissing,
 }: {
   filled: Filled;
   phase?: Phase;
@@ -53,14 +33,21 @@ export function GraphicPicture({
   ground?: boolean;
   /** Only the part in which something is drawn. */
   close?: boolean;
+  /** Windows show their pictures; the place of the graphic is so many pixels of the screen for one of its own. */
+  live?: number;
+  /** Told which assets the picture is drawn without. */
+  onMissing?: (assets: readonly string[]) => void;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const { clocks, rate } = useShow(({ desk: { show } }) => ({ clocks: show.graphics.clocks, rate: show.rate }));
   const { graphic, values } = filled;
-  const items = useMemo(() => itemsOf({ graphic, values }, phase, frame, clocks, rate), [graphic, values, phase, frame, clocks, rate]);
+  const items = useGraphicItems({ graphic, values }, phase, frame);
   const key = keyOf(items);
   const now = useRef(items);
   now.current = items;
+  const told = useRef(onMissing);
+  told.current = onMissing;
+  const windows = live === undefined ? [] : items.filter((item) => item.texture.kind !== 'paint');
+  const holes = windows.length > 0;
   const { raster } = graphic;
   useEffect(() => {
     const room = canvas.current;
@@ -76,8 +63,10 @@ export function GraphicPicture({
         { width: seen.width, height: seen.height },
         Math.min(1920, width),
         Math.min(1080, Math.max(2, height)),
-      ).then((image) => {
+        holes,
+      ).then(({ image, missing }) => {
         if (!image) return;
+        if (!gone) told.current?.(missing);
         if (!gone) {
           Object.assign(room, { width: image.width, height: image.height });
           room.getContext('2d')?.drawImage(image, 0, 0);
@@ -92,14 +81,22 @@ export function GraphicPicture({
       gone = true;
       observer.disconnect();
     };
-  }, [key, raster, close]);
-  return (
+  }, [key, raster, close, holes]);
+  const picture = (
     <canvas
       ref={canvas}
       role="img"
       aria-label={label}
-      className={`${ground ? 'chequered' : ''} block ${className ?? ''}`}
+      className={`${ground && !holes ? 'chequered' : ''} block ${className ?? ''}`}
       style={{ aspectRatio: `${raster.width} / ${raster.height}` }}
     />
+  );
+  if (!holes || live === undefined) return picture;
+  return (
+    <>
+      {ground && <div className="chequered absolute inset-0" />}
+      <GraphicWindows items={windows} raster={raster} scale={live} />
+      {picture}
+    </>
   );
 }

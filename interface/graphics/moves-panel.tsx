@@ -1,8 +1,17 @@
 /** How elements come, go and change, and their keyframes. */
 import { Plus, Trash2 } from 'lucide-react';
-import { move as createMove } from '#core/graphics/create';
+import { holdMove, move as createMove } from '#core/graphics/create';
 import { type Graphic } from '#core/graphics/document';
-import { type Element, type ElementMove, KEYED, type Keyframe, MOVE_WAYS, type MoveWay } from '#core/graphics/element';
+import {
+  type Element,
+  type ElementMove,
+  type HoldMove,
+  KEYED,
+  type Keyframe,
+  MOVE_WAYS,
+  type MoveWay,
+  WHOLE_WAYS,
+} from '#core/graphics/element';
 import { EASINGS, EDGES } from '#core/show/moves';
 import { useSend } from '../client/show-client';
 import { EASING_NAMES } from '../desk/transition-fields';
@@ -141,6 +150,56 @@ function Keyframes({ graphic, element }: { graphic: Graphic; element: Element })
   );
 }
 
+const HOLD_WORDS: Record<HoldMove['way'], string> = {
+  fade: 'fades and comes back',
+  slide: 'slides off and back',
+  wipe: 'is wiped and back',
+  scale: 'shrinks and grows back',
+  turn: 'turns and back',
+};
+
+/** What an element does again and again while its graphic stands. */
+function Holds({ move, onChange }: { move: HoldMove; onChange: (change: Partial<HoldMove>) => void }) {
+  const words = 'Stays';
+  return (
+    <Numbers>
+      <Choice
+        label={`${words}: how`}
+        value={move.way}
+        all={WHOLE_WAYS.map((w) => [w, HOLD_WORDS[w]] as const)}
+        onChange={(way) => onChange({ way })}
+      />
+      <Num label={`${words}: how far`} unit="%" min={0} max={100} value={move.depth * 100} onCommit={(p) => onChange({ depth: p / 100 })} />
+      {(
+        [
+          ['start', 'begins after', 'fr', 3000],
+          ['frames', 'length', 'fr', 3000],
+          ['rest', 'rests for', 'fr', 9000],
+          ['times', 'how often, 0 for ever', '', 1000],
+        ] as const
+      ).map(([property, label, unit, max]) => (
+        <Num
+          key={property}
+          label={`${words}: ${label}`}
+          unit={unit}
+          digits={0}
+          min={0}
+          max={max}
+          value={move[property]}
+          onCommit={(n) => onChange({ [property]: Math.round(n) })}
+        />
+      ))}
+      <Choice label={`${words}: edge`} value={move.edge} all={EDGES.map((e) => [e, e] as const)} onChange={(edge) => onChange({ edge })} />
+      <Choice
+        label={`${words}: pace`}
+        value={move.easing}
+        all={EASINGS.map((e) => [e, EASING_NAMES[e]] as const)}
+        onChange={(easing) => onChange({ easing })}
+      />
+    </Numbers>
+  );
+}
+
 export function MovesPanel({ graphic, elements, set }: { graphic: Graphic; elements: readonly Element[]; set: (change: object) => void }) {
   const send = useSend();
   const first = elements[0] as Element;
@@ -165,6 +224,14 @@ export function MovesPanel({ graphic, elements, set }: { graphic: Graphic; eleme
           </Part>
         );
       })}
+      <Part
+        title="While it stays"
+        action={
+          <Check label="moves while it stays" on={first.hold !== null} onChange={(on) => set({ hold: on ? holdMove('fade', 50) : null })} />
+        }
+      >
+        {first.hold && <Holds move={first.hold} onChange={(change) => set({ hold: { ...first.hold, ...change } })} />}
+      </Part>
       {elements.length === 1 && <Keyframes graphic={graphic} element={first} />}
     </>
   );

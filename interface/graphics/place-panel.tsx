@@ -31,6 +31,8 @@ export function PlacePanel({ graphic, elements, set }: { graphic: Graphic; eleme
   const of = { graphic: graphic.id, elements: elements.map((e) => e.id) };
   const { width, height } = graphic.raster;
   const { corners, crop } = first;
+  // A group has no depth and no box of its own to lean; a live picture cannot be seen in perspective.
+  const turns = elements.every(({ content }) => content.kind !== 'group' && content.kind !== 'window');
   const even = new Set(Object.values(corners)).size === 1;
   return (
     <>
@@ -73,10 +75,14 @@ export function PlacePanel({ graphic, elements, set }: { graphic: Graphic; eleme
         <Numbers>
           <Num label="Rotation" unit="°" min={-3600} max={3600} value={first.rotation} onCommit={(rotation) => set({ rotation })} />
           <Num label="Opacity" unit="%" min={0} max={100} value={first.opacity * 100} onCommit={(p) => set({ opacity: p / 100 })} />
-          <Num label="About the upright axis" unit="°" min={-360} max={360} value={first.turnY} onCommit={(turnY) => set({ turnY })} />
-          <Num label="About the level axis" unit="°" min={-360} max={360} value={first.turnX} onCommit={(turnX) => set({ turnX })} />
-          <Num label="Skew sideways" unit="°" min={-80} max={80} value={first.skewX} onCommit={(skewX) => set({ skewX })} />
-          <Num label="Skew down" unit="°" min={-80} max={80} value={first.skewY} onCommit={(skewY) => set({ skewY })} />
+          {turns && (
+            <>
+              <Num label="About the upright axis" unit="°" min={-360} max={360} value={first.turnY} onCommit={(turnY) => set({ turnY })} />
+              <Num label="About the level axis" unit="°" min={-360} max={360} value={first.turnX} onCommit={(turnX) => set({ turnX })} />
+              <Num label="Skew sideways" unit="°" min={-80} max={80} value={first.skewX} onCommit={(skewX) => set({ skewX })} />
+              <Num label="Skew down" unit="°" min={-80} max={80} value={first.skewY} onCommit={(skewY) => set({ skewY })} />
+            </>
+          )}
         </Numbers>
         <div className="flex gap-1">
           <Button pressed={first.flipX} aria-label="Flip left to right" onClick={() => set({ flipX: !first.flipX })}>

@@ -12,18 +12,27 @@ import { type Phase } from '#core/graphics/motion';
 import { asDrawn, withValues } from '#core/graphics/values';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Raster } from '#core/show/raster';
-import { useSendAll, useShowClient } from '../client/show-client';
+import { useSendAll, useShow, useShowClient } from '../client/show-client';
 import { DEEP, FittedStage, GuideLines, MUTED, pointOn, SafeAreas, SquareHandles, STRAW, useFitted } from '../parts/canvas';
 import { GraphicPicture } from './graphic-picture';
 import { addImage } from './images';
+import { guideAt, pulled, rulerAt, Rulers } from './rulers';
 import { setGraphicsRoom, useGraphicsRoom } from './room-state';
 
 /** Pixels of the screen within which an edge snaps. */
 const REACH = 6;
 /** Pixels of the screen around the picture, for handles and for what reaches out of it. */
-const MARGIN = 24;
+const MARGIN = 26;
 /** Distance of the lines of the grid, as a share of the height. */
 const GRID_SHARE = 1 / 36;
+
+/** A guide that is pulled; `index` past the end is a new one. */
+interface GuideDrag {
+  index: number;
+  axis: GuideAxis;
+  guides: Graphic['guides'];
+  gesture: string;
+}
 
 interface Drag {
   kind: 'move' | 'turn' | Handle;
@@ -33,6 +42,8 @@ interface Drag {
   rect: Rect;
   rotation: number;
 }
+
+type GuideAxis = Graphic['guides'][number]['axis'];
 
 const rectOf = ({ x, y, width, height }: Rect): Rect => ({ x, y, width, height });
 
@@ -54,6 +65,8 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
   const sendAll = useSendAll();
   const { chosen, snap, grid, safe, trial } = useGraphicsRoom();
   const drag = useRef<Drag | null>(null);
+  const guideDrag = useRef<GuideDrag | null>(null);
+  const [missing, setMissing] = useState<readonly string[]>([]);
   const [held, setHeld] = useState<Guide[]>([]);
   const { raster } = graphic;
   const { room, size } = useFitted(raster, MARGIN);
@@ -95,6 +108,13 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
   const press = (event: KonvaEventObject<MouseEvent>) => {
     const point = pointOf(event);
     const hit = hitAt(point);
+    const ruler = rulerAt(point, raster, scale);
+    const index = ruler === null ? guideAt(point, graphic.guides, scale) : graphic.guides.length;
+    const axis = ruler ?? graphic.guides[index]?.axis;
+    if (axis !== undefined && !(hit && chosen.includes(hit.id))) {
+      guideDrag.current = { index, axis, guides: graphic.guides, gesture: nanoid() };
+      return undefined;
+    }
     if (!hit) return setGraphicsRoom({ chosen: [] });
     const target = outermost(hit);
     const more = event.evt.shiftKey;
@@ -115,9 +135,15 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
     return [...ownGuides(graphic), ...guidesFor(raster, others), ...(grid ? gridOf(raster) : [])];
   };
   const move = (event: KonvaEventObject<MouseEvent>) => {
+    const point = pointOf(event);
+    const g = guideDrag.current;
+    if (g) {
+      const args = { graphic: graphic.id, guides: pulled(g.guides, g.index, g.axis, point, raster) };
+      sendAll([{ type: 'graphic.setGuides', args }], g.gesture);
+      return;
+    }
     const d = drag.current;
     if (!d) return;
-    const point = pointOf(event);
     const [dx, dy] = [point.x - d.from.x, point.y - d.from.y];
     const near = event.evt.altKey ? [] : guides();
     const step = (type: string, args: Record<string, unknown>) =>
@@ -142,6 +168,7 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
   };
   const release = () => {
     drag.current = null;
+    guideDrag.current = null;
     setHeld([]);
   };
   const dropped = (event: DragEvent) => {
@@ -179,9 +206,12 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
           frame={frame}
           label={`Drawing of ${graphic.name}`}
           className="absolute inset-0 h-full w-full"
+          live={scale}
+          onMissing={setMissing}
         />
         <FittedStage size={size} margin={MARGIN} scale={scale} onPress={press} onMove={move} onRelease={release}>
           <Layer listening={false}>
+            <Rulers raster={raster} scale={scale} />
             <KonvaRect width={raster.width} height={raster.height} stroke={MUTED} strokeWidth={1 / scale} />
             {grid && <GuideLines guides={gridOf(raster)} raster={raster} scale={scale} stroke={MUTED} opacity={0.25} strokeWidth={1} />}
             {safe && <SafeAreas raster={raster} scale={scale} />}
@@ -217,8 +247,27 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
             )}
           </Layer>
         </FittedStage>
+        <Missing graphic={graphic} assets={missing} />
       </div>
     </div>
+  );
+}
+
+/** Says which elements are drawn without their file. */
+function Missing({ graphic, assets }: { graphic: Graphic; assets: readonly string[] }) {
+  const fonts = useShow(({ desk }) => desk.show.graphics.fonts);
+  const names = graphic.elements.flatMap(({ name, content, fill }) => {
+    const own = [content.kind === 'image' ? content.assetId : null, fill.kind === 'picture' ? fill.assetId : null];
+    return own.some((id) => id !== null && assets.includes(id)) ? [name] : [];
+  });
+  const families = fonts.filter(({ assetId }) => assets.includes(assetId)).map(({ family }) => `the font ${family}`);
+  const all = [...names, ...families];
+  if (all.length === 0) return null;
+  return (
+    <p role="status" className="absolute right-0 bottom-0 left-0 bg-panel/90 px-2 py-1 text-sm text-caution">
+      Drawn without the file of {all.slice(0, 4).join(', ')}
+      {all.length > 4 ? ` and ${all.length - 4} more` : ''}: it is gone from this browser, or cannot be read. Choose it again.
+    </p>
   );
 }
 

@@ -31,7 +31,12 @@ function usePlaying(graphic: Graphic, speed: number): void {
   }, [playing, graphic, rate, speed]);
 }
 
-const COLOURS = { in: 'bg-next/70', out: 'bg-air/70' } as const;
+const PHASES = {
+  in: ['bg-next/70', 'comes'],
+  hold: ['bg-straw/70', 'moves while it stays'],
+  change: ['bg-text/40', 'changes'],
+  out: ['bg-air/70', 'goes'],
+} as const;
 
 /** One bar: dragged as a whole it begins later, by its end it lasts longer. */
 function Bar({
@@ -44,7 +49,7 @@ function Bar({
 }: {
   graphic: Graphic;
   element: Element;
-  phase: 'in' | 'out';
+  phase: keyof typeof PHASES;
   move: ElementMove;
   from: number;
   all: number;
@@ -62,14 +67,19 @@ function Bar({
     if (!d || !line) return;
     const by = Math.round(((event.clientX - d.x) / line.clientWidth) * all);
     const change = d.end ? { frames: Math.max(0, d.frames + by) } : { start: Math.max(0, d.start + by) };
-    sendAll([{ type: 'element.move', args: { graphic: graphic.id, elements: [element.id], phase, ...change } }], d.gesture);
+    const of = { graphic: graphic.id, elements: [element.id] };
+    const command =
+      phase === 'hold'
+        ? { type: 'element.set', args: { ...of, hold: { ...move, ...change } } }
+        : { type: 'element.move', args: { ...of, phase, ...change } };
+    sendAll([command], d.gesture);
   };
   const stop = () => (drag.current = null);
   return (
     <span
-      className={`absolute top-1 bottom-1 cursor-grab ${COLOURS[phase]}`}
+      className={`absolute top-1 bottom-1 cursor-grab ${PHASES[phase][0]}`}
       style={{ left: `${((from + move.start) / all) * 100}%`, width: `${Math.max(0.5, (move.frames / all) * 100)}%` }}
-      title={`${element.name} ${phase === 'in' ? 'comes' : 'goes'}: ${move.way}, from ${move.start}, ${move.frames} frames`}
+      title={`${element.name} ${PHASES[phase][1]}: ${move.way}, from ${move.start}, ${move.frames} frames`}
       onPointerDown={(e) => begin(e, false)}
       onPointerMove={go}
       onPointerUp={stop}
@@ -92,7 +102,7 @@ export function TimeLine({ graphic }: { graphic: Graphic }) {
   const key = useKeyName('graphics.space');
   const { comes, hold, goes, all } = trialOf(graphic);
   const length = Math.max(1, all);
-  const moving = graphic.elements.filter((e) => e.in ?? e.out ?? chosen.includes(e.id));
+  const moving = graphic.elements.filter((e) => e.in ?? e.out ?? e.hold ?? e.change ?? chosen.includes(e.id));
   return (
     <section {...region('time-line', 'Time line')} className="flex max-h-52 shrink-0 flex-col border-t border-line">
       <div className="flex flex-wrap items-center gap-2 px-2 py-1">
@@ -147,6 +157,10 @@ export function TimeLine({ graphic }: { graphic: Graphic }) {
                 style={{ left: `${(comes / length) * 100}%`, width: `${(hold / length) * 100}%` }}
               />
               {element.in && <Bar graphic={graphic} element={element} phase="in" move={element.in} from={0} all={length} />}
+              {element.hold && <Bar graphic={graphic} element={element} phase="hold" move={element.hold} from={comes} all={length} />}
+              {!element.hold && element.change && (
+                <Bar graphic={graphic} element={element} phase="change" move={element.change} from={comes} all={length} />
+              )}
               {element.out && <Bar graphic={graphic} element={element} phase="out" move={element.out} from={comes + hold} all={length} />}
               {trial !== null && <span className="absolute top-0 bottom-0 w-0.5 bg-straw" style={{ left: `${(trial / length) * 100}%` }} />}
             </div>

@@ -50,7 +50,7 @@ export const words = (
 ): Element =>
   createElement(id, 'text', at(x, y, width, height), {
     name,
-    content: { kind: 'text', text, style: textStyle(height, style) },
+    content: { kind: 'text', text, style: textStyle(height, style), accents: [] },
     ...change,
   });
 

@@ -1,0 +1,52 @@
+/** Which texts have to be measured: those in boxes that grow, of everything that is on air or may be shown next. */
+import { type Desk } from '../desk/air';
+import { lanePicturesOf } from '../picture/air';
+import { type Filled } from './air';
+import { type Graphic } from './document';
+import { filledOf, findGraphic } from './find';
+import { meant } from './for-mixer';
+import { type Growing, growingOf } from './grow';
+import { withValues } from './values';
+
+/** Sizes that air holds. */
+export const MOST_SIZES = 2000;
+
+const hasGrowing = ({ elements }: Graphic): boolean =>
+  elements.some(({ content }) => content.kind === 'text' && content.style.overflow === 'grow');
+
+const known = new WeakMap<object, WeakMap<object, readonly Growing[]>>();
+
+/** The texts that grow in a filled graphic. What is stored is looked through once. */
+function growingIn({ graphic, values }: Filled): readonly Growing[] {
+  const kept = known.get(graphic.elements)?.get(values);
+  if (kept) return kept;
+  const growing = growingOf(withValues(graphic, values));
+  if (Object.isFrozen(graphic.elements) && Object.isFrozen(values)) {
+    const byValues = known.get(graphic.elements) ?? new WeakMap<object, readonly Growing[]>();
+    known.set(graphic.elements, byValues.set(values, growing));
+  }
+  return growing;
+}
+
+/** All texts whose size is wanted, by their keys: of copies on air, and of every entry of graphics that something refers to. */
+export function wantedSizes(desk: Desk): ReadonlyMap<string, Growing> {
+  const wanted = new Map<string, Growing>();
+  if (!desk.show.graphics.list.some(hasGrowing) && Object.keys(desk.air.graphics.sizes).length === 0) return wanted;
+  const add = (filled: Filled) => {
+    if (!hasGrowing(filled.graphic)) return;
+    for (const text of growingIn(filled)) if (wanted.size < MOST_SIZES) wanted.set(text.key, text);
+  };
+  for (const shown of [...Object.values(desk.air.graphics.shown), ...lanePicturesOf(desk.air.lanes)]) {
+    add(shown);
+    if (shown.before) add(shown.before);
+  }
+  const graphics = new Set<Graphic>();
+  for (const id of meant(desk, [])) {
+    const found = findGraphic(desk.show, id);
+    if (!found) continue;
+    add(filledOf(found));
+    graphics.add(found.graphic);
+  }
+  for (const graphic of graphics) if (hasGrowing(graphic)) for (const entry of graphic.entries) add(filledOf({ graphic, entry }));
+  return wanted;
+}
