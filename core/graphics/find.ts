@@ -1,4 +1,5 @@
 /** Finds graphics and entries by their identity, and says what they are called. */
+import { isDraft, original } from 'immer';
 import { type Show } from '../desk/show';
 import { type Filled } from './air';
 import { type Clock, type Entry, type EntryValue, type Graphic } from './document';
@@ -10,25 +11,45 @@ export interface FoundGraphic {
   entry: Entry | null;
 }
 
-const indexes = new WeakMap<readonly Graphic[], ReadonlyMap<string, FoundGraphic>>();
+const entryIndexes = new WeakMap<readonly Entry[], ReadonlyMap<string, Entry>>();
 
-function indexOf(list: readonly Graphic[]): ReadonlyMap<string, FoundGraphic> {
-  const known = indexes.get(list);
+/** Entries by identity. An edit changes one graphic: those of the others are not gone through again. */
+function entriesOf({ entries }: Graphic): ReadonlyMap<string, Entry> {
+  const known = entryIndexes.get(entries);
   if (known) return known;
-  const index = new Map<string, FoundGraphic>();
-  for (const graphic of list) {
-    index.set(graphic.id, { graphic, entry: null });
-    for (const entry of graphic.entries) index.set(entry.id, { graphic, entry });
-  }
-  if (Object.isFrozen(list)) indexes.set(list, index);
+  const index = new Map(entries.map((entry) => [entry.id, entry]));
+  if (Object.isFrozen(entries)) entryIndexes.set(entries, index);
   return index;
+}
+
+function inList(list: readonly Graphic[], id: string): FoundGraphic | null {
+  for (const graphic of list) {
+    if (graphic.id === id) return { graphic, entry: null };
+    const entry = entriesOf(graphic).get(id);
+    if (entry) return { graphic, entry };
+  }
+  return null;
+}
+
+/** Where in a draft the graphic or entry stands that it began with in this place; null when it is there no more. Drafts are made of nothing else. */
+function inDraft(list: readonly Graphic[], id: string): FoundGraphic | null {
+  const began = isDraft(list) ? original(list as Graphic[]) : undefined;
+  const found = began && Object.isFrozen(began) ? inList(began, id) : null;
+  if (!began || !found) return null;
+  const graphic = list[began.indexOf(found.graphic)];
+  if (graphic?.id !== found.graphic.id) return null;
+  if (!found.entry) return { graphic, entry: null };
+  const entry = graphic.entries[found.graphic.entries.indexOf(found.entry)];
+  return entry?.id === id ? { graphic, entry } : null;
 }
 
 /** The graphic or entry with this identity; null when the show has none. */
 export function findGraphic({ graphics: { list } }: Pick<Show, 'graphics'>, id: string | null): FoundGraphic | null {
   if (id === null) return null;
-  // A draft is looked through, not indexed anew for every question.
-  if (Object.isFrozen(list)) return indexOf(list).get(id) ?? null;
+  if (Object.isFrozen(list)) return inList(list, id);
+  const known = inDraft(list, id);
+  if (known) return known;
+  // New in this draft, moved in it, or nowhere: looked for one by one.
   for (const graphic of list) {
     if (graphic.id === id) return { graphic, entry: null };
     const entry = graphic.entries.find((e) => e.id === id);

@@ -14,7 +14,7 @@ import { type Graphic } from './document';
 import { GALLERY } from './gallery/gallery';
 import { rolled } from './items';
 import { changing, keyedValue, progressOf } from './motion';
-import { hashOf } from './paint';
+import { hashOf } from './hash';
 import { showProblems } from '../desk/validate';
 import { drawnElements, withValues } from './values';
 

@@ -6,7 +6,7 @@ import { type Rect } from '../show/geometry';
 import { type Size } from './air';
 import { type Element, type TextContent } from './element';
 import { shift } from './flow';
-import { hashOf } from './paint';
+import { hashOf } from './hash';
 
 /** What a measured size depends on, as a key. */
 export const sizeKey = ({ text, style, accents }: TextContent, width: number): string =>

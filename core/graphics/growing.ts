@@ -3,6 +3,7 @@ import { type Desk } from '../desk/air';
 import { lanePicturesOf } from '../picture/air';
 import { type Filled } from './air';
 import { type Graphic } from './document';
+import { type Element } from './element';
 import { filledOf, findGraphic } from './find';
 import { meant } from './for-mixer';
 import { type Growing, growingOf } from './grow';
@@ -11,8 +12,16 @@ import { withValues } from './values';
 /** Sizes that air holds. */
 export const MOST_SIZES = 2000;
 
-const hasGrowing = ({ elements }: Graphic): boolean =>
-  elements.some(({ content }) => content.kind === 'text' && content.style.overflow === 'grow');
+const growers = new WeakMap<readonly Element[], boolean>();
+
+function hasGrowing({ elements }: Graphic): boolean {
+  let known = growers.get(elements);
+  if (known === undefined) {
+    known = elements.some(({ content }) => content.kind === 'text' && content.style.overflow === 'grow');
+    if (Object.isFrozen(elements)) growers.set(elements, known);
+  }
+  return known;
+}
 
 const known = new WeakMap<object, WeakMap<object, readonly Growing[]>>();
 

@@ -5,7 +5,7 @@ import { type Filled, type Shown } from './air';
 import { type EntryValue } from './document';
 import { filledOf, type FoundGraphic } from './find';
 import { changeLength } from './items';
-import { hashOf } from './paint';
+import { hashOf } from './hash';
 
 /** What a draft stands for; what is none as it is. */
 export const plain = <T extends object>(value: T): T => (isDraft(value) ? (current(value as never) as T) : value);

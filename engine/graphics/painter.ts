@@ -5,7 +5,7 @@ import { type Inked, type Paint } from '#core/graphics/paint';
 import { after, inverseOf, isTurned, type Projection, projectionOf, projectPixels } from '#core/graphics/perspective';
 import { drawText } from './draw-text';
 import { type Images } from './images';
-import { type Context, drawImage, fillWith, rgba, shapePath, strokeShape } from './surface';
+import { type Context, drawImage, fillWith, rgba, shapePath, strokeShape, within } from './surface';
 
 /** Pixels that one paint may have: three pictures of 4K. */
 const MOST_PIXELS = 25_000_000;
@@ -89,13 +89,16 @@ function drawBody(context: Context, { element, moment }: Inked, images: Images):
     const image = images.get(content.assetId);
     if (element.fill.kind !== 'none')
       fillWith(context, element.fill, width, height, images, () => (shapePath(context, element), context.fill()));
-    if (image) {
-      context.save();
-      shapePath(context, element);
-      context.clip();
-      drawImage(context, image, width, height, content.fit);
-      context.restore();
-    }
+    if (image)
+      within(
+        context,
+        'inside',
+        (on) => drawImage(on, image, width, height, content.fit),
+        (on) => {
+          shapePath(on, element);
+          on.fill();
+        },
+      );
   } else if (content.kind !== 'line')
     fillWith(context, element.fill, width, height, images, () => (shapePath(context, element), context.fill()));
   strokeShape(context, element);

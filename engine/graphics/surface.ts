@@ -28,7 +28,8 @@ export function shapePath(context: Context, { content, width, height, corners }:
     context.lineTo(width, height);
   } else {
     const most = Math.min(w, h) / 2;
-    const radius = (r: number) => Math.max(0, Math.min(most, r - inset));
+    // A sharp corner stays sharp on the way out.
+    const radius = (r: number) => (r <= 0 ? 0 : Math.max(0, Math.min(most, r - inset)));
     context.roundRect(inset, inset, w, h, [corners.topLeft, corners.topRight, corners.bottomRight, corners.bottomLeft].map(radius));
   }
 }
@@ -44,12 +45,32 @@ function gradient(context: Context, fill: GradientFill, width: number, height: n
   return made;
 }
 
-/** Draws an image into a box; what reaches out of the box is cut. */
-export function drawImage(context: Context, image: ImageBitmap, width: number, height: number, fit: ImageFit): void {
+const layer = new OffscreenCanvas(1, 1);
+
+/**
+ * Draws what `draw` draws, just inside of what `cover` covers or just outside of it, with soft edges: what a browser clips has hard ones. Both
+ * get a context with the place of this one.
+ */
+export function within(context: Context, side: 'inside' | 'outside', draw: (on: Context) => void, cover: (on: Context) => void): void {
+  layer.width = context.canvas.width;
+  layer.height = context.canvas.height;
+  const on = layer.getContext('2d', { willReadFrequently: true });
+  if (!on) return;
+  on.setTransform(context.getTransform());
+  on.save();
+  draw(on);
+  on.restore();
+  on.globalCompositeOperation = side === 'inside' ? 'destination-in' : 'destination-out';
+  on.fillStyle = '#000';
+  cover(on);
   context.save();
-  context.beginPath();
-  context.rect(0, 0, width, height);
-  context.clip();
+  context.resetTransform();
+  context.drawImage(layer, 0, 0);
+  context.restore();
+}
+
+/** Draws an image into a box; what would reach out of the box is left out. */
+export function drawImage(context: Context, image: ImageBitmap, width: number, height: number, fit: ImageFit): void {
   context.imageSmoothingQuality = 'high';
   if (fit === 'tile') {
     const pattern = context.createPattern(image, 'repeat');
@@ -58,12 +79,15 @@ export function drawImage(context: Context, image: ImageBitmap, width: number, h
       context.fillRect(0, 0, width, height);
     }
   } else if (fit === 'fill') context.drawImage(image, 0, 0, width, height);
-  else {
-    const scale = (fit === 'contain' ? Math.min : Math.max)(width / image.width, height / image.height);
+  else if (fit === 'contain') {
+    const scale = Math.min(width / image.width, height / image.height);
     const [w, h] = [image.width * scale, image.height * scale];
     context.drawImage(image, (width - w) / 2, (height - h) / 2, w, h);
+  } else {
+    const scale = Math.max(width / image.width, height / image.height);
+    const [w, h] = [width / scale, height / scale];
+    context.drawImage(image, (image.width - w) / 2, (image.height - h) / 2, w, h, 0, 0, width, height);
   }
-  context.restore();
 }
 
 /** Fills what `cover` draws: with a style where there is one, else through a layer of its own. */
@@ -99,14 +123,37 @@ export function fillWith(context: Context, fill: Fill, width: number, height: nu
 export function strokeShape(context: Context, element: Element): void {
   const { stroke, content } = element;
   if (stroke.width <= 0 || stroke.opacity <= 0) return;
-  const half = stroke.width / 2;
-  const inset = content.kind === 'line' || stroke.place === 'centre' ? 0 : stroke.place === 'inside' ? half : -half;
+  const { place } = stroke;
+  context.save();
   context.strokeStyle = rgba(stroke.colour, stroke.opacity);
-  context.lineWidth = stroke.width;
   dashOf(context, element);
-  shapePath(context, element, inset);
+  // Corners are as sharp as the shape's own.
+  context.lineJoin = 'miter';
+  if (content.kind === 'line' || place === 'centre' || stroke.dash !== 'solid') {
+    const half = stroke.width / 2;
+    context.lineWidth = stroke.width;
+    shapePath(context, element, content.kind === 'line' || place === 'centre' ? 0 : place === 'inside' ? half : -half);
+  } else {
+    // Twice as wide on the edge itself, and just the half of it that is wanted: right for every shape.
+    const { strokeStyle } = context;
+    within(
+      context,
+      place,
+      (on) => {
+        Object.assign(on, { strokeStyle, lineJoin: 'miter', lineWidth: stroke.width * 2 });
+        shapePath(on, element);
+        on.stroke();
+      },
+      (on) => {
+        shapePath(on, element);
+        on.fill();
+      },
+    );
+    context.restore();
+    return;
+  }
   context.stroke();
-  context.setLineDash([]);
+  context.restore();
 }
 
 /** Sets the dash of an element's stroke. */

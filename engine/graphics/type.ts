@@ -11,7 +11,8 @@ const FILES = import.meta.glob<string>(
   { query: '?url', import: 'default', eager: true },
 );
 
-const fonts = (globalThis as unknown as { fonts: { add(face: FontFace): void } }).fonts;
+/** Of a worker, or of the page. */
+const fonts = (globalThis as unknown as { fonts?: FontFaceSet }).fonts ?? document.fonts;
 const loading = new Map<string, Promise<void>>();
 
 /** Files of fonts of the show's own, by family. */

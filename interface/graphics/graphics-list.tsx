@@ -114,7 +114,7 @@ export function GraphicsList() {
   }, [at]);
   const open = list[at];
   return (
-    <section ref={box} {...region('graphics', 'Graphics')} className="flex min-h-0 w-70 shrink-0 flex-col border-r border-line">
+    <section ref={box} {...region('graphics', 'Graphics')} className="flex min-h-0 w-75 shrink-0 flex-col border-r border-line">
       <div className="flex flex-wrap items-center gap-1 p-1.5">
         <AddGraphic />
         <FileButton label="Graphic file" accept=".bivoca-graphic,.zip" onFile={(file) => void bringGraphic(client, file)}>

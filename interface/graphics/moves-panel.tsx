@@ -175,7 +175,7 @@ function Holds({ move, onChange }: { move: HoldMove; onChange: (change: Partial<
           ['start', 'begins after', 'fr', 3000],
           ['frames', 'length', 'fr', 3000],
           ['rest', 'rests for', 'fr', 9000],
-          ['times', 'how often, 0 for ever', '', 1000],
+          ['times', 'times, 0 for ever', '', 1000],
         ] as const
       ).map(([property, label, unit, max]) => (
         <Num

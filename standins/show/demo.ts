@@ -78,7 +78,7 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
 /** The gallery's graphics, their clocks, what the lanes hold, and a tableau. */
 function addGraphics(show: Show): void {
   show.graphics.clocks = [
-    createClock('heat', 'Heat clock', { number: 1, seconds: 90 }),
+    createClock('heat', 'Heat clock', { number: 1, seconds: 90, atEnd: 'show', endWords: 'Over' }),
     createClock('to-final', 'To the final', { number: 2, kind: 'until', seconds: (15 * 60 + 20) * 60 }),
     createClock('pier-time', 'Time at the pier', { number: 3, kind: 'day', seconds: 0 }),
   ];

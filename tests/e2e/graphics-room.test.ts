@@ -342,6 +342,53 @@ describe('drawing', () => {
     await send(page, 'lane.hide', { lane: 'lane-1' });
     await chord('Alt', 'KeyG');
   });
+
+  it('has guides out of the rulers, live pictures on the stage, and boxes that grow on air', async () => {
+    const graphic = String(
+      await send(page, 'graphic.add', { name: 'Grows' }).then(() => pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id)),
+    );
+    const add = async (kind: string, rect: object) => {
+      await send(page, 'element.add', { graphic, kind, rect });
+      return pick(page, (s) => s.desk.show.graphics.list.at(-1)?.elements.at(-1)?.id ?? '');
+    };
+    await chord('Alt', 'KeyG');
+    await page.waitForSelector('select[aria-label="Graphic that is drawn"]');
+    await page.select('select[aria-label="Graphic that is drawn"]', graphic);
+    const view = await add('window', { x: 400, y: 40, width: 160, height: 90 });
+    const camera = await pick(page, (s) => s.desk.show.sources[0]?.id ?? '');
+    await send(page, 'element.setContent', { graphic, element: view, content: { kind: 'window', pictureId: camera, fit: 'cover' } });
+    await page.waitForSelector('canvas[aria-label="Live picture in the drawing"]');
+    const guides = () => pick(page, (s) => s.desk.show.graphics.list.at(-1)?.guides ?? []);
+    const box = await (await page.waitForSelector('[data-testid="graphic-stage"]'))?.boundingBox();
+    if (!box) throw new Error('The stage has no place.');
+    const pull = async (from: [number, number], to: [number, number]) => {
+      await page.mouse.move(box.x + from[0], box.y + from[1]);
+      await page.mouse.down();
+      await page.mouse.move(box.x + to[0], box.y + to[1], { steps: 3 });
+      await page.mouse.up();
+    };
+    await pull([50, -6], [50, 60]);
+    await until(async () => (await guides())[0]?.axis === 'across', 'a guide out of the ruler');
+    await pull([80, 60], [80, -6]);
+    await until(async () => (await guides()).length === 0, 'the guide back in the ruler');
+
+    // A red plate around words that grow: on air it is as wide as they are.
+    const words = await add('text', { x: 20, y: 300, width: 40, height: 30 });
+    await send(page, 'element.setType', { graphic, elements: [words], size: 20, overflow: 'grow' });
+    await send(page, 'element.group', { graphic, elements: [words] });
+    const group = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.elements.find((e) => e.content.kind === 'group')?.id ?? '');
+    await send(page, 'element.setContent', { graphic, element: group, content: { kind: 'group', flow: 'row', align: 'start' } });
+    await send(page, 'element.set', { graphic, elements: [group], fill: { kind: 'colour', colour: '#d01010', opacity: 1 } });
+    await send(page, 'element.setText', { graphic, element: words, text: 'i' });
+    await send(page, 'lane.showPicture', { lane: 'lane-1', picture: graphic });
+    await until(async () => ((await pixel(50, 326))[0] ?? 0) > 150, 'the plate');
+    expect((await pixel(180, 326))[0]).toBeLessThan(150);
+    await send(page, 'element.setText', { graphic, element: words, text: 'Words that need much more room' });
+    await send(page, 'lane.show', { lane: 'lane-1' });
+    await until(async () => ((await pixel(180, 326))[0] ?? 0) > 150, 'the plate as wide as the words');
+    await send(page, 'lane.hide', { lane: 'lane-1' });
+    await chord('Alt', 'KeyG');
+  });
 });
 
 it('a card of a show of before is up as it was, in the same words', async () => {

@@ -13,6 +13,7 @@ import { benchMixer } from './mixer-bench';
 import { benchGraphic } from './graphics-bench';
 import { benchPictures } from './picture-bench';
 import { benchWindows } from './windows-bench';
+import { drawGraphic, measureGraphic } from './paints';
 import { fromBase64, toBase64 } from './base64';
 import { ShowError } from '#core/desk/validate';
 import { importShow } from '#engine/storage/show-file';
@@ -131,6 +132,8 @@ const harness = {
   benchGraphic,
   benchPictures,
   benchWindows,
+  drawGraphic,
+  measureGraphic,
 };
 export type Harness = typeof harness;
 

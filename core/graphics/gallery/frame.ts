@@ -1,6 +1,6 @@
 /** What frames the show: bug, coming up, sponsors, opening. */
-import { colourFill, createElement, move } from '../create';
-import { box, entry, field, graphic, INK, LUFF, textField, words } from './parts';
+import { colourFill, createElement, holdMove, move } from '../create';
+import { box, entry, field, graphic, group, INK, LUFF, textField, words } from './parts';
 
 export const bug = () =>
   graphic('skerry-bug', 'Contest bug', {
@@ -17,20 +17,26 @@ export const bug = () =>
         { x: 1140, y: 664, width: 30, height: 22 },
         { name: 'Tail', stroke: { width: 3, colour: INK.straw, opacity: 0.95, place: 'centre', dash: 'solid' }, flipX: true },
       ),
+      // As wide as its words, to the left of the kite.
+      group('sign', 'Sign', 996, 645, 142, 38, 'row', {
+        content: { kind: 'group', flow: 'row', align: 'end' },
+        fill: colourFill(INK.deep, 0.6),
+        corners: { topLeft: 19, topRight: 0, bottomRight: 0, bottomLeft: 0 },
+      }),
       words(
         'place',
         'Place',
-        1000,
+        1012,
         648,
-        130,
+        110,
         32,
         'SKERRY POINT',
-        { family: 'Barlow Condensed', size: 24, across: 'right', letterSpacing: 1 },
-        { opacity: 0.9 },
+        { family: 'Barlow Condensed', size: 24, across: 'right', letterSpacing: 1, overflow: 'grow' },
+        { parentId: 'sign', opacity: 0.9, change: move('fade', 12) },
       ),
     ],
     fields: [textField('place', 'Place', 'SKERRY POINT', 24)],
-    entries: [],
+    entries: [entry('bug-1', 1, { place: 'LIVE FROM THE PIER' })],
   });
 
 export const comingUp = () =>
@@ -51,7 +57,12 @@ export const comingUp = () =>
           change: move('wipe', 14),
         },
       ),
-      box('tab', 'Tab', 850, 380, 150, 36, INK.straw, { skewX: LUFF, in: move('fade', 8, { start: 10 }), out: move('fade', 6) }),
+      box('tab', 'Tab', 850, 380, 150, 36, INK.straw, {
+        skewX: LUFF,
+        in: move('fade', 8, { start: 10 }),
+        out: move('fade', 6),
+        hold: holdMove('fade', 50, { depth: 0.45, rest: 30 }),
+      }),
       words(
         'tab-word',
         'Tab word',
@@ -182,6 +193,7 @@ export const opening = () => {
         'Skerry Point Kite Trials',
         { family: 'Oswald', size: 92, weight: 700, across: 'centre' },
         {
+          turnX: -28,
           in: move('letters', 16, { start: 14, edge: 'bottom' }),
           out: move('fade', 6),
           change: move('fade', 12),

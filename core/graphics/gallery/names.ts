@@ -1,5 +1,5 @@
 /** Who is who: one name, two names, a quote, a question. */
-import { colourFill, move } from '../create';
+import { colourFill, createAccent, move } from '../create';
 import { box, entry, graphic, group, INK, LUFF, textField, words } from './parts';
 
 /** The plate: a slanted straw edge like a sail's luff, the name, and who that is. */
@@ -117,6 +117,7 @@ export const quote = () =>
         'What was said',
         { family: 'Playfair Display', size: 44, weight: 400, italic: true, wrap: true },
         { in: move('words', 30, { start: 6, edge: 'bottom' }), out: move('fade', 8), change: move('fade', 16) },
+        [createAccent('*', { colour: INK.straw })],
       ),
       words(
         'by',
@@ -130,9 +131,9 @@ export const quote = () =>
         { fill: colourFill(INK.straw), in: move('fade', 10, { start: 14 }), out: move('fade', 8), change: move('fade', 16) },
       ),
     ],
-    fields: [textField('said', 'What was said', '', 220), textField('by', 'By whom', '', 60)],
+    fields: [textField('said', 'What was said', '', 220, { hint: 'words between two * stand out' }), textField('by', 'By whom', '', 60)],
     entries: [
-      entry('quote-1', 1, { said: 'The wind here has opinions, and it is never wrong for long.', by: 'Maren Tolv, pilot' }),
+      entry('quote-1', 1, { said: 'The wind here *has opinions*, and it is never wrong for long.', by: 'Maren Tolv, pilot' }),
       entry('quote-2', 2, { said: 'I tied the last knot with my teeth.', by: 'Osk Ferrand, pilot' }),
     ],
   });

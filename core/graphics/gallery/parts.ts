@@ -2,7 +2,7 @@
 import { type Rect } from '../../show/geometry';
 import { colourFill, createElement, createField, createGraphic, textStyle } from '../create';
 import { type EntryValue, type Field, type FieldTarget, type Graphic, type Value } from '../document';
-import { type Element, type TextStyle } from '../element';
+import { type Accent, type Element, type TextStyle } from '../element';
 import { type Fill } from '../fill';
 
 export const GALLERY_RASTER = { width: 1280, height: 720 };
@@ -47,10 +47,11 @@ export const words = (
   text: string,
   style: Partial<TextStyle> = {},
   change: Change = {},
+  accents: Accent[] = [],
 ): Element =>
   createElement(id, 'text', at(x, y, width, height), {
     name,
-    content: { kind: 'text', text, style: textStyle(height, style), accents: [] },
+    content: { kind: 'text', text, style: textStyle(height, style), accents },
     ...change,
   });
 
