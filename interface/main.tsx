@@ -21,6 +21,7 @@ import { storeShow, sweep } from '#engine/storage/shows';
 import { type Raster } from '#core/show/raster';
 import { panelDriver } from '#standins/control/panel-driver';
 import { createCardDriver } from '#standins/sound/card-driver';
+import { TEMPLATES } from '#standins/graphics/templates';
 import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
 import { StatusLine } from './parts/status-line';
@@ -52,6 +53,14 @@ const soundDrivers: readonly SoundDeviceDriver[] = [createCardDriver(), browserS
 
 const controls: readonly ControlDriver[] = [midiDriver, gamepadDriver, hidDriver, panelDriver];
 
+/** The demo's own animations, as files. */
+async function storeTemplates(): Promise<Record<string, string>> {
+  const stored: Record<string, string> = {};
+  for (const { id, fileName, make } of TEMPLATES)
+    stored[id] = await storeAsset(new Blob([JSON.stringify(make())], { type: 'application/json' }), fileName, 'application/json');
+  return stored;
+}
+
 async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
   const scale = raster.height / 360;
   const art = async (drawn: Promise<Blob>, name: string) => storeAsset(await drawn, name, 'image/png');
@@ -62,6 +71,7 @@ async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
       frame: await art(drawFrame(scale), 'sail-cloth-frame.png'),
       sail: await art(drawSail(scale), 'sail-sweep.png'),
       swell: await art(drawSwell(), 'swell.png'),
+      templates: await storeTemplates(),
     },
     raster,
   );

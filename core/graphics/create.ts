@@ -104,6 +104,22 @@ const FIRST: Record<ElementKind, (height: number) => Content> = {
     lastColour: '#ff5a4f',
   }),
   window: () => ({ kind: 'window', pictureId: null, fit: 'cover' }),
+  animation: () => ({
+    kind: 'animation',
+    assetId: null,
+    fileName: '',
+    first: 0,
+    last: 1,
+    pace: 1,
+    width: 1280,
+    height: 720,
+    holds: [{ frame: 0 }],
+    stills: [],
+    parts: [],
+    units: [],
+    given: [],
+    problems: 0,
+  }),
 };
 
 export const contentOf = (kind: ElementKind, height: number): Content => FIRST[kind](height);
@@ -119,6 +135,7 @@ export const KIND_NAMES: Record<ElementKind, string> = {
   image: 'Image',
   clock: 'Clock',
   window: 'Window',
+  animation: 'Animation',
 };
 
 /** An element of a kind in a place. */
@@ -142,7 +159,9 @@ export function createElement(id: string, kind: ElementKind, place: Rect, change
     corners: { topLeft: 0, topRight: 0, bottomRight: 0, bottomLeft: 0 },
     opacity: 1,
     ...plainFinish(light ? '#e8efe9' : '#1b2a2e'),
-    ...(kind === 'group' || kind === 'image' || kind === 'window' || line ? { fill: { kind: 'none' as const } } : {}),
+    ...(kind === 'group' || kind === 'image' || kind === 'window' || kind === 'animation' || line
+      ? { fill: { kind: 'none' as const } }
+      : {}),
     ...(line && { stroke: { ...noStroke(), width: 4 } }),
     crop: null,
     mask: null,

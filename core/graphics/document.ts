@@ -53,13 +53,27 @@ export const valueClass = byKind<FieldKind>({
   picture: PictureValue,
 });
 
-export const TARGETS = ['content', 'fill', 'stroke', 'visible', 'opacity', 'x', 'y', 'width', 'height', 'rotation', 'size'] as const;
-/** Which property of an element a field gives: its words, image, clock or picture (`content`), a colour, a number, whether it shows. */
+export const TARGETS = [
+  'content',
+  'fill',
+  'stroke',
+  'visible',
+  'opacity',
+  'x',
+  'y',
+  'width',
+  'height',
+  'rotation',
+  'size',
+  'part',
+] as const;
+/** Which property of an element a field gives: its words, image, clock or picture (`content`), a colour, a number, whether it shows, or a part of an animation. */
 export type TargetProperty = (typeof TARGETS)[number];
 
 export class FieldTarget {
   @Id('element of the same graphic') elementId!: string;
   @OneOf(TARGETS, 'property that it gives') property!: TargetProperty;
+  @Id('part of the animation that it gives; null for other properties', { nullable: true }) part!: string | null;
 }
 
 export class Field {

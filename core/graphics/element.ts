@@ -5,6 +5,7 @@
  */
 import { byKind, Colour, Flag, Id, ListOf, Nested, Num, OneOf, Ref, Text, Variant, Whole } from '../schema/fields';
 import { EASINGS, type Easing, type Edge, EDGES } from '../show/moves';
+import { AnimationContent } from './animation/document';
 import { ElementCrop, Finish, IMAGE_FITS, type ImageFit } from './fill';
 
 export const MOST_ELEMENTS = 400;
@@ -94,6 +95,7 @@ export class WindowContent {
 }
 
 export type Content =
+  | AnimationContent
   | GroupContent
   | TextContent
   | RectangleContent
@@ -114,6 +116,7 @@ export const contentClass = byKind<ElementKind>({
   image: ImageContent,
   clock: ClockContent,
   window: WindowContent,
+  animation: AnimationContent,
 });
 
 export const MOVE_WAYS = ['fade', 'slide', 'wipe', 'scale', 'blur', 'turn', 'letters', 'words', 'count'] as const;

@@ -1,6 +1,8 @@
 /** Commands for the fields of a graphic. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Flag, Id, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
+import { type AnimationPart } from './animation/document';
+import { type PartKind } from './animation/parts';
 import { createField, emptyValue } from './create';
 import { type Field, type FieldKind, type Graphic, MOST_FIELDS, TARGETS, type TargetProperty, type Value, valueClass } from './document';
 import { checkValue, elementOf, fieldOf, graphicOf } from './edit';
@@ -28,6 +30,7 @@ class AddArgs extends GraphicArg {
   @OneOf(FIELD_KINDS, 'kind of value; without it, what the element wants', { optional: true }) kind?: FieldKind;
   @Id('element that it gives something', { optional: true }) element?: string;
   @OneOf(TARGETS, 'property of the element', { optional: true }) property?: TargetProperty;
+  @Id('part of the animation, for the property `part`', { optional: true }) part?: string;
 }
 class SetArgs extends FieldArg {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
@@ -41,13 +44,30 @@ class SetArgs extends FieldArg {
 class TargetArgs extends FieldArg {
   @Id('element') element!: string;
   @OneOf(TARGETS, 'property of the element') property!: TargetProperty;
+  @Id('part of the animation, for the property `part`', { optional: true }) part?: string;
   @Flag('true to give it, false no longer') on!: boolean;
 }
 class MoveArgs extends FieldArg {
   @Whole(0, MOST_FIELDS, 'place, from 0') index!: number;
 }
 
-const WANTED: Record<TargetProperty, (element: Element) => Value> = {
+/** What a kind of part takes, empty. */
+const PART_VALUES: Record<PartKind, Value> = {
+  text: { kind: 'text', text: '' },
+  image: { kind: 'image', assetId: null },
+  colour: { kind: 'colour', colour: '#e2c48d' },
+  flag: { kind: 'flag', on: true },
+};
+
+/** @throws CommandError when the element has no such part. */
+function partOf({ name, content }: Element, part: string | undefined): AnimationPart {
+  const found = content.kind === 'animation' ? content.parts.find((p) => p.id === part) : undefined;
+  if (!found) throw new CommandError('unknown-element', `${name} has no part "${part ?? ''}".`, 'part');
+  return found;
+}
+
+const WANTED: Record<TargetProperty, (element: Element, part: string | undefined) => Value> = {
+  part: (element, part) => PART_VALUES[partOf(element, part).kind],
   content: ({ content }) => {
     if (content.kind === 'image') return { kind: 'image', assetId: content.assetId };
     if (content.kind === 'clock') return { kind: 'clock', clockId: content.clockId };
@@ -67,9 +87,10 @@ const WANTED: Record<TargetProperty, (element: Element) => Value> = {
 };
 
 /** A property is given by one field only: the last that was told to. */
-function give(graphic: Graphic, field: Field, elementId: string, property: TargetProperty): void {
-  for (const other of graphic.fields) other.targets = other.targets.filter((t) => t.elementId !== elementId || t.property !== property);
-  field.targets.push({ elementId, property });
+function give(graphic: Graphic, field: Field, elementId: string, property: TargetProperty, part: string | null): void {
+  for (const other of graphic.fields)
+    other.targets = other.targets.filter((t) => t.elementId !== elementId || t.property !== property || t.part !== part);
+  field.targets.push({ elementId, property, part });
 }
 
 export const fieldCommands = [
@@ -78,18 +99,24 @@ export const fieldCommands = [
     title: 'Add a field',
     about: 'Adds a field to a graphic; with an element and a property it gives that, and begins with what stands there. Returns its `id`.',
     args: AddArgs,
-    run: (desk, { graphic: id, name, kind, element: elementId, property = 'content' }, { newId }) => {
+    run: (desk, { graphic: id, name, kind, element: elementId, property = 'content', part }, { newId }) => {
       const graphic = graphicOf(desk, id);
       if (graphic.fields.length >= MOST_FIELDS) throw new CommandError('too-many', `A graphic has at most ${MOST_FIELDS} fields.`);
       const element = elementId === undefined ? null : elementOf(graphic, elementId);
-      const wanted = element && WANTED[property](element);
+      const wanted = element && WANTED[property](element, part);
       let value: Value = kind === undefined || wanted?.kind === kind ? (wanted ?? emptyValue(kind ?? 'text')) : emptyValue(kind);
       // A number in a text is a number already.
       if (kind === 'number' && wanted?.kind === 'text' && wanted.text.trim() !== '' && Number.isFinite(Number(wanted.text)))
         value = { kind: 'number', number: Math.min(1e12, Math.max(-1e12, Number(wanted.text))) };
-      const field = createField(newId(), name ?? element?.name ?? `Field ${graphic.fields.length + 1}`, value);
+      const field = createField(
+        newId(),
+        name ??
+          (property === 'part' && element ? partOf(element, part).name.slice(0, 60) : element?.name) ??
+          `Field ${graphic.fields.length + 1}`,
+        value,
+      );
       graphic.fields.push(field);
-      if (element) give(graphic, field, element.id, property);
+      if (element) give(graphic, field, element.id, property, part ?? null);
       return { id: field.id };
     },
   }),
@@ -114,12 +141,13 @@ export const fieldCommands = [
     title: 'Let a field give a property',
     about: 'Says which properties of which elements a field gives; several elements may share one.',
     args: TargetArgs,
-    run: (desk, { graphic: id, field: fieldId, element, property, on }) => {
+    run: (desk, { graphic: id, field: fieldId, element, property, part, on }) => {
       const graphic = graphicOf(desk, id);
       const field = fieldOf(graphic, fieldId);
-      elementOf(graphic, element);
-      if (on) give(graphic, field, element, property);
-      else field.targets = field.targets.filter((t) => t.elementId !== element || t.property !== property);
+      const found = elementOf(graphic, element);
+      if (property === 'part') partOf(found, part);
+      if (on) give(graphic, field, element, property, part ?? null);
+      else field.targets = field.targets.filter((t) => t.elementId !== element || t.property !== property || t.part !== (part ?? null));
     },
   }),
   defineCommand({

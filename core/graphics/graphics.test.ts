@@ -51,7 +51,7 @@ describe('values', () => {
         createElement('g', 'group', { x: 0, y: 0, width: 50, height: 50 }, { content: { kind: 'group', flow: 'column', align: 'start' } }),
         ...['a', 'b', 'c'].map((id, i) => line(id, i * 20)),
       ],
-      fields: ['a', 'b', 'c'].map((id) => createField(id, id, text(''), { targets: [{ elementId: id, property: 'content' }] })),
+      fields: ['a', 'b', 'c'].map((id) => createField(id, id, text(''), { targets: [{ elementId: id, property: 'content', part: null }] })),
     };
     const places = (...filled: string[]) =>
       drawnElements({ graphic, values: filled.map((id) => valueFor(id, 'x')) }).map(({ element: e }) => [e.id, e.y]);

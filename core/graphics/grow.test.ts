@@ -124,7 +124,9 @@ describe('a box that grows', () => {
     const graphic: Graphic = {
       ...createGraphic('g1', 'Row', { width: 400, height: 100 }),
       elements,
-      fields: [createField('name', 'name', { kind: 'text', text: '' }, { targets: [{ elementId: 'name', property: 'content' }] })],
+      fields: [
+        createField('name', 'name', { kind: 'text', text: '' }, { targets: [{ elementId: 'name', property: 'content', part: null }] }),
+      ],
     };
     const filled = (text: string) => ({ graphic, values: [valueFor('name', text)] });
     const air = createGraphicsAir();

@@ -1,5 +1,7 @@
 /** What the mixers draw of a graphic: its layers as items, with what their moves make of them at a frame. */
 import { type DrawItem } from '../picture/draw';
+import { type AnimationPaint, animationPaints, changingPaints } from './animation/layers';
+import { changeFrames, comesFrames, frameAt, goesFrames } from './animation/motion';
 import { ease } from '../picture/easing';
 import { uncovered } from '../picture/moving';
 import { intersect, type Rect } from '../show/geometry';
@@ -34,11 +36,16 @@ function phaseLength(graphic: Graphic, phase: 'in' | 'out'): number {
 
 function elementsLength(elements: readonly Element[], phase: 'in' | 'out'): number {
   const keyed = (e: Element) => e.keyframes.reduce((most, k) => (k.phase === phase ? Math.max(most, k.frame) : most), 0);
-  return elements.reduce((most, e) => Math.max(most, lengthOf(e[phase]), keyed(e)), 0);
+  const own = ({ content }: Element) => (content.kind !== 'animation' ? 0 : phase === 'in' ? comesFrames(content) : goesFrames(content));
+  return elements.reduce((most, e) => Math.max(most, lengthOf(e[phase]), keyed(e), own(e)), 0);
 }
 
 /** Frames that the longest change of a value takes. */
-export const changeLength = (graphic: Graphic): number => graphic.elements.reduce((most, e) => Math.max(most, lengthOf(e.change)), 0);
+export const changeLength = (graphic: Graphic): number =>
+  graphic.elements.reduce(
+    (most, { change, content }) => Math.max(most, lengthOf(change), content.kind === 'animation' ? changeFrames(content) : 0),
+    0,
+  );
 
 /** A graphic as it is to be drawn. */
 export interface Asked {
@@ -128,6 +135,7 @@ function momentOf(
 ): Moment | null | 'gone' {
   const { content } = element;
   const moment: Moment = {};
+  if (content.kind === 'animation') moment.animation = { frame: frameAt(content, Infinity, null) ?? content.first, layers: null };
   if (content.kind === 'clock') {
     const clock = clocks.find((c) => c.id === content.clockId);
     const said = clockText(clock, air, content.format, content.lastSeconds, frame, rate);
@@ -206,11 +214,16 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
     const item = windowItem(stage, now.element, motion);
     return item ? [item] : [];
   }
+  const { content } = now.element;
+  if (content.kind === 'animation') return animationItems(stage, animationPaints(now, content, stage.asked.phase), motion);
   const moment = momentOf(stage.asked, now, motion, countFrom);
   if (moment === 'gone') return [];
   const item = paintItem(stage, paintAlone(now, moment, stage.raster), drawn.element, motion, drawn.element.id);
   return item ? [item] : [];
 }
+
+const animationItems = (stage: Stage, paints: readonly AnimationPaint[], motion: Motion): DrawItem[] =>
+  paints.flatMap(({ drawn, moment, slot }) => paintItem(stage, paintAlone(drawn, moment, stage.raster), drawn.element, motion, slot) ?? []);
 
 const sameInk = (a: Drawn, b: Drawn, raster: Raster): boolean =>
   a === b ||
@@ -237,7 +250,13 @@ export function graphicItems(asked: Asked): DrawItem[] {
     elements.length > 0 &&
     elements.every(
       ({ element: e }) =>
-        !e.in && !e.out && !e.hold && e.keyframes.length === 0 && e.content.kind !== 'window' && e.content.kind !== 'clock',
+        !e.in &&
+        !e.out &&
+        !e.hold &&
+        e.keyframes.length === 0 &&
+        e.content.kind !== 'window' &&
+        e.content.kind !== 'clock' &&
+        e.content.kind !== 'animation',
     );
   const items = asOne ? asOneItem(stage, elements) : layerItems(stage, elements);
   return whole === STILL ? items : items.flatMap((item) => throughWhole(stage, item, whole, toShow(stage, aroundElements(graphic))) ?? []);
@@ -379,6 +398,7 @@ function pushed(stage: Stage, from: Element, to: Element, motion: Motion, frames
 
 function changedItems(stage: Stage, old: Drawn | null, now: Drawn | null, motion: Motion, frames: number): DrawItem[] {
   const { change } = (now ?? old)?.element ?? {};
+  if (old && now?.element.content.kind === 'animation') return animationItems(stage, changingPaints(old, now, frames), motion);
   if (old && now && onlyPushed(old, now, stage.raster))
     return elementItems(stage, now, pushed(stage, old.element, now.element, motion, frames));
   if (!change) return now ? elementItems(stage, now, motion) : [];

@@ -6,7 +6,7 @@ import { type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
 import { around } from '../layout/arrange';
 import { inkBounds } from './bounds';
-import { type Element } from './element';
+import { type Content, type Element } from './element';
 import { hashOf } from './hash';
 import { type Drawn } from './values';
 
@@ -18,6 +18,8 @@ export interface Moment {
   colour?: string;
   /** Radius, pixels. */
   blur?: number;
+  /** Frame of an animation, and the layers of it that are drawn; all where none are named. */
+  animation?: { frame: number; layers: readonly number[] | null };
   /** Letters or words that have come. */
   pieces?: { by: 'letters' | 'words'; share: number; edge: 'left' | 'right' | 'top' | 'bottom' };
 }
@@ -52,7 +54,16 @@ const UNINKED: ReadonlySet<string> = new Set([
 ]);
 
 /** Of an element, what its pixels depend on. */
-const inkOf = (element: Element): object => Object.fromEntries(Object.entries(element).filter(([property]) => !UNINKED.has(property)));
+const inkOf = (element: Element): object =>
+  Object.fromEntries(
+    Object.entries(element).flatMap(([property, value]) =>
+      UNINKED.has(property) ? [] : [[property, property === 'content' ? inkOfContent(element.content) : value]],
+    ),
+  );
+
+/** Of an animation its file and what is filled in; when it moves and where it waits is in its moments. */
+const inkOfContent = (content: Content): object =>
+  content.kind === 'animation' ? { kind: content.kind, assetId: content.assetId, given: content.given } : content;
 
 /** The paint of several elements, back to front; all that has ink, or just a part of the raster. */
 export function paintOf(inked: readonly Inked[], raster: Raster, part?: Rect): Paint {

@@ -2,6 +2,7 @@
 import { type Filled } from './air';
 import { type EntryValue, type Field, type Graphic, type TargetProperty, type Value } from './document';
 import { type Element } from './element';
+import { type PartKind } from './animation/parts';
 import { closeGaps } from './flow';
 import { type Growing, grown, growingOf, type Sizes } from './grow';
 import { inGroup } from './in-group';
@@ -67,8 +68,25 @@ const numeric =
   (_: Element, value: Value): Change =>
     value.kind === 'number' ? { [property]: Math.min(20_000, Math.max(least, value.number)) } : {};
 
+/** What a value is for a part of an animation; null where it gives nothing to that kind of part. */
+function partValue(kind: PartKind, value: Value): string | null {
+  if (kind === 'text') return wordsOf(value);
+  if (kind === 'flag') return (value.kind === 'flag' ? value.on : !isEmpty(value)) ? 'on' : '';
+  if (kind === 'colour') return value.kind === 'colour' ? value.colour : null;
+  return value.kind === 'image' ? (value.assetId ?? '') : null;
+}
+
+function givenPart({ content }: Element, value: Value, partId: string | null): Change {
+  if (content.kind !== 'animation') return {};
+  const part = content.parts.find((p) => p.id === partId);
+  const given = part ? partValue(part.kind, value) : null;
+  if (!part || given === null) return {};
+  return { content: { ...content, given: [...content.given.filter((g) => g.partId !== part.id), { partId: part.id, value: given }] } };
+}
+
 /** How a value becomes each property; a value of another kind changes nothing. */
-const GIVE: Record<TargetProperty, (element: Element, value: Value) => Change> = {
+const GIVE: Record<TargetProperty, (element: Element, value: Value, part: string | null) => Change> = {
+  part: givenPart,
   content: givenContent,
   fill: ({ fill }, value) => {
     if (value.kind === 'colour')
@@ -94,11 +112,11 @@ export function withValues(graphic: Graphic, values: readonly EntryValue[]): Ele
   const given = new Map<string, Element>();
   for (const field of graphic.fields) {
     const value = valueOf(field, values);
-    for (const { elementId, property } of field.targets) {
+    for (const { elementId, property, part } of field.targets) {
       const element = given.get(elementId) ?? graphic.elements.find((e) => e.id === elementId);
       if (!element) continue;
       const hidden = element.hideWhenEmpty && property === 'content' && isEmpty(value);
-      given.set(elementId, { ...element, ...GIVE[property](element, value), ...(hidden && { visible: false }) });
+      given.set(elementId, { ...element, ...GIVE[property](element, value, part), ...(hidden && { visible: false }) });
     }
   }
   return graphic.elements.map((e) => given.get(e.id) ?? e);
@@ -160,7 +178,8 @@ function draw(graphic: Graphic, values: readonly EntryValue[], sizes: Sizes): re
       hold !== null ||
       keyframes.length > 0 ||
       content.kind === 'clock' ||
-      content.kind === 'window';
+      content.kind === 'window' ||
+      content.kind === 'animation';
     return [{ element, mask: maskOf(own, byId), alone }];
   });
 }

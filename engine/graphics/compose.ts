@@ -1,4 +1,5 @@
 /** Puts the items of a graphic together on one canvas: small pictures, the drawing stage, trials. What is on air is composed by the mixers. */
+import { type Paint } from '#core/graphics/paint';
 import { type DrawItem } from '#core/picture/draw';
 import { type Raster } from '#core/show/raster';
 import { type Images } from './images';
@@ -20,6 +21,12 @@ function drawPane(context: OffscreenCanvasRenderingContext2D, item: DrawItem, sc
   context.strokeStyle = item.border?.colour ?? '#5aa9c9';
   context.lineWidth = item.border ? item.border.width * scale : 1;
   context.stroke();
+}
+
+/** Pixels that a paint is drawn in, where `scale` is that of the picture: what is on its way from one size to another keeps its own. */
+export function paintSize({ bounds }: Paint, { scaled, target }: DrawItem, scale: number): [number, number] {
+  const sharp = scale * (scaled ? 1 : target.width / bounds.width);
+  return [Math.max(1, Math.round(bounds.width * sharp)), Math.max(1, Math.round(bounds.height * sharp))];
 }
 
 /** Draws items, whose coordinates are those of `raster`, into `width` × `height` pixels; what is not covered stays clear. */
@@ -47,9 +54,7 @@ export function composeItems(
     const { x, y, width: w, height: h } = item.target;
     if (item.texture.kind === 'paint') {
       const { paint } = item.texture;
-      const sharp = scale * (item.scaled ? 1 : w / paint.bounds.width);
-      const [pw, ph] = [Math.max(1, Math.round(paint.bounds.width * sharp)), Math.max(1, Math.round(paint.bounds.height * sharp))];
-      drawPaint(paint, pw, ph, images, layer);
+      drawPaint(paint, ...paintSize(paint, item, scale), images, layer);
       context.drawImage(layer, x * scale, y * scale, w * scale, h * scale);
     } else drawPane(context, item, scale, holes);
     context.restore();

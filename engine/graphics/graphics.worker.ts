@@ -3,7 +3,7 @@ import { type Inked, type Paint } from '#core/graphics/paint';
 import { causeOf } from '#core/schema/cause';
 import { workerScope } from '../worker-scope';
 import { Images } from './images';
-import { composeItems } from './compose';
+import { composeItems, paintSize } from './compose';
 import {
   type FromGraphics,
   type GlyphsMissing,
@@ -13,7 +13,7 @@ import {
   type SizesTold,
   type ToGraphics,
 } from './messages';
-import { drawPaint } from './painter';
+import { animationSize, drawPaint } from './painter';
 import { loadAll, loadFor, missingFont, missingGlyphs, sizesOf, tellFonts } from './type';
 
 const images = new Images();
@@ -28,11 +28,13 @@ const assetsOf = ({ element, mask }: Inked): string[] =>
   });
 
 /** Everything that a paint is drawn with. */
-async function ready(paint: Paint): Promise<void> {
+async function ready(paint: Paint, scale: number): Promise<void> {
   const wanted: Promise<unknown>[] = [];
   for (const inked of paint.inked) {
     const { content } = inked.element;
     if (content.kind === 'text') wanted.push(loadAll(content.style, content.accents, inked.moment?.text ?? content.text));
+    if (content.kind === 'animation' && inked.moment?.animation)
+      wanted.push(images.animations.load(content, inked.moment.animation, ...animationSize(inked.element, scale)));
     if (content.kind === 'clock') wanted.push(loadFor(content.style, inked.moment?.text ?? ''));
     for (const id of assetsOf(inked)) wanted.push(images.load(id));
   }
@@ -41,6 +43,7 @@ async function ready(paint: Paint): Promise<void> {
 
 /** Assets of a paint that could not be had. Asked after `ready`. */
 const missingOf = (paint: Paint): string[] => [
+  ...paint.inked.flatMap(({ element: { content } }) => (content.kind === 'animation' ? images.animations.missing(content) : [])),
   ...paint.inked.flatMap(assetsOf).filter((id) => images.get(id) === null),
   ...paint.inked.flatMap(({ element: { content } }) => ('style' in content ? missingFont(content.style.family) : [])),
 ];
@@ -48,7 +51,7 @@ const missingOf = (paint: Paint): string[] => [
 async function paint(port: MessagePort, { paint: wanted, width, height }: PaintWanted): Promise<void> {
   const say = (message: FromGraphics, transfer: Transferable[] = []) => port.postMessage(message, transfer);
   try {
-    await ready(wanted);
+    await ready(wanted, width / wanted.bounds.width);
     const started = performance.now();
     const context = drawPaint(wanted, width, height, images, canvas);
     const { data } = context.getImageData(0, 0, width, height);
@@ -64,7 +67,14 @@ async function paint(port: MessagePort, { paint: wanted, width, height }: PaintW
 async function picture({ id, items, raster, width, height, holes }: PictureWanted): Promise<void> {
   let made: PictureMade;
   try {
-    await Promise.all(items.flatMap(({ texture }) => (texture.kind === 'paint' ? [ready(texture.paint)] : [])));
+    const scale = width / raster.width;
+    await Promise.all(
+      items.flatMap((item) => {
+        if (item.texture.kind !== 'paint') return [];
+        const { paint: wanted } = item.texture;
+        return [ready(wanted, paintSize(wanted, item, scale)[0] / wanted.bounds.width)];
+      }),
+    );
     const image = composeItems(items, raster, width, height, images, holes).transferToImageBitmap();
     const missing = items.flatMap(({ texture }) => (texture.kind === 'paint' ? missingOf(texture.paint) : []));
     made = { type: 'picture', id, image, message: '', missing: [...new Set(missing)] };

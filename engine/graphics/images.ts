@@ -1,5 +1,6 @@
 /** Images of graphics: decoded once, kept within a bound in bytes, the ones used last stay. */
 import { folder } from '../storage/opfs';
+import { Animations } from './animations';
 
 const openAsset = async (id: string): Promise<Blob> => (await (await folder('assets')).getFileHandle(id)).getFile();
 
@@ -20,7 +21,12 @@ export class Images {
   private readonly loading = new Map<string, Promise<void>>();
   bytes = 0;
 
-  constructor(private readonly open: (assetId: string) => Promise<Blob> = openAsset) {}
+  /** Animations come from the same store. */
+  readonly animations: Animations;
+
+  constructor(private readonly open: (assetId: string) => Promise<Blob> = openAsset) {
+    this.animations = new Animations(open);
+  }
 
   /** The image of an asset, when it has been loaded and could be read. */
   get(assetId: string | null): ImageBitmap | null {

@@ -1,7 +1,7 @@
 /** Draws paints: every element with its fill, stroke, crop, mask and effects, at any scale. */
 import { reach, turnMatrix } from '#core/graphics/bounds';
 import { type Element } from '#core/graphics/element';
-import { type Inked, type Paint } from '#core/graphics/paint';
+import { type Inked, type Moment, type Paint } from '#core/graphics/paint';
 import { after, inverseOf, isTurned, type Projection, projectionOf, projectPixels } from '#core/graphics/perspective';
 import { drawText } from './draw-text';
 import { type Images } from './images';
@@ -78,9 +78,30 @@ function drawInBox(on: Context, element: Element, { bounds, raster }: Paint, sca
   layers.give(flat);
 }
 
+/** Pixels at which an animation is drawn for its element. */
+export const animationSize = ({ width, height }: Element, scale: number): [number, number] => [
+  Math.max(1, Math.round(width * scale)),
+  Math.max(1, Math.round(height * scale)),
+];
+
+function drawAnimation(context: Context, element: Element, at: NonNullable<Moment['animation']>, images: Images, scale: number): void {
+  const { content } = element;
+  const [width, height] = animationSize(element, scale);
+  const pixels = content.kind === 'animation' ? images.animations.draw(content, at, width, height) : null;
+  if (!pixels) return;
+  const { canvas, context: on } = layers.take(width, height);
+  on.putImageData(pixels, 0, 0);
+  context.drawImage(canvas, 0, 0, element.width, element.height);
+  layers.give(canvas);
+}
+
 /** The element itself: fill, picture, words and stroke, without effects. */
-function drawBody(context: Context, { element, moment }: Inked, images: Images): void {
+function drawBody(context: Context, { element, moment }: Inked, images: Images, scale: number): void {
   const { content, width, height } = element;
+  if (content.kind === 'animation') {
+    if (moment?.animation) drawAnimation(context, element, moment.animation, images, scale);
+    return;
+  }
   if (content.kind === 'text' || content.kind === 'clock') {
     drawText(context, element, moment?.text ?? (content.kind === 'text' ? content.text : ''), content.style, moment, images);
     return;
@@ -251,20 +272,20 @@ function drawInked(context: Context, inked: Inked, paint: Paint, scale: number, 
   if (!hasEffects(shown)) {
     context.save();
     enter(context, element);
-    drawBody(context, shown, images);
+    drawBody(context, shown, images, scale);
     context.restore();
     return;
   }
   const { canvas: target } = context;
   const { canvas: body, context: on } = layers.take(target.width, target.height);
   drawInBox(on, element, paint, scale, (box) => {
-    drawBody(box, shown, images);
+    drawBody(box, shown, images, scale);
     cropBody(box, element);
   });
   if (inked.mask && inked.element.mask) {
     const { canvas: cover, context: m } = layers.take(target.width, target.height);
     const mask = { ...inked.mask, opacity: 1 };
-    drawInBox(m, mask, paint, scale, (box) => drawBody(box, { element: mask, mask: null, moment: null }, images));
+    drawInBox(m, mask, paint, scale, (box) => drawBody(box, { element: mask, mask: null, moment: null }, images, scale));
     on.save();
     on.resetTransform();
     on.globalCompositeOperation = inked.element.mask.inside ? 'destination-in' : 'destination-out';

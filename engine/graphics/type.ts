@@ -3,6 +3,7 @@ import { accented, runsOf } from '#core/graphics/accents';
 import { type Accent, type TextStyle } from '#core/graphics/element';
 import { FAMILIES, scriptFamilies } from '#core/graphics/families';
 import { folder } from '../storage/opfs';
+import { sfntOf } from './sfnt';
 import { type Growing } from '#core/graphics/grow';
 import { lettersOf, type Measure, sizeOfText } from '#core/graphics/text-layout';
 
@@ -37,6 +38,30 @@ export function tellFonts(list: readonly { family: string; assetId: string }[]):
 async function loadOwn(family: string, assetId: string): Promise<void> {
   const file = await (await (await folder('assets')).getFileHandle(assetId)).getFile();
   fonts.add(await new FontFace(family, await file.arrayBuffer()).load());
+}
+
+const FILES_FOR_PLAYER = import.meta.glob<string>(
+  '../../node_modules/@fontsource/{atkinson-hyperlegible-next,barlow-condensed,oswald,bitter,playfair-display,fredoka,caveat,ibm-plex-mono}/files/*-latin-{400,600,700}-{normal,italic}.woff',
+  { query: '?url', import: 'default' },
+);
+
+/** Bytes of a font as TrueType or OpenType, for the player of animations: the family itself, or the first that ships. `style` is as designers write it. */
+export async function fontFileFor(family: string, style: string): Promise<Uint8Array | null> {
+  const asset = own.get(family);
+  if (asset !== undefined) {
+    const data = new Uint8Array(await (await (await (await folder('assets')).getFileHandle(asset)).getFile()).arrayBuffer());
+    // A WOFF 2 file has no tables that the player could read.
+    if (data[0] !== 0x77) return data;
+  }
+  const named = (FAMILIES.find((f) => f.family === family) ?? FAMILIES[0])?.folder ?? '';
+  const weight = /bold|black|heavy/i.test(style) ? (/semi|demi/i.test(style) ? '600' : '700') : /medium/i.test(style) ? '600' : '400';
+  const slant = /italic|oblique/i.test(style) ? 'italic' : 'normal';
+  const paths = Object.keys(FILES_FOR_PLAYER).filter((path) => path.includes(`/${named}/files/`));
+  const path = paths.find((p) => p.includes(`-${weight}-${slant}`)) ?? paths.find((p) => p.includes(`-${weight}-`)) ?? paths[0];
+  if (path === undefined) return null;
+  const url = await FILES_FOR_PLAYER[path]?.();
+  if (url === undefined) return null;
+  return sfntOf(new Uint8Array(await (await fetch(url)).arrayBuffer()));
 }
 
 /** The weight among those that ship which is nearest. */

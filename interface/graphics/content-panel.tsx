@@ -11,6 +11,7 @@ import { FileButton } from '../parts/file-button';
 import { PictureSelect } from '../parts/picture-select';
 import { useDraft } from '../parts/use-draft';
 import { AccentFields } from './accent-fields';
+import { AnimationFields } from './animation-fields';
 import { Choice, ColourField, Num, Numbers, Part } from './fields';
 import { addImage } from './images';
 import { TypeFields } from './type-fields';
@@ -182,6 +183,8 @@ export function ContentPanel({ graphic, elements }: { graphic: Graphic; elements
           />
         </Part>
       );
+    case 'animation':
+      return <AnimationFields graphic={graphic} element={element} content={content} onChange={change} />;
     case 'group':
       return (
         <Part title="Group">

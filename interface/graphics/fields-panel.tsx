@@ -21,6 +21,7 @@ const PROPERTY_WORDS: Record<TargetProperty, string> = {
   height: 'height',
   rotation: 'rotation',
   size: 'size of the type',
+  part: 'a part of it',
 };
 
 function FieldCard({ graphic, field, index }: { graphic: Graphic; field: Field; index: number }) {
@@ -156,30 +157,32 @@ export function FieldList({ graphic }: { graphic: Graphic }) {
   );
 }
 
-/** Which properties of the chosen element fields give. */
-export function ElementFields({ graphic, element, set }: { graphic: Graphic; element: Element; set: (change: object) => void }) {
+/** Which parts of an animation fields give. */
+function PartFields({ graphic, element }: { graphic: Graphic; element: Element }) {
   const send = useSend();
-  const shows = ['text', 'image', 'clock', 'window'].includes(element.content.kind);
-  const properties = TARGETS.filter((t) => (t === 'content' ? shows : t === 'size' ? 'style' in element.content : true));
+  const { content } = element;
+  if (content.kind !== 'animation') return null;
   return (
-    <Part title={`Fields of ${element.name}`}>
-      {properties.map((property) => {
-        const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.property === property));
+    <Part title="Parts of the animation">
+      {content.parts.map((part) => {
+        const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.part === part.id));
         return (
-          <label key={property} className="flex items-center gap-1.5 text-sm">
-            <span className="w-28 shrink-0 text-xs text-muted">{PROPERTY_WORDS[property]}</span>
+          <label key={part.id} className="flex items-center gap-1.5 text-sm">
+            <span className="w-28 shrink-0 truncate text-xs text-muted" title={`${part.name}: ${part.kind}`}>
+              {part.name}
+            </span>
             <select
-              aria-label={`Field for ${PROPERTY_WORDS[property]} of ${element.name}`}
+              aria-label={`Field for ${part.name}`}
               className="min-w-0 flex-1"
               value={field?.id ?? ''}
               onChange={(e) => {
-                const target = { graphic: graphic.id, element: element.id, property };
+                const target = { graphic: graphic.id, element: element.id, property: 'part', part: part.id };
                 if (e.target.value === ' new') send('field.add', target);
                 else if (e.target.value === '' && field) send('field.target', { ...target, field: field.id, on: false });
                 else if (e.target.value !== '') send('field.target', { ...target, field: e.target.value, on: true });
               }}
             >
-              <option value="">no field</option>
+              <option value="">as in the file</option>
               <option value=" new">a new field…</option>
               {graphic.fields.map((f) => (
                 <option key={f.id} value={f.id}>
@@ -190,7 +193,49 @@ export function ElementFields({ graphic, element, set }: { graphic: Graphic; ele
           </label>
         );
       })}
-      <Check label="hides while its field is empty" on={element.hideWhenEmpty} onChange={(hideWhenEmpty) => set({ hideWhenEmpty })} />
+      {content.parts.length === 0 && <p className="text-xs text-muted">Nothing in it can be filled in.</p>}
     </Part>
+  );
+}
+
+/** Which properties of the chosen element fields give. */
+export function ElementFields({ graphic, element, set }: { graphic: Graphic; element: Element; set: (change: object) => void }) {
+  const send = useSend();
+  const shows = ['text', 'image', 'clock', 'window'].includes(element.content.kind);
+  const properties = TARGETS.filter((t) => (t === 'content' ? shows : t === 'size' ? 'style' in element.content : t !== 'part'));
+  return (
+    <>
+      <PartFields graphic={graphic} element={element} />
+      <Part title={`Fields of ${element.name}`}>
+        {properties.map((property) => {
+          const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.property === property));
+          return (
+            <label key={property} className="flex items-center gap-1.5 text-sm">
+              <span className="w-28 shrink-0 text-xs text-muted">{PROPERTY_WORDS[property]}</span>
+              <select
+                aria-label={`Field for ${PROPERTY_WORDS[property]} of ${element.name}`}
+                className="min-w-0 flex-1"
+                value={field?.id ?? ''}
+                onChange={(e) => {
+                  const target = { graphic: graphic.id, element: element.id, property };
+                  if (e.target.value === ' new') send('field.add', target);
+                  else if (e.target.value === '' && field) send('field.target', { ...target, field: field.id, on: false });
+                  else if (e.target.value !== '') send('field.target', { ...target, field: e.target.value, on: true });
+                }}
+              >
+                <option value="">no field</option>
+                <option value=" new">a new field…</option>
+                {graphic.fields.map((f) => (
+                  <option key={f.id} value={f.id}>
+                    {f.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          );
+        })}
+        <Check label="hides while its field is empty" on={element.hideWhenEmpty} onChange={(hideWhenEmpty) => set({ hideWhenEmpty })} />
+      </Part>
+    </>
   );
 }

@@ -2,10 +2,11 @@
 import { type Graphic } from '#core/graphics/document';
 import { causeOf } from '#core/schema/cause';
 import { type ShowClient } from '#engine/client/show-client';
+import { readAnimationFile } from '#engine/graphics/animation-file';
 import { packGraphic, unpackGraphic } from '#engine/graphics/graphic-file';
 import { say } from '../client/say';
 import { saveFile } from '../parts/save-file';
-import { openGraphicById } from './room-state';
+import { openGraphicById, setGraphicsRoom } from './room-state';
 
 /** Gives the person a file of the graphic, with its images. */
 export async function sendGraphic(graphic: Graphic): Promise<void> {
@@ -16,9 +17,16 @@ export async function sendGraphic(graphic: Graphic): Promise<void> {
   }
 }
 
-/** Adds the graphic of a file to the show. */
+const isAnimation = (file: File): boolean => /\.(json|lottie)$/i.test(file.name);
+
+/** Adds the graphic of a file to the show; of an animation it is asked first what of it is to be filled in. */
 export async function bringGraphic(client: ShowClient, file: File): Promise<void> {
   try {
+    if (isAnimation(file)) {
+      const own = client.store.getState().desk.show.graphics.fonts.map((f) => f.family);
+      setGraphicsRoom({ bringing: { fileName: file.name, animations: await readAnimationFile(file, own) } });
+      return;
+    }
     const outcome = client.dispatch({ type: 'graphic.bring', args: { graphic: await unpackGraphic(file) } });
     if (outcome.ok) openGraphicById(String(outcome.result.id));
     else say.caution(outcome.error.message);

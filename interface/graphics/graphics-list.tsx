@@ -117,8 +117,8 @@ export function GraphicsList() {
     <section ref={box} {...region('graphics', 'Graphics')} className="flex min-h-0 w-75 shrink-0 flex-col border-r border-line">
       <div className="flex flex-wrap items-center gap-1 p-1.5">
         <AddGraphic />
-        <FileButton label="Graphic file" accept=".bivoca-graphic,.zip" onFile={(file) => void bringGraphic(client, file)}>
-          <FolderOpen size={15} aria-label="Open a graphic file" />
+        <FileButton label="Graphic file" accept=".bivoca-graphic,.zip,.json,.lottie" onFile={(file) => void bringGraphic(client, file)}>
+          <FolderOpen size={15} aria-label="Open a graphic or an animation (Lottie)" />
         </FileButton>
         {open && (
           <>

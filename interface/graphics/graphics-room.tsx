@@ -4,6 +4,7 @@ import { tellPictureFonts } from '#engine/graphics/pictures';
 import { useShow } from '../client/show-client';
 import { useKeyName } from '../client/hands';
 import { ClocksPanel } from './clocks-panel';
+import { AnimationDialog } from './animation-dialog';
 import { DrawTab } from './draw-tab';
 import { EntryForm } from './entry-form';
 import { EntryTable } from './entry-table';
@@ -108,6 +109,7 @@ export function GraphicsRoom() {
           <DrawTab />
         )}
       </div>
+      <AnimationDialog />
     </main>
   );
 }

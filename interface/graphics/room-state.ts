@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import { type Show } from '#core/desk/show';
 import { type Entry, type Graphic } from '#core/graphics/document';
 import { type Element } from '#core/graphics/element';
+import { type ReadAnimation } from '#engine/graphics/animation-file';
 
 export type GraphicsTab = 'fill' | 'draw';
 
@@ -26,6 +27,8 @@ interface GraphicsRoomState {
   panel: 'entries' | 'clocks' | 'tableaux';
   /** The list of what a new graphic can be is open. */
   adding: boolean;
+  /** Animations of a file that is coming in. */
+  bringing: { fileName: string; animations: readonly ReadAnimation[] } | null;
 }
 
 export const useGraphicsRoom = create<GraphicsRoomState>(() => ({
@@ -43,6 +46,7 @@ export const useGraphicsRoom = create<GraphicsRoomState>(() => ({
   playing: false,
   panel: 'entries',
   adding: false,
+  bringing: null,
 }));
 
 export const setGraphicsRoom = (change: Partial<GraphicsRoomState>): void => useGraphicsRoom.setState(change);

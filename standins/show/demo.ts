@@ -5,10 +5,13 @@ import { createShow, createSource } from '#core/desk/create';
 import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/layout/document';
 import { createClock } from '#core/graphics/create';
 import { GALLERY } from '#core/graphics/gallery/gallery';
+import { animationContent, animationGraphic } from '#core/graphics/animation/create';
+import { readLottie } from '#core/graphics/animation/lottie';
 import { GREEN_KEY } from '#core/layout/look';
 import { createReplay } from '#core/replay/document';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
+import { TEMPLATES } from '../graphics/templates';
 import { addDemoSound } from '../sound/demo-sound';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
@@ -27,6 +30,8 @@ export interface DemoArt {
   frame: string;
   sail: string;
   swell: string;
+  /** Animations, by their template. */
+  templates: Record<string, string>;
 }
 
 /** The size that the demo is made for; places below are drawn at 640×360. */
@@ -65,7 +70,7 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
   // Four angles at the show's size are more than two cores encode beside everything else.
   show.replay = createReplay(Math.min(raster.height, ANGLE_HEIGHT));
   show.replay.angles = CAMERAS.map(([sourceId]) => ({ pictureId: sourceId, soundId: sourceId }));
-  addGraphics(show);
+  addGraphics(show, art);
   addDemoSound(show);
   const air = createAir(show);
   air.onAirId = 'shore';
@@ -76,13 +81,19 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
 }
 
 /** The gallery's graphics, their clocks, what the lanes hold, and a tableau. */
-function addGraphics(show: Show): void {
+function addGraphics(show: Show, art: DemoArt): void {
   show.graphics.clocks = [
     createClock('heat', 'Heat clock', { number: 1, seconds: 90, atEnd: 'show', endWords: 'Over' }),
     createClock('to-final', 'To the final', { number: 2, kind: 'until', seconds: (15 * 60 + 20) * 60 }),
     createClock('pier-time', 'Time at the pier', { number: 3, kind: 'day', seconds: 0 }),
   ];
   show.graphics.list = GALLERY.map(({ make }) => make());
+  for (const { id, fileName, make } of TEMPLATES) {
+    const doc = readLottie(make());
+    const made = animationContent(doc, { assetId: art.templates[id] ?? '', fileName, rate: show.rate, problems: 0 });
+    const graphic = animationGraphic(id, String(doc.nm), made, DEMO_RASTER);
+    show.graphics.list.push(graphic);
+  }
   const [names, bugs, clock] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });
   if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'picture', id: 'bug' } });

@@ -8,6 +8,7 @@ import { keepOnly, openDemo, passes, pick, post, press, send, showRuns, until } 
 import { Downloads } from '../support/downloads';
 import { fixture } from '../support/fixtures';
 import { openHarness } from '../support/harness';
+import { type Area, differingPixels, keepFrame, pixelOf } from '../support/kept-frames';
 import { finishRecording, records, startRecording } from '../support/recording';
 
 let app: App;
@@ -37,51 +38,9 @@ const lane = (id = 'lane-1') =>
     `(s) => { const l = s.desk.air.lanes['${id}']; return { id: l.picture?.id ?? null, up: l.fade.to === 1 }; }` as never,
   ) as Promise<{ id: string | null; up: boolean }>;
 
-/** Keeps the next programme frame in the page, as `window.kept[name]`. */
-const keep = (name: string) =>
-  page.evaluate(
-    (key) =>
-      new Promise<void>((resolve) => {
-        const stop = window.bivocaHost?.outputFrames((frame) => {
-          const context = new OffscreenCanvas(640, 360).getContext('2d', { willReadFrequently: true });
-          context?.drawImage(frame, 0, 0, 640, 360);
-          frame.close();
-          stop?.();
-          const kept = ((window as unknown as { kept?: Record<string, Uint8ClampedArray> }).kept ??= {});
-          kept[key] = context?.getImageData(0, 0, 640, 360).data ?? new Uint8ClampedArray();
-          resolve();
-        });
-      }),
-    name,
-  );
-
-/** Pixels that differ between two kept frames: inside and outside of a rectangle. */
-const differing = (a: string, b: string, rect: { x: number; y: number; width: number; height: number }) =>
-  page.evaluate(
-    (first, second, r) => {
-      const kept = (window as unknown as { kept: Record<string, Uint8ClampedArray> }).kept;
-      const [p, q] = [kept[first] as Uint8ClampedArray, kept[second] as Uint8ClampedArray];
-      const count = { inside: 0, outside: 0 };
-      for (let i = 0; i < p.length; i += 4) {
-        if (p[i] === q[i] && p[i + 1] === q[i + 1] && p[i + 2] === q[i + 2]) continue;
-        const [x, y] = [(i / 4) % 640, Math.floor(i / 4 / 640)];
-        if (x >= r.x && x < r.x + r.width && y >= r.y && y < r.y + r.height) count.inside += 1;
-        else count.outside += 1;
-      }
-      return count;
-    },
-    a,
-    b,
-    rect,
-  );
-
-const pixel = async (x: number, y: number): Promise<number[]> => {
-  await keep('now');
-  return page.evaluate(
-    (at) => [...(window as unknown as { kept: Record<string, Uint8ClampedArray> }).kept.now!.slice(at, at + 3)],
-    (y * 640 + x) * 4,
-  );
-};
+const keep = (name: string) => keepFrame(page, name);
+const differing = (a: string, b: string, rect: Area) => differingPixels(page, a, b, rect);
+const pixel = (x: number, y: number) => pixelOf(page, x, y);
 
 /** Where the name stands on the plate, with room for the grid that layers lie on. */
 const NAME = { x: 52, y: 278, width: 300, height: 48 };

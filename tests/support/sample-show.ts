@@ -22,7 +22,8 @@ export const CLIP: MediaSettings = {
 /** A graphic of a plate and two lines, without moves of its own; one entry, `card`. */
 function sampleGraphic(): Graphic {
   const words = (id: string, y: number) => createElement(id, 'text', { x: 4, y, width: 40, height: 6 }, { hideWhenEmpty: true });
-  const field = (id: string) => createField(id, id, { kind: 'text', text: '' }, { targets: [{ elementId: id, property: 'content' }] });
+  const field = (id: string) =>
+    createField(id, id, { kind: 'text', text: '' }, { targets: [{ elementId: id, property: 'content', part: null }] });
   return {
     ...createGraphic('names', 'Name card', { width: 64, height: 36 }),
     elements: [createElement('plate', 'rectangle', { x: 2, y: 20, width: 44, height: 14 }), words('name', 21), words('role', 28)],

@@ -76,16 +76,25 @@ export const score = () =>
       ),
     ],
     fields: [
-      field('heat', 'Heat', { kind: 'number', number: 3 }, [{ elementId: 'heat', property: 'content' }], { least: 1, most: 40 }),
+      field('heat', 'Heat', { kind: 'number', number: 3 }, [{ elementId: 'heat', property: 'content', part: null }], {
+        least: 1,
+        most: 40,
+      }),
       textField('left', 'Left pilot', 'Tolv', 20),
-      field('left-points', 'Left points', { kind: 'number', number: 0 }, [{ elementId: 'left-points', property: 'content' }], {
+      field('left-points', 'Left points', { kind: 'number', number: 0 }, [{ elementId: 'left-points', property: 'content', part: null }], {
         least: 0,
         most: 999,
       }),
-      field('right-points', 'Right points', { kind: 'number', number: 0 }, [{ elementId: 'right-points', property: 'content' }], {
-        least: 0,
-        most: 999,
-      }),
+      field(
+        'right-points',
+        'Right points',
+        { kind: 'number', number: 0 },
+        [{ elementId: 'right-points', property: 'content', part: null }],
+        {
+          least: 0,
+          most: 999,
+        },
+      ),
       textField('right', 'Right pilot', 'Ferrand', 20),
     ],
     entries: [
@@ -122,7 +131,7 @@ export const heatClock = () =>
         },
       ),
     ],
-    fields: [field('clock', 'Clock', { kind: 'clock', clockId: 'heat' }, [{ elementId: 'time', property: 'content' }])],
+    fields: [field('clock', 'Clock', { kind: 'clock', clockId: 'heat' }, [{ elementId: 'time', property: 'content', part: null }])],
     entries: [],
   });
 
@@ -288,10 +297,16 @@ export const results = () =>
       textField('title', 'Title', 'Results', 30),
       ...[1, 2, 3, 4, 5].flatMap((n) => [
         textField(`pilot-${n}`, `Pilot ${n}`, '', 40),
-        field(`points-${n}`, `Points ${n}`, { kind: 'number', number: 0 }, [{ elementId: `points-${n}`, property: 'content' }], {
-          least: 0,
-          most: 9999,
-        }),
+        field(
+          `points-${n}`,
+          `Points ${n}`,
+          { kind: 'number', number: 0 },
+          [{ elementId: `points-${n}`, property: 'content', part: null }],
+          {
+            least: 0,
+            most: 9999,
+          },
+        ),
       ]),
     ],
     entries: [

@@ -88,7 +88,7 @@ export const comingUp = () =>
     ],
     fields: [
       textField('what', 'What comes', '', 40),
-      field('view', 'Picture', { kind: 'picture', pictureId: null }, [{ elementId: 'view', property: 'content' }], {
+      field('view', 'Picture', { kind: 'picture', pictureId: null }, [{ elementId: 'view', property: 'content', part: null }], {
         hint: 'a live picture of the show',
       }),
     ],

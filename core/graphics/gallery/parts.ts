@@ -68,7 +68,7 @@ export const group = (
 
 /** A field that gives the words of one element. */
 export const textField = (id: string, name: string, text: string, longest: number, change: Partial<Field> = {}): Field =>
-  createField(id, name, { kind: 'text', text }, { longest, targets: [{ elementId: id, property: 'content' }], ...change });
+  createField(id, name, { kind: 'text', text }, { longest, targets: [{ elementId: id, property: 'content', part: null }], ...change });
 
 export const field = (id: string, name: string, value: Value, targets: FieldTarget[], change: Partial<Field> = {}): Field =>
   createField(id, name, value, { targets, ...change });

@@ -1,0 +1,165 @@
+/** Animations that were made elsewhere: brought in, on air, filled in, and what cannot be done of them. */
+import { writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { strToU8, zipSync } from 'fflate';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { animation, moving, plate, words } from '#standins/graphics/lottie-parts';
+import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { keepOnly, openDemo, passes, pick, press, send, until } from '../support/desk';
+import { Downloads } from '../support/downloads';
+import { differingPixels, keepFrame, pixelOf } from '../support/kept-frames';
+
+let app: App;
+let browser: TestBrowser;
+let downloads: Downloads;
+let page: TestBrowser['page'];
+beforeAll(async () => {
+  app = await startApp();
+  browser = await startBrowser();
+  ({ page } = browser);
+  downloads = await Downloads.of(browser);
+  await openDemo(page, app);
+  await send(page, 'picture.cut', { picture: 'harbour' });
+  await keepOnly(page);
+  await send(page, 'lane.set', { lane: 'lane-1', holdSeconds: null });
+  await page.keyboard.press('F4');
+  await page.waitForSelector('main h1');
+});
+afterAll(async () => {
+  await downloads.close();
+  await browser.close();
+  await app.close();
+});
+
+/** A red square that goes from left to right until frame 20, and back from 80 on; words over a green ground that stands. */
+const template = (extra: object = {}) => ({
+  ...animation(
+    'Square',
+    [
+      words('Title', [100, 600], 'Ada', 'Oswald', 80, '#ffffff', { opacity: moving([0, [0]], [10, [100]], [85, [100]], [99, [0]]) }),
+      plate('Square', [0, 0], [120, 120], '#e01010', {
+        position: moving([0, [100, 200]], [20, [1100, 200]], [80, [1100, 200]], [99, [100, 200]]),
+      }),
+      plate('Ground', [640, 600], [1280, 160], '#107020'),
+    ],
+    30,
+  ),
+  ...extra,
+});
+
+const said = (text: string) => until(() => page.evaluate((w) => document.body.innerText.includes(w), text), `the words “${text}”`);
+async function upload(name: string, data: string | Uint8Array): Promise<void> {
+  const path = join(downloads.folder, name);
+  await writeFile(path, data);
+  const input = await page.waitForSelector('input[aria-label="Graphic file"]');
+  await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
+}
+const graphics = () => pick(page, (s) => s.desk.show.graphics.list.length);
+const last = () => pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id ?? '');
+
+it('comes in by its file: parts are chosen, where it waits is said, and it is on air as it was made', async () => {
+  const before = await graphics();
+  await upload('square.json', JSON.stringify(template()));
+  await said('Bring in square.json');
+  await said('It waits at frame 30, as its markers say.');
+  await press(page, 'Bring it in');
+  await until(async () => (await graphics()) === before + 1, 'the graphic');
+  const id = await last();
+  expect(await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.fields.map((f) => f.name))).toEqual(['Title']);
+  await send(page, 'lane.showPicture', { lane: 'lane-1', picture: id });
+  // At its hold the square stands at the right, the ground is green.
+  await until(async () => ((await pixelOf(page, 550, 100))[0] ?? 0) > 180, 'the square where it waits');
+  const [red, green] = [await pixelOf(page, 550, 100), await pixelOf(page, 620, 300)];
+  expect([red[0] ?? 0, red[1] ?? 255].map((v, i) => (i === 0 ? v > 190 : v < 60))).toEqual([true, true]);
+  expect([green[0] ?? 255, green[1] ?? 0].map((v, i) => (i === 0 ? v < 70 : v > 90))).toEqual([true, true]);
+  // Its left is the sea: the square has gone from there.
+  expect((await pixelOf(page, 50, 100))[0]).toBeLessThan(60);
+});
+
+it('draws nothing while it waits, and changes just the layers whose values change', async () => {
+  const id = await last();
+  await send(page, 'entry.add', {
+    graphic: id,
+    values: [{ fieldId: await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.fields[0]?.id), value: { kind: 'text', text: 'Bo' } }],
+  });
+  const entry = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.entries[0]?.id ?? '');
+  await passes(page, 20);
+  await keepFrame(page, 'before');
+  await passes(page, 10);
+  await keepFrame(page, 'still');
+  const TITLE = { x: 40, y: 250, width: 260, height: 100 };
+  expect(await differingPixels(page, 'before', 'still', TITLE)).toEqual({ inside: 0, outside: 0 });
+  await send(page, 'lane.showPicture', { lane: 'lane-1', picture: entry });
+  const most = { inside: 0, outside: 0 };
+  for (let i = 0; i < 12; i += 1) {
+    await keepFrame(page, 'moves');
+    const now = await differingPixels(page, 'before', 'moves', TITLE);
+    most.inside = Math.max(most.inside, now.inside);
+    most.outside = Math.max(most.outside, now.outside);
+  }
+  expect(most.inside).toBeGreaterThan(200);
+  expect(most.outside).toBe(0);
+  await passes(page, 110);
+  await keepFrame(page, 'after');
+  const after = await differingPixels(page, 'before', 'after', TITLE);
+  expect([after.inside > 100, after.outside]).toEqual([true, 0]);
+  await send(page, 'lane.hide', { lane: 'lane-1' });
+  await until(async () => ((await pixelOf(page, 620, 300))[1] ?? 255) < 90, 'its end');
+});
+
+it('asks which one of a file with several, brings images along, and lists what it cannot do by layer', async () => {
+  const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8DwHwAFBQIAX8jx0gAAAABJRU5ErkJggg==';
+  const image = {
+    ty: 2,
+    nm: 'Face',
+    refId: 'face',
+    ip: 0,
+    op: 100,
+    st: 0,
+    ks: {
+      o: { a: 0, k: 100 },
+      r: { a: 0, k: 0, x: 'time*9' },
+      a: { a: 0, k: [0, 0] },
+      s: { a: 0, k: [30000, 30000] },
+      p: { a: 0, k: [500, 200] },
+    },
+  };
+  const pictured = { ...template(), layers: [image], assets: [{ id: 'face', w: 1, h: 1, u: '/images/', p: 'face.png', e: 0 }] };
+  const zip = zipSync({
+    'manifest.json': strToU8('{}'),
+    'animations/one.json': strToU8(JSON.stringify(template())),
+    'animations/two.json': strToU8(JSON.stringify(pictured)),
+    'images/face.png': Uint8Array.from(atob(dot), (c) => c.charCodeAt(0)),
+  });
+  await upload('several.lottie', zip);
+  await said('Which animation of the file');
+  await page.select('select[aria-label="Which animation of the file"]', '1');
+  await said('Face: an expression is not run');
+  await press(page, 'Bring it in');
+  const id = await until(async () => {
+    const now = await pick(page, (s) => s.desk.show.graphics.list.at(-1));
+    return now?.name === 'two' ? now.id : null;
+  }, 'the second animation');
+  await send(page, 'lane.showPicture', { lane: 'lane-1', picture: id });
+  // The red dot of the file, three hundred times as large.
+  await until(async () => ((await pixelOf(page, 320, 170))[0] ?? 0) > 180, 'the image of the file');
+  await send(page, 'lane.hide', { lane: 'lane-1' });
+});
+
+it('refuses what is damaged, in words, and nothing changes', async () => {
+  const before = await graphics();
+  const layers = (n: number) => Array.from({ length: n }, () => ({ ty: 3, nm: 'x' }));
+  for (const [name, data, why] of [
+    ['torn.json', JSON.stringify(template()).slice(0, 900), 'it is no JSON'],
+    ['other.json', '{"name":"not an animation"}', 'it has no layers'],
+    ['heap.json', JSON.stringify(template({ layers: layers(10_000) })), 'more than 3000 layers'],
+    ['circle.json', JSON.stringify(template({ assets: [{ id: 'a', layers: [{ ty: 0, refId: 'a' }] }] })), 'shows itself'],
+    ['empty.lottie', zipSync({ 'readme.txt': strToU8('x') }), 'there is no animation in it'],
+    ['torn.lottie', Uint8Array.from([0x50, 0x4b, 3, 4, 9, 9]), 'it is a damaged zip'],
+  ] as const) {
+    await upload(name, data);
+    await said(why);
+  }
+  expect(await graphics()).toBe(before);
+  expect(browser.troubles).toEqual([]);
+});
