@@ -233,6 +233,7 @@ const GRAPHICS: Row[] = [
   ['Ctrl+Enter', 'graphics.next'],
   ['Ctrl+Shift+Enter', 'graphics.previous'],
   ['Alt+Enter', 'graphics.change'],
+  ['Alt+KeyD', 'graphics.done'],
   ['Alt+ArrowUp', 'graphics.entryUp'],
   ['Alt+ArrowDown', 'graphics.entryDown'],
   ['Equal', 'graphics.up'],

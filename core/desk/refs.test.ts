@@ -102,6 +102,7 @@ describe('the tables of kinds', () => {
       'FieldTarget.elementId',
       'Graphic.designId',
       'Pair.deviceId',
+      'SheetColumn.fieldId',
     ]);
   });
 

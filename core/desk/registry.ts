@@ -18,6 +18,7 @@ import { transitionCommands } from '../picture/transition-commands';
 import { tableauCommands } from '../picture/tableau-commands';
 import { arrangeCommands } from '../graphics/arrange-commands';
 import { clockCommands } from '../graphics/clock-commands';
+import { sheetCommands } from '../graphics/sheet-commands';
 import { sizeCommands } from '../graphics/size-commands';
 import { elementCommands } from '../graphics/element-commands';
 import { entryCommands } from '../graphics/entry-commands';
@@ -55,6 +56,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...arrangeCommands,
   ...finishCommands,
   ...clockCommands,
+  ...sheetCommands,
   ...sizeCommands,
   ...fontCommands,
   ...deckCommands,

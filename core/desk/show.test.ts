@@ -12,7 +12,9 @@ const plain = (show: Show) => JSON.parse(JSON.stringify(show)) as Record<string,
 describe('reading a show', () => {
   it('takes every show that Bivoca makes', () => {
     expect(showProblems(plain(createShow('x', 'New', { width: 1920, height: 1080 }, { num: 60000, den: 1001 })))).toEqual([]);
-    expect(showProblems(plain(createDemoShow('demo', { bug: 'bug', frame: 'frame', sail: 'sail', swell: 'swell', templates: {} }).show))).toEqual([]);
+    expect(
+      showProblems(plain(createDemoShow('demo', { bug: 'bug', frame: 'frame', sail: 'sail', swell: 'swell', templates: {} }).show)),
+    ).toEqual([]);
     expect(readShow(plain(sampleDesk().show))).toEqual(sampleDesk().show);
   });
 

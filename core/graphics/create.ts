@@ -1,7 +1,7 @@
 /** New graphics, elements, fields and clocks with sensible first settings. */
 import { type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
-import { type Clock, type Field, type FieldKind, type Graphic, type Graphics, type Value } from './document';
+import { type Clock, type Entry, type Field, type FieldKind, type Graphic, type Graphics, type Value } from './document';
 import {
   type Accent,
   type AccentSign,
@@ -176,6 +176,15 @@ export function createElement(id: string, kind: ElementKind, place: Rect, change
   };
 }
 
+/** An entry that is filled in by hand. */
+export const createEntry = (id: string, number: number | null, values: Entry['values'] = []): Entry => ({
+  id,
+  number,
+  values,
+  rowKey: null,
+  done: false,
+});
+
 /** A graphic without elements. */
 export const createGraphic = (id: string, name: string, raster: Raster): Graphic => ({
   id,
@@ -191,6 +200,7 @@ export const createGraphic = (id: string, name: string, raster: Raster): Graphic
   stingerFrames: 50,
   cutFrame: 25,
   guides: [],
+  sheet: null,
 });
 
 const EMPTY: { [K in FieldKind]: () => Extract<Value, { kind: K }> } = {

@@ -88,9 +88,22 @@ export class Field {
   @ListOf(() => FieldTarget, 100, 'what it gives') targets!: FieldTarget[];
 }
 
+/** Which column fills a field in. */
+export class SheetColumn {
+  @Id('field of the same graphic') fieldId!: string;
+  @Text(200, 'name of the column') column!: string;
+}
+
 export class EntryValue {
   @Id('field of the same graphic') fieldId!: string;
   @Variant(valueClass, 'what is filled in') value!: Value;
+}
+
+/** The sheet that a graphic's entries come from. */
+export class SheetLink {
+  @Text(256, 'name of the file as it came') fileName!: string;
+  @Text(200, 'column that tells rows apart; null for their order', { nullable: true }) key!: string | null;
+  @ListOf(() => SheetColumn, MOST_FIELDS, 'columns that fields are filled from') columns!: SheetColumn[];
 }
 
 /** One filled-in set of values. It can be shown like any picture. */
@@ -98,6 +111,9 @@ export class Entry {
   @Id('identity; never changes and is never used again') id!: string;
   @Whole(1, 9999, 'number by which it is found; null for none', { nullable: true }) number!: number | null;
   @ListOf(() => EntryValue, MOST_FIELDS, 'what is filled in; other fields have their default') values!: EntryValue[];
+  @Text(200, 'row of the sheet that it comes from, by its key; null when it was filled in by hand', { nullable: true }) rowKey!:
+    string | null;
+  @Flag('has been shown, and is passed over by “next”') done!: boolean;
 }
 
 /** A line to snap to, pixels of the graphic's raster. */
@@ -121,6 +137,7 @@ export class Graphic {
   @Whole(1, 3000, 'length as a stinger, frames') stingerFrames!: number;
   @Whole(0, 3000, 'frame at which the picture changes under it as a stinger') cutFrame!: number;
   @ListOf(() => Guide, 60, 'guides of the editor') guides!: Guide[];
+  @Nested(() => SheetLink, 'sheet that its entries come from', { nullable: true }) sheet!: SheetLink | null;
 }
 
 export const CLOCK_KINDS = ['down', 'up', 'until', 'day'] as const;

@@ -3,7 +3,8 @@ import { CommandError, defineCommand } from '../commands/command';
 import { remove } from '../desk/remove';
 import { Id, ListOf, Num, Ref, Variant, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
-import { type Entry, EntryValue, type Graphic, MOST_ENTRIES, MOST_FIELDS, type Value, valueClass } from './document';
+import { createEntry } from './create';
+import { EntryValue, type Graphic, MOST_ENTRIES, MOST_FIELDS, type Value, valueClass } from './document';
 import { entryOf, fieldOf, graphicOf } from './edit';
 import { fillIn, stepEntry } from './step';
 
@@ -30,7 +31,7 @@ class StepArgs extends EntryArg {
 }
 
 /** The lowest number above all that are used. */
-const nextNumber = (graphic: Graphic): number | null => {
+export const nextNumber = (graphic: Graphic): number | null => {
   const next = graphic.entries.reduce((most, e) => Math.max(most, e.number ?? 0), 0) + 1;
   return next <= 9999 ? next : null;
 };
@@ -48,7 +49,7 @@ export const entryCommands = [
     run: (desk, { graphic: id, values }, { newId }) => {
       const graphic = graphicOf(desk, id);
       checkRoom(graphic);
-      const entry: Entry = { id: newId(), number: nextNumber(graphic), values: [] };
+      const entry = createEntry(newId(), nextNumber(graphic));
       values.forEach(({ fieldId, value }, i) =>
         fillIn(desk, graphic, entry, fieldOf(graphic, fieldId, `values[${i}].fieldId`), value, `values[${i}].value`),
       );
@@ -94,7 +95,7 @@ export const entryCommands = [
     run: (desk, { entry: id }, { newId }) => {
       const { graphic, entry } = entryOf(desk, id);
       checkRoom(graphic);
-      const copy = { ...plainCopy(entry), id: newId(), number: nextNumber(graphic) };
+      const copy = { ...plainCopy(entry), id: newId(), number: nextNumber(graphic), rowKey: null };
       graphic.entries.splice(graphic.entries.findIndex((e) => e.id === id) + 1, 0, copy);
       return { id: copy.id };
     },

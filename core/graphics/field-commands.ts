@@ -1,8 +1,7 @@
 /** Commands for the fields of a graphic. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Flag, Id, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
-import { type AnimationPart } from './animation/document';
-import { type PartKind } from './animation/parts';
+import { type AnimationPart, type PartKind } from './animation/document';
 import { createField, emptyValue } from './create';
 import { type Field, type FieldKind, type Graphic, MOST_FIELDS, TARGETS, type TargetProperty, type Value, valueClass } from './document';
 import { checkValue, elementOf, fieldOf, graphicOf } from './edit';
@@ -171,6 +170,7 @@ export const fieldCommands = [
       const graphic = graphicOf(desk, id);
       fieldOf(graphic, fieldId);
       graphic.fields = graphic.fields.filter((f) => f.id !== fieldId);
+      if (graphic.sheet) graphic.sheet.columns = graphic.sheet.columns.filter((c) => c.fieldId !== fieldId);
       for (const entry of graphic.entries) entry.values = entry.values.filter((v) => v.fieldId !== fieldId);
     },
   }),

@@ -143,6 +143,8 @@ const fill = (colour: string, opacity: number): Raw => ({ kind: 'colour', colour
 /** A graphic of version 7, also one that came as a file: elements can do something while they stand, texts have other styles inside. */
 export const graphicOf8 = (graphic: Raw): Raw => ({
   ...graphic,
+  sheet: null,
+  entries: listOf(graphic.entries).map((e) => ({ ...e, rowKey: null, done: false })),
   fields: listOf(graphic.fields).map((f) => ({ ...f, targets: listOf(f.targets).map((t) => ({ ...t, part: null })) })),
   elements: listOf(graphic.elements).map((e) => {
     const content = objectOf(e.content);

@@ -2,7 +2,7 @@
 import { type Filled } from './air';
 import { type EntryValue, type Field, type Graphic, type TargetProperty, type Value } from './document';
 import { type Element } from './element';
-import { type PartKind } from './animation/parts';
+import { type PartKind } from './animation/document';
 import { closeGaps } from './flow';
 import { type Growing, grown, growingOf, type Sizes } from './grow';
 import { inGroup } from './in-group';

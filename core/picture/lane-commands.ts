@@ -1,6 +1,8 @@
 /** Commands for the lanes over the picture. */
 import { CommandError, defineCommand } from '../commands/command';
-import { findGraphic } from '../graphics/find';
+import { type Entry } from '../graphics/document';
+import { findGraphic, type FoundGraphic } from '../graphics/find';
+import { isEmpty } from '../graphics/values';
 import { stepEntry } from '../graphics/step';
 import { Flag, Id, Nested, Num, Ref, Text, Variant, Whole } from '../schema/fields';
 import { createAirLane, laneIsUp, lanePictures } from './air';
@@ -54,6 +56,13 @@ class AddLaneArgs {
 }
 class MoveLaneArgs extends LaneArg {
   @Whole(0, MOST_LANES, 'place, from 0, the lowest') index!: number;
+}
+
+/** The entry after another, or before it; those that are done, and empty rows of a sheet, are passed over. */
+function entryAfter({ graphic: { entries }, entry }: FoundGraphic, by: number): Entry | undefined {
+  const from = entry ? entries.findIndex((e) => e.id === entry.id) : by > 0 ? -1 : entries.length;
+  const open = (e: Entry) => !e.done && (e.rowKey === null || e.values.some((v) => !isEmpty(v.value)));
+  return by > 0 ? entries.slice(from + 1).filter(open)[by - 1] : entries.slice(0, Math.max(0, from)).filter(open).at(by);
 }
 
 export const laneCommands = [
@@ -137,8 +146,7 @@ export const laneCommands = [
     run: (desk, { lane: id, by = 1 }, { frame }) => {
       const { lane, state } = laneOf(desk, id);
       const found = findGraphic(desk.show, lane.content?.id ?? null);
-      const entries = found?.graphic.entries ?? [];
-      const next = entries[found?.entry ? entries.findIndex((e) => e.id === found.entry?.id) + by : by > 0 ? 0 : -1];
+      const next = found ? entryAfter(found, by) : undefined;
       if (!next)
         throw new CommandError(
           'no-entry',

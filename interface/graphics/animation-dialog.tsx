@@ -1,7 +1,7 @@
 /** An animation comes in: which one of the file, what of it is filled in, where it waits, and what cannot be done of it. */
 import { useEffect, useMemo, useState } from 'react';
 import { animationContent, animationGraphic, firstFields } from '#core/graphics/animation/create';
-import { type PartKind } from '#core/graphics/animation/parts';
+import { type PartKind } from '#core/graphics/animation/document';
 import { type HoldPoints } from '#core/graphics/animation/stills';
 import { causeOf } from '#core/schema/cause';
 import { storeAsset } from '#engine/storage/assets';

@@ -1,7 +1,7 @@
 /** The entries of a graphic as a table, worked by keys all the way. */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ArrowDown, ArrowUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
-import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { ArrowDown, ArrowUp, Check, CopyPlus, Plus, Sheet, Trash2 } from 'lucide-react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { type Entry, type Field, type Graphic, type Value } from '#core/graphics/document';
 import { entryName, findClock } from '#core/graphics/find';
 import { foundEntries } from '#core/graphics/search';
@@ -14,6 +14,7 @@ import { useSend, useShow } from '../client/show-client';
 import { useDo } from '../control/do';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
+import { SheetDialog } from './sheet-dialog';
 import { chosenEntry, setGraphicsRoom, useGraphicsRoom, workLane } from './room-state';
 
 const ROW = 32;
@@ -140,6 +141,13 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
   const perform = useDo();
   const { search, entryId, laneId } = useGraphicsRoom();
   const room = useRef<HTMLDivElement>(null);
+  const [sheet, setSheet] = useState(false);
+  const [sorted, setSorted] = useState<{ field: string | null; down: boolean } | null>(null);
+  const sort = (field: string | null) => {
+    const down = sorted?.field === field && !sorted.down;
+    setSorted({ field, down });
+    send('entry.sort', { graphic: graphic.id, ...(field !== null && { field }), down });
+  };
   const { show, air } = useShow(({ desk }) => desk);
   const where = whereEntries(show, air, graphic);
   const list = foundEntries(graphic, search);
@@ -184,6 +192,17 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
             <Button
               look="quiet"
               className="px-1!"
+              aria-label={chosen.done ? 'Mark the entry as to come' : 'Mark the entry as done'}
+              title={chosen.done ? 'To come again' : 'Done: passed over by “next”'}
+              pressed={chosen.done}
+              keyFor="graphics.done"
+              onClick={() => perform('graphics.done')}
+            >
+              <Check size={15} />
+            </Button>
+            <Button
+              look="quiet"
+              className="px-1!"
               aria-label="Duplicate the entry"
               title="Duplicate"
               onClick={() => send('entry.duplicate', { entry: chosen.id })}
@@ -202,6 +221,10 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
             </Button>
           </>
         )}
+        <Button title="Entries from a sheet: CSV, TSV, JSON, XLSX, or pasted" onClick={() => setSheet(true)}>
+          <Sheet size={15} /> {graphic.sheet ? <span className="max-w-32 truncate">{graphic.sheet.fileName}</span> : 'Sheet'}
+        </Button>
+        <SheetDialog graphic={graphic} open={sheet} onClose={() => setSheet(false)} />
         {chosen && where.get(chosen.id)?.sign === 'edited' && (
           <Button look="air" keyFor="graphics.change" onClick={() => perform('graphics.change')}>
             Change on air
@@ -214,7 +237,15 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
       <div role="table" aria-label={`Entries of ${graphic.name}`} className="flex min-h-0 flex-1 flex-col border-y border-line">
         <div role="row" className="flex shrink-0 border-b border-line px-1 py-0.5 text-xs text-muted">
           <span role="columnheader" className="w-10 shrink-0 pr-2 text-right">
-            No.
+            <button
+              type="button"
+              className="w-full text-right"
+              aria-label="Sort by number"
+              title="Sort by number"
+              onClick={() => sort(null)}
+            >
+              No.
+            </button>
           </span>
           <span role="columnheader" className="w-18 shrink-0">
             Where
@@ -226,7 +257,14 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
               className={`min-w-0 flex-1 truncate pr-2 ${f.default.kind === 'number' ? 'text-right' : ''}`}
               title={f.hint || f.name}
             >
-              {f.name}
+              <button
+                type="button"
+                className={`w-full truncate ${f.default.kind === 'number' ? 'text-right' : 'text-left'}`}
+                aria-label={`Sort by ${f.name}`}
+                onClick={() => sort(f.id)}
+              >
+                {f.name}
+              </button>
             </span>
           ))}
         </div>
@@ -249,7 +287,7 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
                   key={entry.id}
                   role="row"
                   aria-selected={index === at}
-                  className={`absolute inset-x-0 flex cursor-pointer items-center border-l-2 px-1 ${index === at ? 'border-straw bg-raised' : 'border-transparent hover:bg-panel'}`}
+                  className={`absolute inset-x-0 flex cursor-pointer items-center border-l-2 px-1 ${entry.done ? 'text-muted line-through' : ''} ${index === at ? 'border-straw bg-raised' : 'border-transparent hover:bg-panel'}`}
                   style={{ top: start, height: ROW }}
                   onClick={() => setGraphicsRoom({ entryId: entry.id })}
                   onDoubleClick={() => lane && send('lane.showPicture', { lane: lane.id, picture: entry.id })}

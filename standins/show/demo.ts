@@ -90,7 +90,7 @@ function addGraphics(show: Show, art: DemoArt): void {
   show.graphics.list = GALLERY.map(({ make }) => make());
   for (const { id, fileName, make } of TEMPLATES) {
     const doc = readLottie(make());
-    const made = animationContent(doc, { assetId: art.templates[id] ?? '', fileName, rate: show.rate, problems: 0 });
+    const made = animationContent(doc, { assetId: art.templates[id] ?? null, fileName, rate: show.rate, problems: 0 });
     const graphic = animationGraphic(id, String(doc.nm), made, DEMO_RASTER);
     show.graphics.list.push(graphic);
   }

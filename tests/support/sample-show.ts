@@ -1,5 +1,5 @@
 /** A small show for unit tests: cameras a, b, c, a ten-second clip, a bug for lanes, a graphic with one entry. */
-import { createElement, createField, createGraphic } from '#core/graphics/create';
+import { createElement, createEntry, createField, createGraphic } from '#core/graphics/create';
 import { type Graphic } from '#core/graphics/document';
 import { execute, type Outcome } from '#core/desk/execute';
 import { createAir, type Desk } from '#core/desk/air';
@@ -28,7 +28,7 @@ function sampleGraphic(): Graphic {
     ...createGraphic('names', 'Name card', { width: 64, height: 36 }),
     elements: [createElement('plate', 'rectangle', { x: 2, y: 20, width: 44, height: 14 }), words('name', 21), words('role', 28)],
     fields: [field('name'), field('role')],
-    entries: [{ id: 'card', number: 1, values: [valueFor('name', 'Ada Holm'), valueFor('role', 'Pilot')] }],
+    entries: [createEntry('card', 1, [valueFor('name', 'Ada Holm'), valueFor('role', 'Pilot')])],
   };
 }
 

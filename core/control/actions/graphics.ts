@@ -82,6 +82,10 @@ export const GRAPHICS_ACTIONS: readonly Action[] = [
       ? command('graphic.changeOnAir', { picture: found?.entry?.id ?? found?.graphic.id })
       : command('lane.showPicture', { lane: where.laneId, picture: found?.entry?.id ?? found?.graphic.id });
   }),
+  fill.press('graphics.done', 'Mark the chosen entry as done, or as to come', 'Done', ({ desk, chosen }) => {
+    const entry = findGraphic(desk.show, chosen.entry)?.entry;
+    return entry ? command('entry.mark', { entry: entry.id, done: !entry.done }) : refuse('Choose an entry first.');
+  }),
   fill.press('graphics.entryUp', 'Move the entry up in its table', 'Entry up', moveEntry(-1), { repeats: true }),
   fill.press('graphics.entryDown', 'Move the entry down in its table', 'Entry down', moveEntry(1), { repeats: true }),
   fill.press('graphics.up', 'Number up by one', '+1', count(1), { repeats: true }),

@@ -21,7 +21,7 @@ function valueOfPart({ kind, was }: FoundPart): Value {
 /** The content of an animation for a show of `rate`, with why it waits where it does. */
 export function animationContent(
   doc: Lottie,
-  { assetId, fileName, rate, problems }: { assetId: string; fileName: string; rate: Rate; problems: number },
+  { assetId, fileName, rate, problems }: { assetId: string | null; fileName: string; rate: Rate; problems: number },
 ): { content: AnimationContent; parts: FoundPart[]; why: HoldPoints['why'] } {
   const parts = partsOf(doc);
   const stills = stillsOf(doc);
@@ -64,8 +64,8 @@ export function animationGraphic(
   const [width, height] = [content.width * scale, content.height * scale];
   const place = { x: (raster.width - width) / 2, y: (raster.height - height) / 2, width, height };
   const fields = parts
-    .filter((p) => p.kind === 'text' || p.kind === 'image')
-    .slice(0, MOST_FIRST_FIELDS)
+    .filter((p) => chosen.includes(p.id))
+    .slice(0, MOST_FIELDS)
     .map((part): Field =>
       createField(part.id, part.name.slice(0, 60) || 'Part', valueOfPart(part), {
         targets: [{ elementId: 'animation', property: 'part', part: part.id }],

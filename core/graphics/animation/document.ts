@@ -1,6 +1,10 @@
 /** An animation in a graphic: the file it comes from, its parts, and where it waits. Frames are the animation's own. */
 import { Id, ListOf, Num, OneOf, Ref, Text, Whole, Wholes } from '../../schema/fields';
-import { MOST_PARTS, PART_KINDS, type PartKind } from './parts';
+
+export const PART_KINDS = ['text', 'image', 'colour', 'flag'] as const;
+export type PartKind = (typeof PART_KINDS)[number];
+
+export const MOST_PARTS = 200;
 
 export class AnimationPart {
   @Id('identity in its animation') id!: string;

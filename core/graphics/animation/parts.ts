@@ -1,10 +1,6 @@
 /** Parts of an animation that can be filled in: found in it, named from its layers, and put into it. */
+import { MOST_PARTS, type PartKind } from './document';
 import { compositionsOf, LAYER, listIn, type Lottie, objectIn, type Raw, textIn } from './lottie';
-
-export const PART_KINDS = ['text', 'image', 'colour', 'flag'] as const;
-export type PartKind = (typeof PART_KINDS)[number];
-
-export const MOST_PARTS = 200;
 
 /** A part as it is found. */
 export interface FoundPart {

@@ -1,7 +1,7 @@
 /** Pieces that the graphics of the gallery are drawn of. All are made for 1280 × 720. */
 import { type Rect } from '../../show/geometry';
-import { colourFill, createElement, createField, createGraphic, textStyle } from '../create';
-import { type EntryValue, type Field, type FieldTarget, type Graphic, type Value } from '../document';
+import { colourFill, createElement, createEntry, createField, createGraphic, textStyle } from '../create';
+import { type Entry, type Field, type FieldTarget, type Graphic, type Value } from '../document';
 import { type Accent, type Element, type TextStyle } from '../element';
 import { type Fill } from '../fill';
 
@@ -74,18 +74,15 @@ export const field = (id: string, name: string, value: Value, targets: FieldTarg
   createField(id, name, value, { targets, ...change });
 
 /** An entry from words by field. */
-export const entry = (
-  id: string,
-  number: number,
-  given: Record<string, string | number>,
-): { id: string; number: number; values: EntryValue[] } => ({
-  id,
-  number,
-  values: Object.entries(given).map(([fieldId, value]) => ({
-    fieldId,
-    value: typeof value === 'number' ? { kind: 'number', number: value } : { kind: 'text', text: value },
-  })),
-});
+export const entry = (id: string, number: number, given: Record<string, string | number>): Entry =>
+  createEntry(
+    id,
+    number,
+    Object.entries(given).map(([fieldId, value]) => ({
+      fieldId,
+      value: typeof value === 'number' ? { kind: 'number', number: value } : { kind: 'text', text: value },
+    })),
+  );
 
 export const graphic = (id: string, name: string, change: Partial<Graphic>): Graphic => ({
   ...createGraphic(id, name, GALLERY_RASTER),

@@ -1,0 +1,119 @@
+/** How the columns of a sheet meet the fields of a graphic, and what its cells are as values. */
+import { type Field, type Value } from '../graphics/document';
+import { type Table } from './table';
+
+/** Column by field; fields without one keep what they have. */
+export type ColumnMap = Readonly<Record<string, string>>;
+
+const plain = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .toLowerCase()
+    .replaceAll(/[^\p{L}\p{N}]/gu, '');
+
+/** Columns that are called as fields are, whatever their capitals, spaces and accents. */
+export function matchColumns(fields: readonly Field[], columns: readonly string[]): ColumnMap {
+  const by = new Map(columns.map((c) => [plain(c), c]));
+  return Object.fromEntries(fields.flatMap((f) => (by.has(plain(f.name)) ? [[f.id, by.get(plain(f.name)) as string]] : [])));
+}
+
+const YES: ReadonlySet<string> = new Set(['yes', 'y', 'true', 'on', '1', 'x']);
+const NO: ReadonlySet<string> = new Set(['', 'no', 'n', 'false', 'off', '0', '-']);
+
+/** A number as people write it: spaces or apostrophes between thousands, a comma or a point before decimals. Null for other words. */
+export function numberOfWords(words: string): number | null {
+  const bare = words
+    .trim()
+    .replaceAll(/[\s'’\u00a0\u202f]/gu, '')
+    .replace('−', '-');
+  const both = bare.includes(',') && bare.includes('.');
+  const last = Math.max(bare.lastIndexOf(','), bare.lastIndexOf('.'));
+  const point = both
+    ? bare.replaceAll(/[.,]/gu, (sign, at: number) => (at === last ? '.' : sign === ',' || sign === '.' ? '' : sign))
+    : bare.replace(',', '.');
+  if (!/^[-+]?\d+(?:\.\d+)?%?$/u.test(point)) return null;
+  const n = Number(point.replace('%', ''));
+  return Number.isFinite(n) && Math.abs(n) <= 1e12 ? n : null;
+}
+
+/** A cell as a value of a field; a string says why it is none. */
+export function valueOfCell(field: Field, cell: string): Value | string {
+  const words = cell.trim();
+  switch (field.default.kind) {
+    case 'text':
+      if (field.longest !== null && cell.length > field.longest)
+        return `has ${cell.length} characters, and ${field.name} holds ${field.longest}`;
+      return { kind: 'text', text: cell };
+    case 'number': {
+      const number = numberOfWords(words);
+      if (number === null) return `“${words.slice(0, 30)}” is no number`;
+      if ((field.least !== null && number < field.least) || (field.most !== null && number > field.most))
+        return `${number} is not between ${field.least ?? 'anything'} and ${field.most ?? 'anything'}`;
+      return { kind: 'number', number };
+    }
+    case 'flag':
+      if (YES.has(words.toLowerCase())) return { kind: 'flag', on: true };
+      return NO.has(words.toLowerCase()) ? { kind: 'flag', on: false } : `“${words.slice(0, 30)}” is neither yes nor no`;
+    case 'colour':
+      return /^#[0-9a-f]{6}$/iu.test(words)
+        ? { kind: 'colour', colour: words.toLowerCase() }
+        : `“${words.slice(0, 30)}” is no colour such as #e2c48d`;
+    case 'choice': {
+      const found = field.choices.find((c) => c.toLowerCase() === words.toLowerCase());
+      return found !== undefined || words === ''
+        ? { kind: 'choice', choice: found ?? '' }
+        : `“${words.slice(0, 30)}” is none of ${field.choices.join(', ')}`;
+    }
+    default:
+      return `${field.name} takes ${field.default.kind === 'image' ? 'an image' : `a ${field.default.kind}`}, which a sheet does not give`;
+  }
+}
+
+/** A cell that cannot be taken. */
+export interface SheetFault {
+  /** Row of the sheet, as spreadsheets count them. */
+  row: number;
+  column: string;
+  why: string;
+}
+
+/** A row as an entry takes it: by its key, which tells it from the others when the sheet is read again. */
+export interface RowValues {
+  key: string;
+  values: { fieldId: string; value: Value }[];
+}
+
+/** Rows of a sheet as values for entries, with every fault by row and column. A faulty or empty cell of a number leaves its field as it is. */
+export function rowsFor(
+  fields: readonly Field[],
+  table: Table,
+  map: ColumnMap,
+  keyColumn: string | null,
+): { rows: RowValues[]; faults: SheetFault[] } {
+  const faults: SheetFault[] = [];
+  const used = new Map<string, number>();
+  const columns = fields.flatMap((field) => {
+    const at = table.columns.indexOf(map[field.id] ?? '');
+    return at === -1 ? [] : [{ field, at }];
+  });
+  const keyAt = keyColumn === null ? -1 : table.columns.indexOf(keyColumn);
+  const rows = table.rows.map((cells, i): RowValues => {
+    const row = table.numbers[i] ?? i + 2;
+    const values = columns.flatMap(({ field, at }) => {
+      const cell = cells[at] ?? '';
+      if (cell.trim() === '' && field.default.kind !== 'text' && field.default.kind !== 'flag' && field.default.kind !== 'choice')
+        return [];
+      const value = valueOfCell(field, cell);
+      if (typeof value !== 'string') return [{ fieldId: field.id, value }];
+      faults.push({ row, column: table.columns[at] ?? '', why: value });
+      return [];
+    });
+    const wanted = (keyAt === -1 ? '' : (cells[keyAt] ?? '').trim()).slice(0, 150) || `row ${row}`;
+    const times = (used.get(wanted) ?? 0) + 1;
+    used.set(wanted, times);
+    if (times === 2 && keyAt !== -1)
+      faults.push({ row, column: keyColumn ?? '', why: `“${wanted}” stands there twice: rows are told apart by their order then` });
+    return { key: times === 1 ? wanted : `${wanted} (${times})`, values };
+  });
+  return { rows, faults };
+}
