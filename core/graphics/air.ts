@@ -13,6 +13,8 @@ export interface Shown extends Filled {
   start: number;
   /** What it showed before the last change, and the frame of that. */
   before: (Filled & { start: number }) | null;
+  /** Which of the hold points of its animations it waits at, and since which frame it goes there. */
+  hold: { index: number; start: number };
 }
 
 /** A clock runs from `value` since `start`, or stands at `value`. */

@@ -50,7 +50,10 @@ export function reach({ content, stroke, shadow, glow, reflection, height }: Ele
   const line = stroke.width * (stroke.place === 'outside' ? 1 : stroke.place === 'centre' ? 0.5 : 0);
   const text = content.kind === 'text' || content.kind === 'clock';
   const around =
-    (content.kind === 'line' ? stroke.width : line) + (text ? content.style.size * 0.35 + content.style.depth + stroke.width : 0) + 1;
+    (content.kind === 'line' ? stroke.width : line) +
+    (text ? content.style.size * 0.35 + content.style.depth + stroke.width : 0) +
+    // An animation ends at its box.
+    (content.kind === 'animation' ? 0 : 1);
   const out = { left: around, top: around, right: around, bottom: around };
   const grow = (x: number, y: number, by: number) => {
     out.left = Math.max(out.left, around + by - x);

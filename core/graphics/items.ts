@@ -1,7 +1,7 @@
 /** What the mixers draw of a graphic: its layers as items, with what their moves make of them at a frame. */
 import { type DrawItem } from '../picture/draw';
 import { type AnimationPaint, animationPaints, changingPaints } from './animation/layers';
-import { changeFrames, comesFrames, frameAt, goesFrames } from './animation/motion';
+import { type AtHold, changeFrames, comesFrames, FIRST_HOLD, frameAt, goesFrames } from './animation/motion';
 import { ease } from '../picture/easing';
 import { uncovered } from '../picture/moving';
 import { intersect, type Rect } from '../show/geometry';
@@ -53,6 +53,8 @@ export interface Asked {
   /** What it showed before, with the frames since the change. */
   before?: { filled: Filled; frames: number } | null;
   phase: Phase;
+  /** Where its animations wait; at their first hold point without it. */
+  hold?: AtHold;
   frame: number;
   /** Where its raster lands, in pixels of the show's; proportions are kept. */
   target: Rect;
@@ -215,7 +217,8 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
     return item ? [item] : [];
   }
   const { content } = now.element;
-  if (content.kind === 'animation') return animationItems(stage, animationPaints(now, content, stage.asked.phase), motion);
+  if (content.kind === 'animation')
+    return animationItems(stage, animationPaints(now, content, stage.asked.phase, stage.asked.hold ?? FIRST_HOLD), motion);
   const moment = momentOf(stage.asked, now, motion, countFrom);
   if (moment === 'gone') return [];
   const item = paintItem(stage, paintAlone(now, moment, stage.raster), drawn.element, motion, drawn.element.id);
@@ -398,7 +401,8 @@ function pushed(stage: Stage, from: Element, to: Element, motion: Motion, frames
 
 function changedItems(stage: Stage, old: Drawn | null, now: Drawn | null, motion: Motion, frames: number): DrawItem[] {
   const { change } = (now ?? old)?.element ?? {};
-  if (old && now?.element.content.kind === 'animation') return animationItems(stage, changingPaints(old, now, frames), motion);
+  if (old && now?.element.content.kind === 'animation')
+    return animationItems(stage, changingPaints(old, now, frames, stage.asked.hold ?? FIRST_HOLD), motion);
   if (old && now && onlyPushed(old, now, stage.raster))
     return elementItems(stage, now, pushed(stage, old.element, now.element, motion, frames));
   if (!change) return now ? elementItems(stage, now, motion) : [];

@@ -218,7 +218,11 @@ export const graphicsAirMigrations: Migrations = {
   },
   8: (air) => {
     const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf8(objectOf(raw.graphic)) });
-    const shown = (raw: Raw): Raw => ({ ...filled(raw), before: raw.before ? filled(objectOf(raw.before)) : null });
+    const shown = (raw: Raw): Raw => ({
+      ...filled(raw),
+      hold: { index: 0, start: 0 },
+      before: raw.before ? filled(objectOf(raw.before)) : null,
+    });
     const copied = (picture: unknown): unknown => {
       const { kind, shown: copy } = objectOf(picture);
       return kind === 'graphic' ? { ...objectOf(picture), shown: shown(objectOf(copy)) } : (picture ?? null);

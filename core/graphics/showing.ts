@@ -16,7 +16,12 @@ export function copyOf(found: FoundGraphic): Filled {
   return { graphic: { ...plain(graphic), entries: [] }, values: plain(values) };
 }
 
-export const shownAt = (found: FoundGraphic, frame: number): Shown => ({ ...copyOf(found), start: frame, before: null });
+export const shownAt = (found: FoundGraphic, frame: number): Shown => ({
+  ...copyOf(found),
+  start: frame,
+  before: null,
+  hold: { index: 0, start: frame },
+});
 
 const hashes = new WeakMap<object, string>();
 
@@ -40,6 +45,7 @@ export const sameFilled = (a: Filled, b: Filled): boolean =>
 export const changedTo = (shown: Shown, next: Filled, frame: number): Shown => ({
   ...next,
   start: shown.start,
+  hold: shown.hold,
   before: { graphic: shown.graphic, values: shown.values, start: frame },
 });
 

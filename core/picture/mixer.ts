@@ -2,6 +2,7 @@
 import { cuedPlayer, mediaSpan } from '../media/player';
 import { type Air, type Desk } from '../desk/air';
 import { inLength, outLength } from '../graphics/items';
+import { type Shown } from '../graphics/air';
 import { changedTo, settleShown } from '../graphics/showing';
 import { type AirLane, createAirLane, type LanePicture, laneFade, laneIsUp } from './air';
 import { fadeLevel, turnFade } from '../time/fade';
@@ -53,8 +54,10 @@ export function raiseLane(desk: Desk, id: string, frame: number, wanted: number)
   }
   settle(desk.air, frame);
   const frames = framesOf(picture, 'in', wanted);
-  if (samePicture(state.picture, picture)) state.fade = turnFade(state.fade, 1, frame, frames);
-  else if (state.picture?.kind === 'graphic' && picture.kind === 'graphic' && oneDesign(state.picture, picture)) {
+  if (samePicture(state.picture, picture)) {
+    state.fade = turnFade(state.fade, 1, frame, frames);
+    if (state.picture?.kind === 'graphic' && state.fade.to === 1 && fadeLevel(state.fade, frame) >= 1) goOn(state.picture.shown, frame);
+  } else if (state.picture?.kind === 'graphic' && picture.kind === 'graphic' && oneDesign(state.picture, picture)) {
     // The same design with other values: only what differs moves.
     state.picture = { ...picture, shown: changedTo(state.picture.shown, picture.shown, frame) };
     state.fade = turnFade(state.fade, 1, frame, frames);
@@ -68,6 +71,15 @@ export function raiseLane(desk: Desk, id: string, frame: number, wanted: number)
   const hold = lane.holdSeconds === null ? null : Math.max(1, secondsToFrames(lane.holdSeconds, desk.show.rate));
   state.leaveAt = hold === null ? null : frame + frames + hold;
   startOnAir(desk, picture.id, frame);
+}
+
+/** Lets a graphic go on to the next hold point of its animations, where there is one. */
+function goOn(shown: Shown, frame: number): void {
+  const holds = shown.graphic.elements.reduce(
+    (most, { content }) => (content.kind === 'animation' ? Math.max(most, content.holds.length) : most),
+    0,
+  );
+  if (shown.hold.index + 1 < holds) shown.hold = { index: shown.hold.index + 1, start: frame };
 }
 
 /** Fades a lane out over `frames`. */

@@ -74,6 +74,7 @@ function laneGraphic(
     filled: { graphic, values },
     before: before && { filled: before, frames: frame - before.start },
     phase: phaseIn(graphic, shown, frame, way),
+    hold: { index: shown.hold.index, frames: frame - shown.hold.start },
     frame,
     target: lane.rect ?? fullRect(show.raster),
     clocks: show.graphics.clocks,

@@ -159,6 +159,7 @@ function graphicScene(
     filled: shown,
     before: shown.before ? { filled: shown.before, frames: frame - shown.before.start } : null,
     phase: shown.start === undefined ? AT_REST : { in: frame - shown.start, out: null },
+    ...(shown.hold && { hold: { index: shown.hold.index, frames: frame - shown.hold.start } }),
     frame,
     target,
     cut: target.width < show.raster.width || target.height < show.raster.height,

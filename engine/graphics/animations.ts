@@ -1,5 +1,5 @@
 /** Animations in the graphics worker: loaded once, kept within a bound, drawn frame by frame by the player (WebAssembly, shipped with the app). */
-import { DotLottie } from '@lottiefiles/dotlottie-web';
+import { type DotLottie } from '@lottiefiles/dotlottie-web';
 import wasm from '@lottiefiles/dotlottie-web/dotlottie-player.wasm?url';
 import { type AnimationContent } from '#core/graphics/animation/document';
 import { listIn, type Lottie, type Raw, readLottie, textIn } from '#core/graphics/animation/lottie';
@@ -8,8 +8,14 @@ import { type Moment } from '#core/graphics/paint';
 import { toDataAddress } from './data-address';
 import { fontFileFor } from './type';
 
-// With an address of its own it asks nobody else for it.
-DotLottie.setWasmUrl(wasm);
+let player: Promise<typeof DotLottie> | null = null;
+
+/** The player, loaded when an animation is first wanted. With an address of its own it asks nobody else for its code. */
+const playerClass = (): Promise<typeof DotLottie> =>
+  (player ??= import('@lottiefiles/dotlottie-web').then((loaded) => {
+    loaded.DotLottie.setWasmUrl(wasm);
+    return loaded.DotLottie;
+  }));
 
 /** Players that are kept, and documents. */
 const MOST_PLAYERS = 20;
@@ -122,7 +128,8 @@ export class Animations {
   }
 
   /** Lets the player know the fonts of an animation, each once. */
-  private registered(doc: Lottie): Promise<unknown> {
+  private async registered(doc: Lottie): Promise<unknown> {
+    const Player = await playerClass();
     return Promise.all(
       listIn((doc.fonts ?? {}) as Raw, 'list').map((font) => {
         const name = textIn(font, 'fName');
@@ -130,7 +137,7 @@ export class Animations {
         let known = this.fonts.get(name);
         if (!known) {
           known = fontFileFor(family, textIn(font, 'fStyle'))
-            .then((data) => (data ? DotLottie.registerFont(name, data) : false))
+            .then((data) => (data ? Player.registerFont(name, data) : false))
             .catch(() => false);
           this.fonts.set(name, known);
         }
@@ -144,7 +151,8 @@ export class Animations {
     if (!doc) return null;
     await this.registered(doc);
     const data = JSON.stringify(filledLottie(doc, await this.given(doc, content), layers));
-    const player = new DotLottie({
+    const Player = await playerClass();
+    const player = new Player({
       canvas: { width, height },
       data,
       autoplay: false,

@@ -5,7 +5,9 @@ import { graphicOf8 } from '#core/graphics/migrations';
 import { walkRefs } from '#core/desk/refs';
 import { isTooDeep } from '#core/schema/depth';
 import { type Raw } from '#core/schema/migration';
-import { AssetError, openAsset, storeImage } from '../storage/assets';
+import { readLottie } from '#core/graphics/animation/lottie';
+import { causeOf } from '#core/schema/cause';
+import { AssetError, openAsset, storeAsset, storeImage } from '../storage/assets';
 
 configure({ useWebWorkers: false });
 
@@ -58,14 +60,23 @@ export async function unpackGraphic(file: File): Promise<Record<string, unknown>
       if (entry.uncompressedSize > IMAGE_LIMIT)
         throw damaged(name, `an image in it would be ${Math.round(entry.uncompressedSize / 1e6)} MB`);
       const data = await entry.getData(new BlobWriter(typeof type === 'string' ? type : ''));
-      ids.set(
-        id,
-        await storeImage(new File([data], typeof fileName === 'string' ? fileName : id, { type: typeof type === 'string' ? type : '' })),
-      );
+      const asset = new File([data], typeof fileName === 'string' ? fileName : id, { type: typeof type === 'string' ? type : '' });
+      ids.set(id, await (type === 'application/json' ? storeAnimation(name, asset) : storeImage(asset)));
     }
     return renamed(parsed.version < 2 ? graphicOf8(parsed.graphic as Raw) : parsed.graphic, ids);
   } finally {
     await zip.close();
+  }
+}
+
+/** Keeps the animation of a graphic. @throws AssetError when it is none. */
+async function storeAnimation(name: string, file: File): Promise<string> {
+  try {
+    const doc = readLottie(JSON.parse(await file.text()));
+    return await storeAsset(new Blob([JSON.stringify(doc)], { type: 'application/json' }), file.name, 'application/json');
+  } catch (error) {
+    if (error instanceof AssetError) throw error;
+    throw damaged(name, `its animation ${file.name} cannot be used: ${causeOf(error)}`);
   }
 }
 

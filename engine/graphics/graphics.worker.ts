@@ -13,7 +13,7 @@ import {
   type SizesTold,
   type ToGraphics,
 } from './messages';
-import { animationSize, drawPaint } from './painter';
+import { animationSize, paintPixels } from './painter';
 import { loadAll, loadFor, missingFont, missingGlyphs, sizesOf, tellFonts } from './type';
 
 const images = new Images();
@@ -53,8 +53,7 @@ async function paint(port: MessagePort, { paint: wanted, width, height }: PaintW
   try {
     await ready(wanted, width / wanted.bounds.width);
     const started = performance.now();
-    const context = drawPaint(wanted, width, height, images, canvas);
-    const { data } = context.getImageData(0, 0, width, height);
+    const { data } = paintPixels(wanted, width, height, images, canvas);
     const pixels = data as Uint8ClampedArray<ArrayBuffer>;
     say({ type: 'painted', key: wanted.key, width, height, pixels, millis: performance.now() - started, missing: missingOf(wanted) }, [
       pixels.buffer,

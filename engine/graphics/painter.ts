@@ -328,3 +328,22 @@ export function drawPaint(paint: Paint, width: number, height: number, images: I
   }
   return context;
 }
+
+/** Pixels of a paint. An animation that is all of it needs no canvas: its player's pixels are those of the paint. */
+export function paintPixels(paint: Paint, width: number, height: number, images: Images, canvas: OffscreenCanvas): ImageData {
+  const [only] = paint.inked;
+  if (only && paint.inked.length === 1 && only.element.content.kind === 'animation' && only.moment?.animation && !hasEffects(only)) {
+    const { element } = only;
+    const { bounds } = paint;
+    const [w, h] = animationSize(element, width / bounds.width);
+    const whole = element.x === bounds.x && element.y === bounds.y && w === width && h === height;
+    if (whole && isUpright(element)) {
+      const pixels = images.animations.draw(only.element.content, only.moment.animation, w, h);
+      if (pixels) return pixels;
+    }
+  }
+  return drawPaint(paint, width, height, images, canvas).getImageData(0, 0, width, height);
+}
+
+const isUpright = ({ rotation, skewX, skewY, flipX, flipY }: Element): boolean =>
+  rotation % 360 === 0 && skewX === 0 && skewY === 0 && !flipX && !flipY;

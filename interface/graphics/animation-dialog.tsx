@@ -1,4 +1,5 @@
 /** An animation comes in: which one of the file, what of it is filled in, where it waits, and what cannot be done of it. */
+import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useState } from 'react';
 import { animationContent, animationGraphic, firstFields } from '#core/graphics/animation/create';
 import { type PartKind } from '#core/graphics/animation/document';
@@ -49,7 +50,7 @@ export function AnimationDialog() {
       const data = new Blob([JSON.stringify(animation.doc)], { type: 'application/json' });
       const assetId = await storeAsset(data, bringing.fileName, 'application/json');
       const graphic = animationGraphic(
-        'animation',
+        nanoid(12),
         animation.name.slice(0, 80) || 'Animation',
         { ...made, content: { ...made.content, assetId } },
         raster,

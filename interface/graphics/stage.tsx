@@ -257,7 +257,10 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
 function Missing({ graphic, assets }: { graphic: Graphic; assets: readonly string[] }) {
   const fonts = useShow(({ desk }) => desk.show.graphics.fonts);
   const names = graphic.elements.flatMap(({ name, content, fill }) => {
-    const own = [content.kind === 'image' ? content.assetId : null, fill.kind === 'picture' ? fill.assetId : null];
+    const own = [
+      content.kind === 'image' || content.kind === 'animation' ? content.assetId : null,
+      fill.kind === 'picture' ? fill.assetId : null,
+    ];
     return own.some((id) => id !== null && assets.includes(id)) ? [name] : [];
   });
   const families = fonts.filter(({ assetId }) => assets.includes(assetId)).map(({ family }) => `the font ${family}`);

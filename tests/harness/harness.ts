@@ -10,6 +10,7 @@ import { analyseFile, makeClip, makeTransparentClip } from './media';
 import { readStrips } from './strips';
 import { renderOffline } from './sound';
 import { benchMixer } from './mixer-bench';
+import { benchAnimation } from './animation-bench';
 import { benchGraphic } from './graphics-bench';
 import { benchPictures } from './picture-bench';
 import { benchWindows } from './windows-bench';
@@ -129,6 +130,7 @@ const harness = {
   makeClip,
   makeTransparentClip,
   benchMixer,
+  benchAnimation,
   benchGraphic,
   benchPictures,
   benchWindows,

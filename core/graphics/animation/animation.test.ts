@@ -5,6 +5,7 @@ import { createGraphicsAir } from '../air';
 import { type Value } from '../document';
 import { graphicItems, inLength, outLength } from '../items';
 import { showProblems } from '../../desk/validate';
+import { planFrame } from '../../picture/plan';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { animationContent, animationGraphic } from './create';
 import { type Lottie, LottieError, type Raw, readLottie } from './lottie';
@@ -229,6 +230,31 @@ describe('on its way', () => {
     // What stands still before it goes is skipped.
     expect([0, 2, 22, 42].map((f) => frameAt(a, Infinity, f))).toEqual([20, 80, 90, null]);
     expect(frameAt(a, 10, 0)).toBe(5);
+  });
+
+  it('with several hold points goes on to the next when it is shown again', () => {
+    const twice = doc([shape('S', { ks: transform({ p: keys([0, [0, 0]], [20, [10, 0]], [60, [10, 0]], [80, [20, 0]]) }) })], {
+      markers: [
+        { cm: 'hold', tm: 30 },
+        { cm: 'hold', tm: 85 },
+      ],
+    });
+    const made = animationContent(twice, { assetId: 'file', fileName: 'two.json', rate: { num: 25, den: 1 }, problems: 0 });
+    let desk = must(sampleDesk(), 'graphic.bring', {
+      graphic: animationGraphic('two', 'Two', made, { width: 640, height: 360 }) as unknown as Raw,
+    });
+    const id = desk.show.graphics.list.at(-1)?.id as string;
+    const frame = (at: number) =>
+      planFrame(desk.show, desk.air, at).programme.lanes.map(
+        (i) => i.texture.kind === 'paint' && i.texture.paint.inked[0]?.moment?.animation?.frame,
+      )[0];
+    desk = must(desk, 'lane.showPicture', { lane: 'lane-1', picture: id }, 100);
+    expect([frame(110), frame(200)]).toEqual([10, 20]);
+    desk = must(desk, 'lane.show', { lane: 'lane-1' }, 200);
+    // What stands still at the first is left at once.
+    expect([frame(201), frame(210), frame(300)]).toEqual([60, 69, 80]);
+    desk = must(desk, 'lane.show', { lane: 'lane-1' }, 300);
+    expect(frame(400)).toBe(80);
   });
 
   it('lets changed layers go and come by their own animation while the others stand', () => {

@@ -3,7 +3,7 @@ import { type Phase } from '../motion';
 import { type Moment } from '../paint';
 import { type Drawn } from '../values';
 import { type AnimationContent } from './document';
-import { changingFrame, comesFrames, frameAt } from './motion';
+import { type AtHold, changingFrame, frameAt, isWaiting } from './motion';
 import { layerGroups } from './parts';
 
 /** A group of layers with just what is filled in of it. */
@@ -41,10 +41,10 @@ export interface AnimationPaint {
 }
 
 /** What is drawn of an animation in a phase: all of it while it moves, its layers in their groups while it waits. Nothing when it is over. */
-export function animationPaints(drawn: Drawn, content: AnimationContent, phase: Phase): AnimationPaint[] {
+export function animationPaints(drawn: Drawn, content: AnimationContent, phase: Phase, hold: AtHold): AnimationPaint[] {
   const { id } = drawn.element;
-  const waits = phase.out === null && phase.in >= comesFrames(content);
-  const frame = frameAt(content, phase.in, phase.out);
+  const waits = phase.out === null && isWaiting(content, phase.in, hold);
+  const frame = frameAt(content, phase.in, phase.out, hold);
   if (frame === null) return [];
   if (!waits) return [{ drawn, moment: { animation: { frame, layers: null } }, slot: id }];
   return animationLayers(drawn, content).map((layer, i) => ({
@@ -58,11 +58,11 @@ const givenOf = ({ drawn: { element } }: AnimationLayer): string =>
   element.content.kind === 'animation' ? JSON.stringify(element.content.given) : '';
 
 /** The same while values change: the changed layers go by their own animation and come anew, all others stand. `frames` since the change. */
-export function changingPaints(old: Drawn, now: Drawn, frames: number): AnimationPaint[] {
+export function changingPaints(old: Drawn, now: Drawn, frames: number, hold: AtHold): AnimationPaint[] {
   const [was, is] = [old.element.content, now.element.content];
   if (was.kind !== 'animation' || is.kind !== 'animation') return [];
   const before = animationLayers(old, was);
-  const rest = frameAt(is, Infinity, null) ?? is.first;
+  const rest = frameAt(is, Infinity, null, hold) ?? is.first;
   return animationLayers(now, is).flatMap((layer, i): AnimationPaint[] => {
     const slot = `${now.element.id}.${i}`;
     const of = (drawn: Drawn, frame: number): AnimationPaint => ({ drawn, moment: { animation: { frame, layers: layer.layers } }, slot });

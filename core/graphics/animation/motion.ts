@@ -21,17 +21,33 @@ export const goesFrames = (a: Timing): number => Math.max(0, Math.ceil((a.last -
 /** A frame of an animation rounded to hundredths, and to the first of a stretch in which nothing moves: what looks alike is drawn once. */
 const shown = ({ stills }: Timing, frame: number): number => settledFrame(stills, Math.round(frame * 100) / 100);
 
+/** Which hold point it waits at, and for how many frames of the show it has been on its way there. */
+export interface AtHold {
+  index: number;
+  frames: number;
+}
+export const FIRST_HOLD: AtHold = { index: 0, frames: Infinity };
+
+/** Where it is while nobody has sent it off. */
+function cameTo(a: Timing, comes: number, { index, frames }: AtHold): number {
+  if (index === 0 || comes < comesFrames(a)) return Math.min(beginning(a) + comes * a.pace, holdFrame(a));
+  return Math.min(leaving(a, holdFrame(a, index - 1)) + frames * a.pace, holdFrame(a, index));
+}
+
+/** True when it stands at its hold point. */
+export const isWaiting = (a: Timing, comes: number, hold: AtHold): boolean =>
+  cameTo(a, comes, hold) >= holdFrame(a, comes < comesFrames(a) ? 0 : hold.index);
+
 /**
  * The frame that is shown so many frames of the show after it came (`comes`) and, where it is sent off, after that (`out`); null when it is over.
  * One that is sent off before it waits plays on from where it is to its end, in the time that its going takes.
  */
-export function frameAt(a: Timing, comes: number, out: number | null, hold = 0): number | null {
-  const waits = holdFrame(a, hold);
-  const came = Math.min(beginning(a) + comes * a.pace, waits);
+export function frameAt(a: Timing, comes: number, out: number | null, hold = FIRST_HOLD): number | null {
+  const came = cameTo(a, comes, hold);
   if (out === null) return shown(a, came);
   const length = goesFrames(a);
   const share = length === 0 ? 1 : out / length;
-  const from = leaving(a, comes < comesFrames(a) ? came : waits);
+  const from = leaving(a, came);
   return share >= 1 ? null : shown(a, from + (a.last - from) * share);
 }
 
