@@ -168,8 +168,8 @@ export function SheetDialog({ graphic, open, onClose }: { graphic: Graphic; open
                 value={map[field.id] ?? ''}
                 all={[['', 'not from the sheet'], ...read.table.columns.map((c) => [c, c] as const)]}
                 onChange={(column) => {
-                  const { [field.id]: _, ...rest } = map;
-                  setMap(column === '' ? rest : { ...rest, [field.id]: column });
+                  const rest = Object.entries(map).filter(([id]) => id !== field.id);
+                  setMap(Object.fromEntries(column === '' ? rest : [...rest, [field.id, column]]));
                 }}
               />
             ))}

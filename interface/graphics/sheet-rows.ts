@@ -45,9 +45,7 @@ interface Watched {
 /** Files that are watched, by graphic; as long as the page lives, as handles to files do. */
 const watched = new Map<string, Watched>();
 
-export const isWatched = (graphicId: string): boolean => watched.has(graphicId);
-
-export function stopWatching(graphicId: string): void {
+function stopWatching(graphicId: string): void {
   const found = watched.get(graphicId);
   if (found) clearInterval(found.timer);
   watched.delete(graphicId);
