@@ -43,7 +43,7 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^core/(?!.*\\.test\\.ts)' },
-      to: { dependencyTypes: ['npm', 'core'], pathNot: 'node_modules/(class-validator|reflect-metadata|immer)/' },
+      to: { dependencyTypes: ['npm', 'core'], pathNot: 'node_modules/(class-validator|reflect-metadata|immer|papaparse)/' },
     },
     {
       name: 'no-tests-in-product',
