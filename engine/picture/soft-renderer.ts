@@ -3,7 +3,16 @@ import { conversion } from '#core/picture/colour';
 import { type PicturePlan, placementOf, type TextureRef } from '#core/picture/draw';
 import { SoftMixer } from '#core/picture/soft/compose';
 import { allocate, type Piece, release } from '#core/picture/soft/memory';
-import { convertColour, createPlanes, fillFromRgba, fillFromYuv, type Planes, releasePlanes, toRgba } from '#core/picture/soft/planes';
+import {
+  convertColour,
+  createPlanes,
+  fillFromRgba,
+  fillFromYuv,
+  inkOf,
+  type Planes,
+  releasePlanes,
+  toRgba,
+} from '#core/picture/soft/planes';
 import { type Raster } from '#core/show/raster';
 import { isFrame, type MonitorJob, type PictureLookup, refKey, type RefPicture, refsOf, type Renderer } from './renderer';
 
@@ -153,6 +162,7 @@ export class SoftRenderer implements Renderer {
     }
     const planes = this.room(key, known, w, h, !picture.opaque);
     fillFromRgba(planes, { data: pixelsOf(picture.image, w, h), stride: w * 4, red: 0 });
+    if (planes.alpha) planes.ink = inkOf(planes);
     this.held.set(key, { version: picture.version, planes, used: this.turn });
     return planes;
   }

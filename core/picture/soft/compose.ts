@@ -180,6 +180,8 @@ export class SoftMixer {
         : { width: Math.max(1, Math.round(t.width / window.width)), height: Math.max(1, Math.round(t.height / window.height)) };
     const whole = this.picture(item.texture, wanted.width, wanted.height, raster);
     if (!whole) return;
+    const inked = inkedClip(clipOf(item.clip, output), whole, seen, item);
+    if (inked.left >= inked.right || inked.top >= inked.bottom) return;
     const picture = this.corrected(this.reduced(whole, halvings(seen, whole)), item, raster);
     const scale = Math.min(output.sx, output.sy);
     const rotation = item.rotation ?? 0;
@@ -203,10 +205,10 @@ export class SoftMixer {
         window,
         mirror: seen.mirror,
         clip: {
-          left: Math.ceil(clip.left / k),
-          top: Math.ceil(clip.top / k),
-          right: Math.ceil(clip.right / k),
-          bottom: Math.ceil(clip.bottom / k),
+          left: Math.ceil(inked.left / k),
+          top: Math.ceil(inked.top / k),
+          right: Math.ceil(inked.right / k),
+          bottom: Math.ceil(inked.bottom / k),
         },
       };
       if (even) fillPlane(target, even[i] as number, at, at.clip, weight);
@@ -313,6 +315,23 @@ function clipOf(clip: Rect | undefined, { planes, sx, sy }: Output): Placement['
     top: Math.max(0, Math.ceil(clip.y * sy - 0.5)),
     right: Math.min(all.right, Math.ceil((clip.x + clip.width) * sx - 0.5)),
     bottom: Math.min(all.bottom, Math.ceil((clip.y + clip.height) * sy - 0.5)),
+  };
+}
+
+/** Pixels around ink that scaling by `s` reaches, of a picture halved so many times: three of the halved one, as chroma has half as many, and two for rounding. */
+const reachOf = (s: number, times: number): number => 2 + 3 * Math.max(1, s * 2 ** times);
+
+/** The part of `clip` in which a picture has anything at all: most layers of a graphic are clear nearly everywhere. */
+function inkedClip(clip: Placement['clip'], { ink, width, height }: Planes, seen: Seen, item: DrawItem): Placement['clip'] {
+  const { target: t } = seen;
+  if (!ink || !isWholeWindow(seen) || item.rotation || item.border || item.shadow || item.key || item.matte) return clip;
+  const [sx, sy] = [t.width / width, t.height / height];
+  const times = Math.max(0, halvings(seen, { width, height }));
+  return {
+    left: Math.max(clip.left, Math.floor(t.x + ink.left * sx - reachOf(sx, times))),
+    top: Math.max(clip.top, Math.floor(t.y + ink.top * sy - reachOf(sy, times))),
+    right: Math.min(clip.right, Math.ceil(t.x + ink.right * sx + reachOf(sx, times))),
+    bottom: Math.min(clip.bottom, Math.ceil(t.y + ink.bottom * sy + reachOf(sy, times))),
   };
 }
 

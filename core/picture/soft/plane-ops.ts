@@ -40,19 +40,22 @@ function span(start: number, length: number, a: number, b: number, source: numbe
   return { from, to, table: allocateTable(packed) };
 }
 
-/** Spans are the same from frame to frame; the last few are kept. */
-const SPAN_LIMIT = 512;
-const spans = new Map<string, Span>();
+/** Spans are the same from frame to frame: those used last are kept, in two generations of so many. */
+const SPAN_LIMIT = 256;
+let spans = new Map<string, Span>();
+let older = new Map<string, Span>();
 
+/** A span that may be used until so many others have been asked for: whoever draws holds several at once, so none is given back at once. */
 function knownSpan(start: number, length: number, a: number, b: number, source: number, low: number, high: number): Span {
   const key = `${start} ${length} ${a} ${b} ${source} ${low} ${high}`;
   const known = spans.get(key);
   if (known) return known;
   if (spans.size >= SPAN_LIMIT) {
-    for (const { table } of spans.values()) release(table);
-    spans.clear();
+    for (const { table } of older.values()) release(table);
+    [older, spans] = [spans, new Map<string, Span>()];
   }
-  const made = span(start, length, a, b, source, low, high);
+  const made = older.get(key) ?? span(start, length, a, b, source, low, high);
+  older.delete(key);
   spans.set(key, made);
   return made;
 }

@@ -19,6 +19,32 @@ export interface Planes {
   /** Addresses in the kernels' memory. */
   at: { y: number; u: number; v: number; alpha: number };
   pieces: Piece[];
+  /** Where there is anything at all, pixels; without it that may be everywhere. */
+  ink?: Ink;
+}
+
+export interface Ink {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** The rectangle around all that is not clear; empty where all is. Clear rows and columns are looked at once. */
+export function inkOf({ width, height, alpha }: Pick<Planes, 'width' | 'height' | 'alpha'>): Ink {
+  const all: Ink = { left: 0, top: 0, right: width, bottom: height };
+  if (!alpha) return all;
+  const isClear = (from: number, count: number, step: number): boolean => {
+    for (let i = 0, at = from; i < count; i += 1, at += step) if (alpha[at] !== 0) return false;
+    return true;
+  };
+  while (all.top < height && isClear(all.top * width, width, 1)) all.top += 1;
+  if (all.top === height) return { left: 0, top: 0, right: 0, bottom: 0 };
+  while (isClear((all.bottom - 1) * width, width, 1)) all.bottom -= 1;
+  const rows = all.bottom - all.top;
+  while (isClear(all.top * width + all.left, rows, width)) all.left += 1;
+  while (isClear(all.top * width + all.right - 1, rows, width)) all.right -= 1;
+  return all;
 }
 
 /** Black, opaque planes. Give them back with `releasePlanes`. */

@@ -7,7 +7,7 @@ import { anyLookPlan, anyPlan, difference } from '#tests/support/picture-plans';
 import { conversion } from '../colour';
 import { SoftMixer } from './compose';
 import { allocate } from './memory';
-import { convertColour, createPlanes, fillFromRgba, fillFromYuv, type Planes, releasePlanes, toYuv } from './planes';
+import { convertColour, createPlanes, fillFromRgba, fillFromYuv, inkOf, type Planes, releasePlanes, toYuv } from './planes';
 
 const RASTER = { width: 64, height: 36 };
 
@@ -91,6 +91,48 @@ describe('the software mixer', () => {
       black: 0,
     };
     expect(mixer.draw(plan, RASTER)).toBe(known.get('video'));
+  });
+
+  it('passes over what is clear, and draws the same', () => {
+    // A spot in a clear picture, where it is known to be.
+    const spotPlanes = () => {
+      const planes = createPlanes(40, 24, true);
+      const rgba = new Uint8Array(40 * 24 * 4);
+      for (let y = 9; y < 14; y += 1) for (let x = 22; x < 31; x += 1) rgba.set([200, 40, 60 + y, 255 - x * 4], (y * 40 + x) * 4);
+      fillFromRgba(planes, { data: rgba, stride: 160, red: 0 });
+      return planes;
+    };
+    const [plain, inked] = [spotPlanes(), spotPlanes()];
+    inked.ink = inkOf(inked);
+    expect(inked.ink).toEqual({ left: 22, top: 9, right: 31, bottom: 14 });
+    const mixerOf = (spot: Planes) =>
+      new SoftMixer(
+        RASTER,
+        (ref) => (idOf(ref) === 'spot' ? spot : (known.get(idOf(ref)) ?? null)),
+        (ref) => (idOf(ref) === 'spot' ? { width: 40, height: 24 } : (TEST_PICTURES[idOf(ref)] ?? null)),
+      );
+    const [all, part] = [mixerOf(plain), mixerOf(inked)];
+    const place = fc.record({
+      x: fc.double({ min: -30, max: 60, noNaN: true }),
+      y: fc.double({ min: -20, max: 30, noNaN: true }),
+      width: fc.double({ min: 4, max: 120, noNaN: true }),
+      height: fc.double({ min: 4, max: 80, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(place, fc.constantFrom(1, 0.5), fc.constantFrom(0, 20), (target, opacity, rotation) => {
+        const plan: PicturePlan = {
+          base: [{ texture: { kind: 'source', id: 'video' }, target: { x: 0, y: 0, ...RASTER }, fit: 'fill', opacity: 1 }],
+          over: null,
+          mix: null,
+          lanes: [{ texture: { kind: 'source', id: 'spot' }, target, fit: 'fill', opacity, ...(rotation > 0 && { rotation }) }],
+          black: 0,
+        };
+        expect(part.draw(plan, RASTER).bytes).toEqual(all.draw(plan, RASTER).bytes);
+      }),
+      { numRuns: 800 },
+    );
+    [all, part].forEach((m) => m.dispose());
+    [plain, inked].forEach(releasePlanes);
   });
 
   it('never writes into a source’s own planes', () => {
