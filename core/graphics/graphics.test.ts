@@ -12,7 +12,7 @@ import { type Shown } from './air';
 import { createElement, createField, createGraphic, move } from './create';
 import { type Graphic } from './document';
 import { GALLERY } from './gallery/gallery';
-import { rolled } from './items';
+import { rolled } from './rolled';
 import { changing, keyedValue, progressOf } from './motion';
 import { hashOf } from './hash';
 import { showProblems } from '../desk/validate';

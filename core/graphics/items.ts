@@ -1,7 +1,7 @@
 /** What the mixers draw of a graphic: its layers as items, with what their moves make of them at a frame. */
 import { type DrawItem } from '../picture/draw';
 import { type AnimationPaint, animationPaints, changingPaints } from './animation/layers';
-import { type AtHold, changeFrames, comesFrames, FIRST_HOLD, frameAt, goesFrames } from './animation/motion';
+import { type AtHold, FIRST_HOLD, frameAt } from './animation/motion';
 import { ease } from '../picture/easing';
 import { uncovered } from '../picture/moving';
 import { intersect, type Rect } from '../show/geometry';
@@ -15,37 +15,10 @@ import { type Clock, type Graphic } from './document';
 import { type Element } from './element';
 import { type Sizes } from './grow';
 import { applied, changing, lengthOf, type Motion, motionOf, type Phase, progressOf, STILL } from './motion';
+import { changeLength, inLength } from './lengths';
 import { type Inked, layersOf, type Moment, type Paint, paintAlone, paintTogether, paintWhole } from './paint';
+import { rolled } from './rolled';
 import { type Drawn, drawnElements } from './values';
-
-/** Frames that a graphic takes to come, as a whole and by its elements. */
-export const inLength = (graphic: Graphic): number => phaseLength(graphic, 'in');
-/** Frames that it takes to go. */
-export const outLength = (graphic: Graphic): number => phaseLength(graphic, 'out');
-
-const lengths = new WeakMap<readonly Element[], { in: number; out: number }>();
-
-function phaseLength(graphic: Graphic, phase: 'in' | 'out'): number {
-  let known = lengths.get(graphic.elements);
-  if (!known) {
-    known = { in: elementsLength(graphic.elements, 'in'), out: elementsLength(graphic.elements, 'out') };
-    if (Object.isFrozen(graphic.elements)) lengths.set(graphic.elements, known);
-  }
-  return Math.max(known[phase], lengthOf(graphic[phase]));
-}
-
-function elementsLength(elements: readonly Element[], phase: 'in' | 'out'): number {
-  const keyed = (e: Element) => e.keyframes.reduce((most, k) => (k.phase === phase ? Math.max(most, k.frame) : most), 0);
-  const own = ({ content }: Element) => (content.kind !== 'animation' ? 0 : phase === 'in' ? comesFrames(content) : goesFrames(content));
-  return elements.reduce((most, e) => Math.max(most, lengthOf(e[phase]), keyed(e), own(e)), 0);
-}
-
-/** Frames that the longest change of a value takes. */
-export const changeLength = (graphic: Graphic): number =>
-  graphic.elements.reduce(
-    (most, { change, content }) => Math.max(most, lengthOf(change), content.kind === 'animation' ? changeFrames(content) : 0),
-    0,
-  );
 
 /** A graphic as it is to be drawn. */
 export interface Asked {
@@ -112,18 +85,6 @@ function placed(
   // Nothing of it is left.
   if ((stage.clip ?? shown) && !clip) return null;
   return { target: toShow(stage, movedBy(rect, about, motion, dx, dy)), opacity: motion.opacity * opacity, ...(clip && { clip }) };
-}
-
-/** The words of a number that has come to `share` on its way from `from`; null for other words. Decimals are those of the end. */
-export function rolled(from: string, to: string, share: number): string | null {
-  const number = /[-−]?\d+(?:[.,]\d+)?/;
-  const end = number.exec(to)?.[0];
-  if (end === undefined || share >= 1) return null;
-  const value = (text: string | undefined) => Number((text ?? '0').replace('−', '-').replace(',', '.')) || 0;
-  const decimals = /[.,](\d+)/.exec(end)?.[1]?.length ?? 0;
-  const now = value(number.exec(from)?.[0]) + (value(end) - value(number.exec(from)?.[0])) * share;
-  const words = Math.abs(now).toFixed(decimals);
-  return to.replace(number, `${now < 0 && Number(words) !== 0 ? '−' : ''}${end.includes(',') ? words.replace('.', ',') : words}`);
 }
 
 const textOf = ({ content }: Element): string => (content.kind === 'text' ? content.text : '');

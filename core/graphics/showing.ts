@@ -4,7 +4,7 @@ import { type Air } from '../desk/air';
 import { type Filled, type Shown } from './air';
 import { type EntryValue } from './document';
 import { filledOf, type FoundGraphic } from './find';
-import { changeLength } from './items';
+import { changeLength } from './lengths';
 import { hashOf } from './hash';
 
 /** What a draft stands for; what is none as it is. */

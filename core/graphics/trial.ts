@@ -1,6 +1,6 @@
 /** Trying a graphic beside air: it comes, stays a while, and goes. */
 import { type Graphic } from './document';
-import { inLength, outLength } from './items';
+import { inLength, outLength } from './lengths';
 import { AT_REST, type Phase } from './motion';
 
 /** Frames that a graphic stands between coming and going when it is tried, at least: what moves while it stands does so twice. */

@@ -1,7 +1,7 @@
 /** The mixer's state machine: what a cut, a take and the bar do to air. Works on a draft; used by the commands. */
 import { cuedPlayer, mediaSpan } from '../media/player';
 import { type Air, type Desk } from '../desk/air';
-import { inLength, outLength } from '../graphics/items';
+import { inLength, outLength } from '../graphics/lengths';
 import { type Shown } from '../graphics/air';
 import { changedTo, settleShown } from '../graphics/showing';
 import { type AirLane, createAirLane, type LanePicture, laneFade, laneIsUp } from './air';

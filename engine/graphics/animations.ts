@@ -22,8 +22,8 @@ const MOST_PLAYERS = 20;
 const MOST_DOCUMENTS = 24;
 /** A player that was asked for just now is about to be drawn with, milliseconds. */
 const IN_USE_MS = 3000;
-/** A player that has not loaded after so long will not, milliseconds. */
-const PATIENCE_MS = 8000;
+/** A player that has not loaded after so long will not, milliseconds: sooner than the worker would be taken for dead. */
+const PATIENCE_MS = 4000;
 
 type At = NonNullable<Moment['animation']>;
 
@@ -166,6 +166,8 @@ export class Animations {
         player.addEventListener('loadError', () => resolve());
         setTimeout(resolve, PATIENCE_MS);
       });
-    return player.isLoaded ? player : null;
+    if (player.isLoaded) return player;
+    player.destroy();
+    return null;
   }
 }

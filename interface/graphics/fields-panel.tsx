@@ -157,83 +157,85 @@ export function FieldList({ graphic }: { graphic: Graphic }) {
   );
 }
 
-/** Which parts of an animation fields give. */
-function PartFields({ graphic, element }: { graphic: Graphic; element: Element }) {
+/** Which field gives a property of an element, or a part of it. */
+function FieldChoice({
+  graphic,
+  target,
+  what,
+  label,
+  none,
+}: {
+  graphic: Graphic;
+  target: { element: string; property: TargetProperty; part?: string };
+  /** What is given, for people. */
+  what: string;
+  label: string;
+  none: string;
+}) {
   const send = useSend();
-  const { content } = element;
-  if (content.kind !== 'animation') return null;
+  const { element, property, part = null } = target;
+  const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element && t.property === property && t.part === part));
+  const of = { graphic: graphic.id, ...target };
   return (
-    <Part title="Parts of the animation">
-      {content.parts.map((part) => {
-        const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.part === part.id));
-        return (
-          <label key={part.id} className="flex items-center gap-1.5 text-sm">
-            <span className="w-28 shrink-0 truncate text-xs text-muted" title={`${part.name}: ${part.kind}`}>
-              {part.name}
-            </span>
-            <select
-              aria-label={`Field for ${part.name}`}
-              className="min-w-0 flex-1"
-              value={field?.id ?? ''}
-              onChange={(e) => {
-                const target = { graphic: graphic.id, element: element.id, property: 'part', part: part.id };
-                if (e.target.value === ' new') send('field.add', target);
-                else if (e.target.value === '' && field) send('field.target', { ...target, field: field.id, on: false });
-                else if (e.target.value !== '') send('field.target', { ...target, field: e.target.value, on: true });
-              }}
-            >
-              <option value="">as in the file</option>
-              <option value=" new">a new field…</option>
-              {graphic.fields.map((f) => (
-                <option key={f.id} value={f.id}>
-                  {f.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        );
-      })}
-      {content.parts.length === 0 && <p className="text-xs text-muted">Nothing in it can be filled in.</p>}
-    </Part>
+    <label className="flex items-center gap-1.5 text-sm">
+      <span className="w-28 shrink-0 truncate text-xs text-muted" title={what}>
+        {what}
+      </span>
+      <select
+        aria-label={label}
+        className="min-w-0 flex-1"
+        value={field?.id ?? ''}
+        onChange={(e) => {
+          if (e.target.value === ' new') send('field.add', of);
+          else if (e.target.value === '' && field) send('field.target', { ...of, field: field.id, on: false });
+          else if (e.target.value !== '') send('field.target', { ...of, field: e.target.value, on: true });
+        }}
+      >
+        <option value="">{none}</option>
+        <option value=" new">a new field…</option>
+        {graphic.fields.map((f) => (
+          <option key={f.id} value={f.id}>
+            {f.name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 
-/** Which properties of the chosen element fields give. */
+/** Which properties of the chosen element, and which parts of an animation, fields give. */
 export function ElementFields({ graphic, element, set }: { graphic: Graphic; element: Element; set: (change: object) => void }) {
-  const send = useSend();
-  const shows = ['text', 'image', 'clock', 'window'].includes(element.content.kind);
-  const properties = TARGETS.filter((t) => (t === 'content' ? shows : t === 'size' ? 'style' in element.content : t !== 'part'));
+  const { content } = element;
+  const shows = ['text', 'image', 'clock', 'window'].includes(content.kind);
+  const properties = TARGETS.filter((t) => (t === 'content' ? shows : t === 'size' ? 'style' in content : t !== 'part'));
   return (
     <>
-      <PartFields graphic={graphic} element={element} />
+      {content.kind === 'animation' && (
+        <Part title="Parts of the animation">
+          {content.parts.map(({ id, name }) => (
+            <FieldChoice
+              key={id}
+              graphic={graphic}
+              target={{ element: element.id, property: 'part', part: id }}
+              what={name}
+              label={`Field for ${name}`}
+              none="as in the file"
+            />
+          ))}
+          {content.parts.length === 0 && <p className="text-xs text-muted">Nothing in it can be filled in.</p>}
+        </Part>
+      )}
       <Part title={`Fields of ${element.name}`}>
-        {properties.map((property) => {
-          const field = graphic.fields.find((f) => f.targets.some((t) => t.elementId === element.id && t.property === property));
-          return (
-            <label key={property} className="flex items-center gap-1.5 text-sm">
-              <span className="w-28 shrink-0 text-xs text-muted">{PROPERTY_WORDS[property]}</span>
-              <select
-                aria-label={`Field for ${PROPERTY_WORDS[property]} of ${element.name}`}
-                className="min-w-0 flex-1"
-                value={field?.id ?? ''}
-                onChange={(e) => {
-                  const target = { graphic: graphic.id, element: element.id, property };
-                  if (e.target.value === ' new') send('field.add', target);
-                  else if (e.target.value === '' && field) send('field.target', { ...target, field: field.id, on: false });
-                  else if (e.target.value !== '') send('field.target', { ...target, field: e.target.value, on: true });
-                }}
-              >
-                <option value="">no field</option>
-                <option value=" new">a new field…</option>
-                {graphic.fields.map((f) => (
-                  <option key={f.id} value={f.id}>
-                    {f.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          );
-        })}
+        {properties.map((property) => (
+          <FieldChoice
+            key={property}
+            graphic={graphic}
+            target={{ element: element.id, property }}
+            what={PROPERTY_WORDS[property]}
+            label={`Field for ${PROPERTY_WORDS[property]} of ${element.name}`}
+            none="no field"
+          />
+        ))}
         <Check label="hides while its field is empty" on={element.hideWhenEmpty} onChange={(hideWhenEmpty) => set({ hideWhenEmpty })} />
       </Part>
     </>

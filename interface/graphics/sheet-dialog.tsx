@@ -1,6 +1,6 @@
 /** A sheet for a graphic: chosen, pasted, its columns met with the fields, its rows taken in. */
-import { useState } from 'react';
-import { type Graphic } from '#core/graphics/document';
+import { useMemo, useState } from 'react';
+import { type Graphic, MOST_ENTRIES } from '#core/graphics/document';
 import { type ColumnMap, matchColumns, rowsFor } from '#core/sheets/match';
 import { readText, type Table } from '#core/sheets/table';
 import { causeOf } from '#core/schema/cause';
@@ -57,7 +57,7 @@ function Begin({ table }: { table: Table }) {
 }
 
 function Faults({ graphic, table, map, keyColumn }: { graphic: Graphic; table: Table; map: ColumnMap; keyColumn: string | null }) {
-  const { faults } = rowsFor(graphic.fields, table, map, keyColumn);
+  const { faults } = useMemo(() => rowsFor(graphic.fields, table, map, keyColumn), [graphic.fields, table, map, keyColumn]);
   if (faults.length === 0) return null;
   return (
     <section aria-label="Cells that cannot be taken">
@@ -188,7 +188,13 @@ export function SheetDialog({ graphic, open, onClose }: { graphic: Graphic; open
         <Button
           look="straw"
           unusable={
-            !read ? 'Choose a file, or paste a table first.' : Object.keys(map).length === 0 ? 'No column fills a field in yet.' : null
+            !read
+              ? 'Choose a file, or paste a table first.'
+              : read.table.rows.length > MOST_ENTRIES
+                ? `A graphic holds ${MOST_ENTRIES} entries at most; the sheet has ${read.table.rows.length} rows.`
+                : Object.keys(map).length === 0
+                  ? 'No column fills a field in yet.'
+                  : null
           }
           onClick={bring}
         >

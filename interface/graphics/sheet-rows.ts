@@ -13,8 +13,6 @@ const LOOK_MS = 1000;
 /** Columns by field, as a graphic is tied to its sheet. */
 export const mapOf = ({ sheet }: Graphic): ColumnMap => Object.fromEntries(sheet?.columns.map((c) => [c.fieldId, c.column]) ?? []);
 
-const count = (n: number, what: string): string => `${n} ${what}`;
-
 /** Takes the rows of a table into a graphic that is tied to it, and says what came of it. */
 export function takeRows(client: ShowClient, graphicId: string, table: Table): { ok: boolean; faults: SheetFault[] } {
   const graphic = client.state.desk.show.graphics.list.find((g) => g.id === graphicId);
@@ -28,10 +26,9 @@ export function takeRows(client: ShowClient, graphicId: string, table: Table): {
   const { added, changed } = outcome.result as { added: number; changed: number };
   const [first] = faults;
   const wrong = first
-    ? `; ${count(faults.length, faults.length === 1 ? 'cell' : 'cells')} left out, first row ${first.row}, ${first.column}: ${first.why}`
+    ? `; ${faults.length} ${faults.length === 1 ? 'cell' : 'cells'} left out, first row ${first.row}, ${first.column}: ${first.why}`
     : '';
-  if (added > 0 || changed > 0 || first)
-    say.good(`${graphic.sheet.fileName}: ${count(added, 'added')}, ${count(changed, 'changed')}${wrong}.`);
+  if (added > 0 || changed > 0 || first) say.good(`${graphic.sheet.fileName}: ${added} added, ${changed} changed${wrong}.`);
   return { ok: true, faults };
 }
 
@@ -50,6 +47,9 @@ function stopWatching(graphicId: string): void {
   if (found) clearInterval(found.timer);
   watched.delete(graphicId);
 }
+
+/** The show is closed here: its files are followed no more. */
+export const stopWatchingSheets = (): void => [...watched.keys()].forEach(stopWatching);
 
 /** Reads a file again whenever it changes on the disk. One that vanishes or is damaged leaves the entries as they are. */
 export function watchSheet(client: ShowClient, graphicId: string, handle: FileSystemFileHandle, modified: number): void {

@@ -1,11 +1,9 @@
 /** Animations that were made elsewhere: brought in, on air, filled in, and what cannot be done of them. */
-import { writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { animation, moving, plate, words } from '#standins/graphics/lottie-parts';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, passes, pick, press, send, until } from '../support/desk';
+import { keepOnly, openDemo, passes, pick, press, send, until, said as saidOn, uploadTo } from '../support/desk';
 import { Downloads } from '../support/downloads';
 import { differingPixels, keepFrame, pixelOf } from '../support/kept-frames';
 
@@ -47,13 +45,8 @@ const template = (extra: object = {}) => ({
   ...extra,
 });
 
-const said = (text: string) => until(() => page.evaluate((w) => document.body.innerText.includes(w), text), `the words “${text}”`);
-async function upload(name: string, data: string | Uint8Array): Promise<void> {
-  const path = join(downloads.folder, name);
-  await writeFile(path, data);
-  const input = await page.waitForSelector('input[aria-label="Graphic file"]');
-  await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
-}
+const said = (words: string) => saidOn(page, words);
+const upload = (name: string, data: string | Uint8Array) => uploadTo(page, 'Graphic file', downloads.folder, name, data);
 const graphics = () => pick(page, (s) => s.desk.show.graphics.list.length);
 const last = () => pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id ?? '');
 

@@ -1,10 +1,8 @@
 /** Entries from sheets: files of several kinds, pasted tables, a file that changes on the disk, and what is no sheet. */
-import { writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openDemo, passes, pick, press, send, until } from '../support/desk';
+import { openDemo, passes, pick, press, send, until, said as saidOn, uploadTo } from '../support/desk';
 import { Downloads } from '../support/downloads';
 
 let app: App;
@@ -27,19 +25,14 @@ afterAll(async () => {
   await app.close();
 });
 
-const said = (text: string) => until(() => page.evaluate((w) => document.body.innerText.includes(w), text), `the words “${text}”`);
+const said = (words: string) => saidOn(page, words);
+const upload = (name: string, data: string | Uint8Array) => uploadTo(page, 'Sheet file', downloads.folder, name, data);
 const entries = () =>
   pick(page, (s) =>
     (s.desk.show.graphics.list.find((g) => g.id === 'name-card')?.entries ?? []).map((e) =>
       e.values.map((v) => (v.value.kind === 'text' ? v.value.text : '')).join(' / '),
     ),
   );
-async function upload(name: string, data: string | Uint8Array): Promise<void> {
-  const path = join(downloads.folder, name);
-  await writeFile(path, data);
-  const input = await page.waitForSelector('input[aria-label="Sheet file"]');
-  await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
-}
 
 /** A workbook of one sheet, as small as they come. */
 function workbook(rows: readonly (readonly string[])[], extra: Record<string, Uint8Array> = {}): Uint8Array {

@@ -1,4 +1,6 @@
 /** What the browser tests do at the Desk. */
+import { writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { type Page } from 'puppeteer-core';
 import { type Command } from '#core/commands/command';
 import { type DispatchResult } from '#engine/client/show-client';
@@ -108,4 +110,16 @@ export async function post(
 export async function press(page: Page, name: string): Promise<void> {
   const handle = await page.waitForSelector(`aria/${name}`, { timeout: 10_000 * PATIENCE });
   await handle?.click();
+}
+
+/** Waits until the page says these words somewhere. */
+export const said = (page: Page, words: string): Promise<true> =>
+  until(() => page.evaluate((w) => document.body.innerText.includes(w) || null, words), `the words “${words}”`);
+
+/** Gives a file to the field of this name. */
+export async function uploadTo(page: Page, label: string, folder: string, name: string, data: string | Uint8Array): Promise<void> {
+  const path = join(folder, name);
+  await writeFile(path, data);
+  const input = await page.waitForSelector(`input[aria-label="${label}"]`);
+  await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
 }

@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createGraphicsAir } from '../air';
 import { type Value } from '../document';
-import { graphicItems, inLength, outLength } from '../items';
+import { graphicItems } from '../items';
+import { inLength, outLength } from '../lengths';
 import { showProblems } from '../../desk/validate';
 import { planFrame } from '../../picture/plan';
 import { must, sampleDesk } from '#tests/support/sample-show';
@@ -286,6 +287,25 @@ describe('on its way', () => {
     expect(changing[0]).toEqual(rest[0]);
     expect(changing[1]?.at).toEqual({ frame: 5, layers: [0] });
     expect(paints(400)).toEqual(rest);
+  });
+});
+
+describe('moved in the drawing', () => {
+  it('stands where it was moved to, its layers too', () => {
+    const x = (by: number) => {
+      const g = graphic();
+      const elements = Object.freeze(g.elements.map((e) => Object.freeze({ ...e, x: e.x + by, content: SHARED })));
+      const air = createGraphicsAir();
+      const at = { phase: { in: Infinity, out: null }, frame: 0, target: { x: 0, y: 0, width: 640, height: 360 }, clocks: [], air };
+      const filled = {
+        graphic: { ...g, elements: elements as never, fields: Object.freeze([]) as never },
+        values: Object.freeze([]) as never,
+      };
+      return graphicItems({ ...at, filled, rate: { num: 50, den: 1 }, slot: 's', window: () => null })[0]?.target.x;
+    };
+    // Content is the same object in both, as it is after a move.
+    const SHARED = graphic().elements[0]?.content as never;
+    expect([x(0), x(80)]).toEqual([0, 80]);
   });
 });
 

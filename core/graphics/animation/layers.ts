@@ -12,12 +12,12 @@ export interface AnimationLayer {
   layers: readonly number[];
 }
 
-const known = new WeakMap<AnimationContent, readonly AnimationLayer[]>();
+const known = new WeakMap<Drawn, readonly AnimationLayer[]>();
 
-/** The groups of an animation that are drawn apart, back to front. The same for the same content. */
+/** The groups of an animation that are drawn apart, back to front. The same for the same drawn element. */
 export function animationLayers(drawn: Drawn, content: AnimationContent): readonly AnimationLayer[] {
-  const found = known.get(content);
-  if (found && found[0]?.drawn.mask === drawn.mask) return found;
+  const found = known.get(drawn);
+  if (found) return found;
   const of = new Map(content.parts.map((p) => [p.id, p.layers]));
   const changed = new Set(content.given.flatMap((g) => of.get(g.partId) ?? []));
   const groups = layerGroups(
@@ -28,7 +28,7 @@ export function animationLayers(drawn: Drawn, content: AnimationContent): readon
     const given = content.given.filter((g) => (of.get(g.partId) ?? []).some((l) => group.includes(l)));
     return { layers: group, drawn: { ...drawn, element: { ...drawn.element, content: { ...content, given } } } };
   });
-  known.set(content, layers);
+  known.set(drawn, layers);
   return layers;
 }
 
