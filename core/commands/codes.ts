@@ -19,6 +19,9 @@ export const ERROR_CODES = {
   'unknown-field': 'The graphic has no such field.',
   'unknown-finish': 'The show keeps no such finish.',
   'unknown-graphic': 'The show has no such graphic.',
+  'unknown-sheet': 'The show has no such sheet.',
+  'unknown-column': 'The sheet has no such column.',
+  'unknown-row': 'The sheet has no such row.',
   'unknown-tableau': 'The show has no such tableau.',
   'unknown-channel': 'The show has no such channel.',
   'unknown-clip': 'The show has no such clip.',
@@ -43,6 +46,8 @@ export const ERROR_CODES = {
   'unknown-style': 'The show has no such style.',
   'unknown-transition': 'The show keeps no such transition.',
   // Guards of what is on air.
+  'from-sheet': 'It comes from a row of a sheet, or is worked out by a formula; it is changed there.',
+  'not-typed': 'The rows of the sheet come from a file or an address; they are changed there.',
   'on-air': 'It would take something off air, or change what must not change on air.',
   'in-use': 'It is used; the message names the places.',
   'no-next': 'Next is empty.',

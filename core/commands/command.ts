@@ -33,6 +33,8 @@ export interface CommandSpec<A extends object = object> {
   mergeKey?: (args: A) => string;
   /** Sent by the engine alone, of what has happened: people are not offered it. */
   fromEngine?: boolean;
+  /** What it changes comes from outside: it is no step of undo. */
+  outside?: true;
   /** True when a person must hold the key or button for it: the audience would see it at once, or it ends an output. */
   hold?: (desk: Desk, args: A) => boolean;
   /** Goes through the history instead of changing anything itself: `run` refuses, as it must stand alone. */

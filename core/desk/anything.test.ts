@@ -17,6 +17,7 @@ import { routingReport } from '../sound/routing/findings';
 import { type Air, type Desk } from './air';
 import { findPicture } from './pictures';
 import { readShow } from './migrate';
+import { wantedSizes } from '../graphics/growing';
 import { showProblems } from './validate';
 import { execute } from './execute';
 import { EMPTY_HISTORY, remember, undo } from './history';
@@ -53,6 +54,25 @@ function withEverything(): Desk {
   add('sound.addGroup', { name: 'Cameras' });
   add('talkback.set', { channel: 'c' });
   add('clip.copyToReel', { clips: [d.show.replay.clips[0]?.id], reel: 'reel-2' });
+  add('sheet.add', { name: 'Pilots' });
+  const sheet = d.show.sheets[0]?.id;
+  for (const name of ['Ada', 'Bo', 'Cy']) add('sheet.addRow', { sheet, cells: [name] });
+  add('graphic.setSheet', { graphic: 'names', sheet: { sheetId: sheet, all: true, columns: [{ fieldId: 'name', column: 'Name' }] } });
+  for (const kind of ['ticker', 'table']) {
+    add('element.add', { graphic: 'names', kind });
+    const element = d.show.graphics.list[0]?.elements.at(-1);
+    add('element.setContent', {
+      graphic: 'names',
+      element: element?.id,
+      content: {
+        ...element?.content,
+        sheetId: sheet,
+        ...(kind === 'table' ? { columns: [{ column: 'Name', share: 1, across: 'left' }] } : { column: 'Name' }),
+      },
+    });
+  }
+  add('lane.showPicture', { lane: 'lane-1', picture: 'names' });
+  add('graphic.sizes', { sizes: [...wantedSizes(d).keys()].map((key) => ({ key, width: 90, height: 30 })) });
   return d;
 }
 
@@ -73,7 +93,7 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
     return list ? Array.from({ length: Math.floor(dice() * 3) }, () => argsOf(of(), dice, desk)) : argsOf(of(), dice, desk);
   }
   if (field.variant) {
-    const kinds = ['colour', 'still', 'test', 'chroma', 'luma', 'fill', 'device', 'seat', 'tone'].filter((kind) =>
+    const kinds = ['typed', 'file', 'colour', 'still', 'test', 'chroma', 'luma', 'fill', 'device', 'seat', 'tone'].filter((kind) =>
       field.variant?.({ kind }),
     );
     const kind = pick(dice, kinds);
@@ -90,6 +110,7 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
   if (field.type.startsWith('id'))
     return dice() < 0.85 ? (pick(dice, likely(field, desk))?.id ?? pick(dice, idsOf(desk))) : pick(dice, [...idsOf(desk), 'gone']);
   if (field.type === 'true or false') return dice() < 0.5;
+  if (field.name === 'column') return 'Name';
   if (field.type.startsWith('colour')) return pick(dice, ['#c02020', '#20a020', '#0d1517']);
   const range = /number (-?[\d.]+) to (-?[\d.]+)/.exec(field.type);
   if (range) {

@@ -49,6 +49,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     },
     replay: createReplay(raster.height),
     graphics: createGraphics(),
+    sheets: [],
     tableaux: [],
   };
 }

@@ -8,6 +8,7 @@ import { Angle, Clip, Reel } from '../replay/document';
 import { type Constructor } from '../schema/fields';
 import { type EntityKind, kindsOf, type RefTarget } from '../schema/kinds';
 import { outputsOf } from '../screens/outputs';
+import { Sheet } from '../sheets/document';
 import { SourceGroup } from '../show/document';
 import { Source } from '../show/source';
 import { AirPath, Bus, CardMix, FaderGroup, InputChannel, Listener, Patch, StripPreset } from '../sound/document';
@@ -74,6 +75,7 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
     list: (show) => show.graphics.fonts.map(({ id, family }) => ({ id, name: family })),
     home: inGraphics('fonts'),
   },
+  sheet: { of: Sheet, list: (show) => show.sheets, home: inShow('sheets') },
   tableau: { of: Tableau, list: (show) => show.tableaux, home: inShow('tableaux') },
   lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },
   group: { of: SourceGroup, list: (show) => show.groups, home: inShow('groups') },

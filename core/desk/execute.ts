@@ -3,7 +3,7 @@ import { enablePatches, type Patch, produceWithPatches } from 'immer';
 import { type ErrorCode } from '../commands/codes';
 import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
 import { guardWeight } from '../layout/weight';
-import { keepGraphics } from './keep-graphics';
+import { keepAll } from './keep-all';
 import { guardAngles } from '../replay/guard';
 import { check } from '../schema/check';
 import { isTooDeep } from '../schema/depth';
@@ -82,7 +82,7 @@ export function executeAll(desk: Desk, commands: readonly Command[], context: Co
       results.push(result);
       index += 1;
     }
-    const [kept, forward, back] = keepGraphics(next, context.frame);
+    const [kept, forward, back] = keepAll(next, context.frame);
     if (kept !== next) {
       next = kept;
       patches = patches.concat(forward);

@@ -18,7 +18,9 @@ import { transitionCommands } from '../picture/transition-commands';
 import { tableauCommands } from '../picture/tableau-commands';
 import { arrangeCommands } from '../graphics/arrange-commands';
 import { clockCommands } from '../graphics/clock-commands';
-import { sheetCommands } from '../graphics/sheet-commands';
+import { sheetEntryCommands } from '../graphics/sheet-commands';
+import { tickerCommands } from '../graphics/ticker-commands';
+import { sheetCommands } from '../sheets/commands';
 import { sizeCommands } from '../graphics/size-commands';
 import { elementCommands } from '../graphics/element-commands';
 import { entryCommands } from '../graphics/entry-commands';
@@ -56,6 +58,8 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...arrangeCommands,
   ...finishCommands,
   ...clockCommands,
+  ...sheetEntryCommands,
+  ...tickerCommands,
   ...sheetCommands,
   ...sizeCommands,
   ...fontCommands,

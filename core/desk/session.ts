@@ -4,7 +4,7 @@ import { type Command, type CommandContext, CommandError, type CommandSpec } fro
 import { type Desk } from './air';
 import { executeAll, prepare, type Refusal, refusalOf } from './execute';
 import { type History, MERGE_MS, redo, remember, undo } from './history';
-import { keepGraphics } from './keep-graphics';
+import { keepAll } from './keep-all';
 
 export interface Session {
   desk: Desk;
@@ -43,7 +43,7 @@ export function perform(session: Session, commands: readonly Command[], context:
     if (step?.spec.step) {
       const walked = (step.spec.step === 'undo' ? undo : redo)(history, desk, step.args.anyway === true);
       // A lane that follows edits follows their undoing too.
-      const [kept, more] = keepGraphics(walked.desk, context.frame);
+      const [kept, more] = keepAll(walked.desk, context.frame);
       return {
         ok: true,
         session: { desk: kept, history: walked.history },
@@ -58,6 +58,7 @@ export function perform(session: Session, commands: readonly Command[], context:
   const outcome = executeAll(desk, commands, context);
   if (!outcome.ok) return outcome;
   const { specs, patches, inverse, results } = outcome;
+  if (specs.every((s) => s.outside)) return { ok: true, session: { desk: outcome.desk, history }, patches, results };
   const mergeKey = sent.gesture === undefined ? mergeKeyOf(specs, commands) : `gesture ${sent.gesture}`;
   const next = remember(history, titleOf(specs), patches, inverse, mergeKey, sent.at, sent.gesture === undefined ? MERGE_MS : Infinity);
   return { ok: true, session: { desk: outcome.desk, history: next }, patches, results };

@@ -9,9 +9,10 @@ import { type Rate } from '../time/rate';
 import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Replay } from '../replay/document';
 import { Sound } from '../sound/document';
+import { MOST_SHEETS, Sheet } from '../sheets/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 8;
+export const SHOW_VERSION = 9;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
@@ -37,5 +38,6 @@ export class Show {
   @Nested(() => Delivery, 'recording and stream') output!: Delivery;
   @Nested(() => Replay, 'replay') replay!: Replay;
   @Nested(() => Graphics, 'graphics and clocks') graphics!: Graphics;
+  @ListOf(() => Sheet, MOST_SHEETS, 'sheets that graphics are filled from') sheets!: Sheet[];
   @ListOf(() => Tableau, 200, 'stored wholes') tableaux!: Tableau[];
 }

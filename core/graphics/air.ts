@@ -31,6 +31,38 @@ export interface Size {
   height: number;
 }
 
+/** A piece of a ticker: an item, or a part of a long one. */
+export interface TickerPiece {
+  text: string;
+  /** Pixels of the graphic's raster. */
+  width: number;
+  /** The item ends with it. */
+  end: boolean;
+}
+
+/** A ticker on air. Lengths are pixels of the graphic's raster. */
+export interface TickerRun {
+  /** Frame at which its graphic came: another showing begins anew. */
+  since: number;
+  /** The strip had come in by `lead` at this frame. */
+  start: number;
+  lead: number;
+  /** Frame at which it was stopped; null while it runs. */
+  paused: number | null;
+  /** What it goes on in a frame. */
+  step: number;
+  /** Pieces in front of the list: what was on its way when the list changed, and urgent items. */
+  head: TickerPiece[];
+  /** Piece of the list that comes after them. */
+  from: number;
+  list: TickerPiece[];
+  /** Between the end of an item and the next. */
+  between: number;
+  loops: boolean;
+  /** Items that come next as soon as they are measured. */
+  urgent: string[];
+}
+
 export interface GraphicsAir {
   /** By identity of the picture: graphics and entries that are on air outside of lanes. */
   shown: Record<string, Shown>;
@@ -40,6 +72,8 @@ export interface GraphicsAir {
   day: { frame: number; millis: number } | null;
   /** How large words are in boxes that grow, by what is set there: told by the engine, which has the fonts. */
   sizes: Record<string, Size>;
+  /** By the showing and the element: see `tickersOnAir`. */
+  tickers: Record<string, TickerRun>;
 }
 
-export const createGraphicsAir = (): GraphicsAir => ({ shown: {}, clocks: {}, day: null, sizes: {} });
+export const createGraphicsAir = (): GraphicsAir => ({ shown: {}, clocks: {}, day: null, sizes: {}, tickers: {} });

@@ -48,7 +48,7 @@ export function reach({ content, stroke, shadow, glow, reflection, height }: Ele
   bottom: number;
 } {
   const line = stroke.width * (stroke.place === 'outside' ? 1 : stroke.place === 'centre' ? 0.5 : 0);
-  const text = content.kind === 'text' || content.kind === 'clock';
+  const text = content.kind === 'text' || content.kind === 'clock' || content.kind === 'ticker';
   const around =
     (content.kind === 'line' ? stroke.width : line) +
     (text ? content.style.size * 0.35 + content.style.depth + stroke.width : 0) +

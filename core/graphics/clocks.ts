@@ -76,6 +76,13 @@ export function formatClock(seconds: number, format: ClockFormat, down: boolean,
   }
 }
 
+/** Whole seconds that a clock shows at `frame`, rounded as `formatClock` does; null when it cannot know. */
+export function wholeSeconds(clock: Clock, air: GraphicsAir, frame: number, rate: Rate): number | null {
+  const { seconds, down } = readClock(clock, air, frame, rate);
+  if (seconds === null) return null;
+  return (down ? Math.ceil(seconds - 1e-6) : Math.floor(seconds + 1e-6)) || 0;
+}
+
 /** What an element that shows a clock says at `frame`: null hides it. `last` is true in the last seconds of a clock that counts down. */
 export function clockText(
   clock: Clock | undefined,

@@ -120,6 +120,34 @@ const FIRST: Record<ElementKind, (height: number) => Content> = {
     given: [],
     problems: 0,
   }),
+  ticker: (height) => ({
+    kind: 'ticker',
+    items: ['First item', 'Second item'],
+    sheetId: null,
+    column: '',
+    separator: '•',
+    separatorId: null,
+    speed: 120,
+    direction: 'left',
+    loops: true,
+    gap: Math.round(height * 0.5),
+    style: textStyle(height),
+  }),
+  table: (height) => ({
+    kind: 'table',
+    sheetId: null,
+    columns: [],
+    sortBy: null,
+    down: true,
+    count: 5,
+    numbered: true,
+    rowHeight: Math.max(1, Math.round(height / 5)),
+    gap: 4,
+    plate: '#0d1517',
+    plateOpacity: 0.85,
+    style: textStyle(height / 5, { size: Math.max(1, Math.round((height / 5) * 0.5)) }),
+    rows: [],
+  }),
 };
 
 export const contentOf = (kind: ElementKind, height: number): Content => FIRST[kind](height);
@@ -136,12 +164,14 @@ export const KIND_NAMES: Record<ElementKind, string> = {
   clock: 'Clock',
   window: 'Window',
   animation: 'Animation',
+  ticker: 'Ticker',
+  table: 'Table',
 };
 
 /** An element of a kind in a place. */
 export function createElement(id: string, kind: ElementKind, place: Rect, change: Partial<Element> = {}): Element {
   const line = kind === 'line';
-  const light = kind === 'text' || kind === 'clock';
+  const light = kind === 'text' || kind === 'clock' || kind === 'ticker' || kind === 'table';
   return {
     id,
     name: KIND_NAMES[kind],
@@ -227,6 +257,7 @@ export const createField = (id: string, name: string, value: Value, change: Part
   longest: null,
   choices: [],
   targets: [],
+  formula: null,
   ...change,
 });
 

@@ -1,5 +1,6 @@
 /** Graphics in the show document: designs with fields and entries, clocks, and finishes kept by name. */
 import { byKind, Colour, Flag, Id, ListOf, Nested, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
+import { MOST_FORMULA } from '../formula/document';
 import { Raster } from '../show/raster';
 import { Element, WholeMove, MOST_ELEMENTS, MOST_TEXT } from './element';
 import { StoredFinish } from './fill';
@@ -86,6 +87,7 @@ export class Field {
   @Whole(1, MOST_TEXT, 'longest text, characters; null for no limit', { nullable: true }) longest!: number | null;
   @TextList(100, 200, 'words to choose from') choices!: string[];
   @ListOf(() => FieldTarget, 100, 'what it gives') targets!: FieldTarget[];
+  @Text(MOST_FORMULA, 'formula that fills it in (docs/formulas.md); null for none', { nullable: true }) formula!: string | null;
 }
 
 /** Which column fills a field in. */
@@ -101,8 +103,8 @@ export class EntryValue {
 
 /** The sheet that a graphic's entries come from. */
 export class SheetLink {
-  @Text(256, 'name of the file as it came') fileName!: string;
-  @Text(200, 'column that tells rows apart; null for their order', { nullable: true }) key!: string | null;
+  @Ref('sheet', 'the sheet') sheetId!: string;
+  @Flag('every row has an entry; otherwise those that are picked') all!: boolean;
   @ListOf(() => SheetColumn, MOST_FIELDS, 'columns that fields are filled from') columns!: SheetColumn[];
 }
 

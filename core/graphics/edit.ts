@@ -51,6 +51,12 @@ export function entryOf({ show }: Desk, id: string, field = 'entry'): { graphic:
   };
 }
 
+/** The lowest number above all that are used. */
+export const nextNumber = (graphic: Graphic): number | null => {
+  const next = graphic.entries.reduce((most, e) => Math.max(most, e.number ?? 0), 0) + 1;
+  return next <= 9999 ? next : null;
+};
+
 /** @throws CommandError when the show has no such clock. */
 export const clockOf = ({ show }: Desk, id: string, field = 'clock'): Clock =>
   need(

@@ -4,6 +4,7 @@ import { around } from '../layout/arrange';
 import { check } from '../schema/check';
 import { AnyObject, Id, Nested, Num, OneOf, Text, Variant } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
+import { sheetOf } from '../sheets/edit';
 import { type Rect } from '../show/geometry';
 import { createElement, KIND_NAMES, move as createMove } from './create';
 import { checkFree, checkWindow, clockOf, elementOf, elementsOf, graphicOf, withParts } from './edit';
@@ -20,6 +21,8 @@ export const ADDED_KINDS = [
   'image',
   'clock',
   'window',
+  'ticker',
+  'table',
 ] as const satisfies readonly ElementKind[];
 
 class AddArgs extends GraphicArg {
@@ -69,7 +72,7 @@ export const elementCommands = [
         x: Math.round(width * 0.35),
         y: Math.round(height * 0.4),
         width: Math.round(width * 0.3),
-        height: Math.round(kind === 'text' || kind === 'clock' ? height * 0.1 : kind === 'line' ? 0 : height * 0.2),
+        height: Math.round(kind === 'text' || kind === 'clock' || kind === 'ticker' ? height * 0.1 : kind === 'line' ? 0 : height * 0.2),
       };
       const element = createElement(newId(), kind, place);
       element.name = freeName(graphic, KIND_NAMES[kind]);
@@ -142,6 +145,8 @@ export const elementCommands = [
         throw new CommandError('not-a-group', `${element.name} cannot become ${content.kind}: groups are made by grouping.`, 'content');
       if (content.kind === 'window') checkWindow(desk, graphic, content.pictureId, 'content.pictureId');
       if (content.kind === 'clock' && content.clockId !== null) clockOf(desk, content.clockId, 'content.clockId');
+      if ((content.kind === 'ticker' || content.kind === 'table') && content.sheetId !== null)
+        sheetOf(desk, content.sheetId, 'content.sheetId');
       element.content = content;
     },
   }),
@@ -242,6 +247,11 @@ export const elementCommands = [
           !desk.show.graphics.clocks.some((c) => c.id === (e.content as { clockId: string | null }).clockId)
         )
           Object.assign(e.content, { clockId: null });
+        if (
+          (e.content.kind === 'ticker' || e.content.kind === 'table') &&
+          !desk.show.sheets.some((s) => 'sheetId' in e.content && s.id === e.content.sheetId)
+        )
+          e.content.sheetId = null;
       }
       checkSound(graphic, 'from');
       return { ids };

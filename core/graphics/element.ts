@@ -3,13 +3,16 @@
  * angles are degrees clockwise. Identities of elements count within their graphic only: a duplicate keeps them, so that what is the same in
  * both is known to be the same.
  */
-import { byKind, Colour, Flag, Id, ListOf, Nested, Num, OneOf, Ref, Text, Variant, Whole } from '../schema/fields';
+import { byKind, Colour, Flag, Id, ListOf, Nested, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
 import { EASINGS, type Easing, type Edge, EDGES } from '../show/moves';
 import { AnimationContent } from './animation/document';
 import { ElementCrop, Finish, IMAGE_FITS, type ImageFit } from './fill';
 
 export const MOST_ELEMENTS = 400;
 export const MOST_TEXT = 10_000;
+export const MOST_TICKER_ITEMS = 1000;
+export const MOST_TABLE_ROWS = 60;
+export const MOST_TABLE_COLUMNS = 12;
 
 export const CAPITALS = ['none', 'upper', 'small'] as const;
 export const ACROSS = ['left', 'centre', 'right'] as const;
@@ -93,6 +96,47 @@ export class WindowContent {
   @Ref('picture', 'picture that is shown', { nullable: true, as: 'window of' }) pictureId!: string | null;
   @OneOf(['contain', 'cover'], 'how it meets the box') fit!: 'contain' | 'cover';
 }
+/** Items that pass in a line. */
+export class TickerContent {
+  @OneOf(['ticker'], 'items that pass in a line') kind!: 'ticker';
+  @TextList(MOST_TICKER_ITEMS, 1000, 'the items, in order; those of its sheet while it has one') items!: string[];
+  @Ref('sheet', 'sheet that the items come from', { nullable: true, as: 'ticker of' }) sheetId!: string | null;
+  @Text(80, 'column of the sheet') column!: string;
+  @Text(20, 'what stands between two items') separator!: string;
+  @Ref('asset', 'image that stands between two items in its place', { nullable: true }) separatorId!: string | null;
+  @Num(1, 4000, 'pixels of the graphic’s raster a second') speed!: number;
+  @OneOf(['left', 'right'], 'where the items go') direction!: 'left' | 'right';
+  @Flag('begins anew after the last item; otherwise it ends') loops!: boolean;
+  @Num(0, 2000, 'room on each side of what stands between two items, pixels') gap!: number;
+  @Nested(() => TextStyle, 'how the items are set') style!: TextStyle;
+}
+/** A column of a table. */
+export class TableColumn {
+  @Text(80, 'column of the sheet') column!: string;
+  @Num(0.1, 50, 'share of the width') share!: number;
+  @OneOf(ACROSS, 'alignment across') across!: (typeof ACROSS)[number];
+}
+/** A row as a table shows it. */
+export class TableRow {
+  @Text(200, 'what tells it from other rows') key!: string;
+  @TextList(MOST_TABLE_COLUMNS, 1000, 'words of its cells') cells!: string[];
+}
+/** Rows of a sheet under one another. */
+export class TableContent {
+  @OneOf(['table'], 'rows of a sheet') kind!: 'table';
+  @Ref('sheet', 'the sheet', { nullable: true, as: 'table of' }) sheetId!: string | null;
+  @ListOf(() => TableColumn, MOST_TABLE_COLUMNS, 'its columns from left to right') columns!: TableColumn[];
+  @Text(80, 'column that the rows are sorted by; null for the order of the sheet', { nullable: true }) sortBy!: string | null;
+  @Flag('the largest first') down!: boolean;
+  @Whole(1, MOST_TABLE_ROWS, 'rows at most') count!: number;
+  @Flag('rows are numbered; equal ones of the sorted column alike') numbered!: boolean;
+  @Num(1, 2000, 'height of a row, pixels') rowHeight!: number;
+  @Num(0, 500, 'between two rows, pixels') gap!: number;
+  @Colour('plate behind each row; null for none', { nullable: true }) plate!: string | null;
+  @Num(0, 1, 'opacity of the plates') plateOpacity!: number;
+  @Nested(() => TextStyle, 'how the cells are set') style!: TextStyle;
+  @ListOf(() => TableRow, MOST_TABLE_ROWS, 'rows as they are shown: kept up with the sheet') rows!: TableRow[];
+}
 
 export type Content =
   | AnimationContent
@@ -104,7 +148,9 @@ export type Content =
   | LineContent
   | ImageContent
   | ClockContent
-  | WindowContent;
+  | WindowContent
+  | TickerContent
+  | TableContent;
 export type ElementKind = Content['kind'];
 export const contentClass = byKind<ElementKind>({
   group: GroupContent,
@@ -117,6 +163,8 @@ export const contentClass = byKind<ElementKind>({
   clock: ClockContent,
   window: WindowContent,
   animation: AnimationContent,
+  ticker: TickerContent,
+  table: TableContent,
 });
 
 export const MOVE_WAYS = ['fade', 'slide', 'wipe', 'scale', 'blur', 'turn', 'letters', 'words', 'count'] as const;

@@ -5,7 +5,7 @@ import { Id, ListOf, Num, Ref, Variant, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { createEntry } from './create';
 import { EntryValue, type Graphic, MOST_ENTRIES, MOST_FIELDS, type Value, valueClass } from './document';
-import { entryOf, fieldOf, graphicOf } from './edit';
+import { entryOf, fieldOf, graphicOf, nextNumber } from './edit';
 import { fillIn, stepEntry } from './step';
 
 class EntryArg {
@@ -29,12 +29,6 @@ class StepArgs extends EntryArg {
   @Id('number field; without it, the first', { optional: true }) field?: string;
   @Num(-1e6, 1e6, 'what is added') by!: number;
 }
-
-/** The lowest number above all that are used. */
-export const nextNumber = (graphic: Graphic): number | null => {
-  const next = graphic.entries.reduce((most, e) => Math.max(most, e.number ?? 0), 0) + 1;
-  return next <= 9999 ? next : null;
-};
 
 function checkRoom(graphic: Graphic): void {
   if (graphic.entries.length >= MOST_ENTRIES) throw new CommandError('too-many', `A graphic holds at most ${MOST_ENTRIES} entries.`);

@@ -1,6 +1,9 @@
 /** Commands for the fields of a graphic. */
 import { CommandError, defineCommand } from '../commands/command';
 import { Flag, Id, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
+import { formulaOf } from '../formula/evaluate';
+import { FormulaError } from '../formula/parse';
+import { MOST_FORMULA } from '../formula/document';
 import { type AnimationPart, type PartKind } from './animation/document';
 import { createField, emptyValue } from './create';
 import { type Field, type FieldKind, type Graphic, MOST_FIELDS, TARGETS, type TargetProperty, type Value, valueClass } from './document';
@@ -17,6 +20,9 @@ export const FIELD_KINDS = [
   'clock',
   'picture',
 ] as const satisfies readonly FieldKind[];
+
+/** Kinds of fields that formulas can give. */
+export const FORMULA_KINDS: readonly FieldKind[] = ['text', 'number', 'colour', 'flag', 'choice'];
 
 class GraphicArg {
   @Ref('graphic', 'graphic') graphic!: string;
@@ -39,6 +45,7 @@ class SetArgs extends FieldArg {
   @Num(-1e12, 1e12, 'most', { optional: true, nullable: true }) most?: number | null;
   @Whole(1, MOST_TEXT, 'longest text, characters', { optional: true, nullable: true }) longest?: number | null;
   @TextList(100, 200, 'words to choose from', { optional: true }) choices?: string[];
+  @Text(MOST_FORMULA, 'formula that fills it in; null for none', { optional: true, nullable: true }) formula?: string | null;
 }
 class TargetArgs extends FieldArg {
   @Id('element') element!: string;
@@ -132,6 +139,13 @@ export const fieldCommands = [
       if (next.least !== null && next.most !== null && next.least > next.most)
         throw new CommandError('bad-value', `${next.name}: the least, ${next.least}, is more than the most, ${next.most}.`, 'least');
       if (change.default) checkValue(desk, graphic, { ...next, default: field.default }, change.default, 'default');
+      if (typeof change.formula === 'string') {
+        const read = formulaOf(change.formula);
+        if (read instanceof FormulaError)
+          throw new CommandError('bad-value', `${field.name}, at character ${read.at + 1} of its formula: ${read.message}`, 'formula');
+        if (!FORMULA_KINDS.includes(field.default.kind))
+          throw new CommandError('bad-value', `${field.name} is a ${field.default.kind}, which no formula can give.`, 'formula');
+      }
       Object.assign(field, change);
     },
   }),

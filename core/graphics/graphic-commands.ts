@@ -77,7 +77,10 @@ export const graphicCommands = [
       for (const { content } of graphic.elements) {
         if (content.kind === 'window') content.pictureId = known(content.pictureId);
         if (content.kind === 'clock') content.clockId = clock(content.clockId);
+        if ((content.kind === 'table' || content.kind === 'ticker') && !show.sheets.some((s) => s.id === content.sheetId))
+          content.sheetId = null;
       }
+      if (!show.sheets.some((s) => s.id === graphic.sheet?.sheetId)) graphic.sheet = null;
       for (const value of [...graphic.fields.map((f) => f.default), ...graphic.entries.flatMap((e) => e.values.map((v) => v.value))]) {
         if (value.kind === 'picture') value.pictureId = known(value.pictureId);
         if (value.kind === 'clock') value.clockId = clock(value.clockId);

@@ -1,4 +1,4 @@
-/** Which texts have to be measured: those in boxes that grow, of everything that is on air or may be shown next. */
+/** Which texts have to be measured: those in boxes that grow and in tickers, of everything that is on air or may be shown next. */
 import { type Desk } from '../desk/air';
 import { lanePicturesOf } from '../picture/air';
 import { type Filled } from './air';
@@ -6,7 +6,10 @@ import { type Graphic } from './document';
 import { type Element } from './element';
 import { filledOf, findGraphic } from './find';
 import { meant } from './for-mixer';
-import { type Growing, growingOf } from './grow';
+import { type Growing } from './grow';
+import { measuredIn } from './measured';
+import { tickerTexts } from './ticker';
+import { tickersIn } from './tickers-in';
 import { withValues } from './values';
 
 /** Sizes that air holds. */
@@ -17,7 +20,7 @@ const growers = new WeakMap<readonly Element[], boolean>();
 function hasGrowing({ elements }: Graphic): boolean {
   let known = growers.get(elements);
   if (known === undefined) {
-    known = elements.some(({ content }) => content.kind === 'text' && content.style.overflow === 'grow');
+    known = elements.some(({ content }) => content.kind === 'ticker' || (content.kind === 'text' && content.style.overflow === 'grow'));
     if (Object.isFrozen(elements)) growers.set(elements, known);
   }
   return known;
@@ -29,7 +32,7 @@ const known = new WeakMap<object, WeakMap<object, readonly Growing[]>>();
 function growingIn({ graphic, values }: Filled): readonly Growing[] {
   const kept = known.get(graphic.elements)?.get(values);
   if (kept) return kept;
-  const growing = growingOf(withValues(graphic, values));
+  const growing = measuredIn(withValues(graphic, values));
   if (Object.isFrozen(graphic.elements) && Object.isFrozen(values)) {
     const byValues = known.get(graphic.elements) ?? new WeakMap<object, readonly Growing[]>();
     known.set(graphic.elements, byValues.set(values, growing));
@@ -49,6 +52,12 @@ export function wantedSizes(desk: Desk): ReadonlyMap<string, Growing> {
     add(shown);
     if (shown.before) add(shown.before);
   }
+  // Urgent items are in no graphic.
+  const urgent = Object.entries(desk.air.graphics.tickers).filter(([, run]) => run.urgent.length > 0);
+  if (urgent.length > 0)
+    for (const shown of [...Object.values(desk.air.graphics.shown), ...lanePicturesOf(desk.air.lanes)])
+      for (const { content } of tickersIn(shown))
+        for (const text of urgent.flatMap(([, run]) => tickerTexts({ ...content, items: [] }, run.urgent))) wanted.set(text.key, text);
   const graphics = new Set<Graphic>();
   for (const id of meant(desk, [])) {
     const found = findGraphic(desk.show, id);

@@ -12,12 +12,13 @@ import { inkBounds } from './bounds';
 import { type Filled, type GraphicsAir } from './air';
 import { clockText } from './clocks';
 import { type Clock, type Graphic } from './document';
-import { type Element } from './element';
+import { type Element, type TickerContent } from './element';
 import { type Sizes } from './grow';
 import { applied, changing, lengthOf, type Motion, motionOf, type Phase, progressOf, STILL } from './motion';
 import { changeLength, inLength } from './lengths';
 import { type Inked, layersOf, type Moment, type Paint, paintAlone, paintTogether, paintWhole } from './paint';
 import { rolled } from './rolled';
+import { tickerParts } from './ticker-items';
 import { type Drawn, drawnElements } from './values';
 
 /** A graphic as it is to be drawn. */
@@ -180,6 +181,7 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
   const { content } = now.element;
   if (content.kind === 'animation')
     return animationItems(stage, animationPaints(now, content, stage.asked.phase, stage.asked.hold ?? FIRST_HOLD), motion);
+  if (content.kind === 'ticker') return tickerItems(stage, now.element, content, motion);
   const moment = momentOf(stage.asked, now, motion, countFrom);
   if (moment === 'gone') return [];
   const item = paintItem(stage, paintAlone(now, moment, stage.raster), drawn.element, motion, drawn.element.id);
@@ -188,6 +190,31 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
 
 const animationItems = (stage: Stage, paints: readonly AnimationPaint[], motion: Motion): DrawItem[] =>
   paints.flatMap(({ drawn, moment, slot }) => paintItem(stage, paintAlone(drawn, moment, stage.raster), drawn.element, motion, slot) ?? []);
+
+/** The pieces of a ticker, cut to its box; the box moves as any element does. */
+function tickerItems(stage: Stage, element: Element, content: TickerContent, motion: Motion): DrawItem[] {
+  const { air, slot, frame } = stage.asked;
+  const [dx, dy] = [(motion.keyed.x ?? element.x) - element.x + motion.x, (motion.keyed.y ?? element.y) - element.y + motion.y];
+  const box = toShow(stage, movedBy(element, element, motion, dx, dy));
+  const clip = stage.clip ? intersect(stage.clip, box) : box;
+  if (!clip) return [];
+  const inBox = { ...stage, clip };
+  return tickerParts(element, content, air.tickers[`${slot}/${element.id}`], air.sizes, frame).flatMap(({ drawn, x, slot: part }) => {
+    // About the middle of the box, so that all of it grows as one.
+    const paint = paintAlone(drawn, null, stage.raster);
+    const moved = { ...motion, keyed: {}, x: dx, y: dy };
+    const place = placed(inBox, { ...paint.bounds, x: paint.bounds.x + x }, element, moved, 1);
+    if (!place || !intersect(place.target, clip)) return [];
+    return [
+      {
+        ...place,
+        ...((motion.scaleX !== 1 || motion.scaleY !== 1) && { scaled: true as const }),
+        texture: { kind: 'paint' as const, paint, slot: `${slot}/${part}` },
+        fit: 'fill' as const,
+      },
+    ];
+  });
+}
 
 const sameInk = (a: Drawn, b: Drawn, raster: Raster): boolean =>
   a === b ||
@@ -220,7 +247,8 @@ export function graphicItems(asked: Asked): DrawItem[] {
         e.keyframes.length === 0 &&
         e.content.kind !== 'window' &&
         e.content.kind !== 'clock' &&
-        e.content.kind !== 'animation',
+        e.content.kind !== 'animation' &&
+        e.content.kind !== 'ticker',
     );
   const items = asOne ? asOneItem(stage, elements) : layerItems(stage, elements);
   return whole === STILL ? items : items.flatMap((item) => throughWhole(stage, item, whole, toShow(stage, aroundElements(graphic))) ?? []);
@@ -228,7 +256,7 @@ export function graphicItems(asked: Asked): DrawItem[] {
 
 /**
  * A graphic at rest as one paint of its whole raster, for places where it is one picture: a box with corners, a border, a key. Null for one with
- * live pictures between its elements, which no paint can hold.
+ * live pictures between its elements, or a ticker, which no paint can hold.
  */
 export function graphicAsPaint({
   filled,
@@ -238,7 +266,7 @@ export function graphicAsPaint({
   rate,
 }: Pick<Asked, 'filled' | 'clocks' | 'air' | 'frame' | 'rate'>): Paint | null {
   const elements = drawnElements(filled, air.sizes);
-  if (elements.some(({ element }) => element.content.kind === 'window')) return null;
+  if (elements.some(({ element }) => element.content.kind === 'window' || element.content.kind === 'ticker')) return null;
   const inked = elements.flatMap((drawn): Inked[] => {
     const moment = momentOf({ clocks, air, frame, rate }, drawn, STILL, '');
     return moment === 'gone' ? [] : [{ element: drawn.element, mask: drawn.mask, moment }];
@@ -364,6 +392,8 @@ function changedItems(stage: Stage, old: Drawn | null, now: Drawn | null, motion
   const { change } = (now ?? old)?.element ?? {};
   if (old && now?.element.content.kind === 'animation')
     return animationItems(stage, changingPaints(old, now, frames, stage.asked.hold ?? FIRST_HOLD), motion);
+  // A ticker takes new items by itself.
+  if (now?.element.content.kind === 'ticker') return elementItems(stage, now, motion);
   if (old && now && onlyPushed(old, now, stage.raster))
     return elementItems(stage, now, pushed(stage, old.element, now.element, motion, frames));
   if (!change) return now ? elementItems(stage, now, motion) : [];

@@ -3,6 +3,7 @@ import { changeFrames, comesFrames, goesFrames } from './animation/motion';
 import { type Graphic } from './document';
 import { type Element } from './element';
 import { lengthOf } from './motion';
+import { ROWS_MOVE_FRAMES } from './table-cells';
 
 /** Frames that a graphic takes to come, as a whole and by its elements. */
 export const inLength = (graphic: Graphic): number => phaseLength(graphic, 'in');
@@ -29,6 +30,11 @@ function elementsLength(elements: readonly Element[], phase: 'in' | 'out'): numb
 /** Frames that the longest change of a value takes. */
 export const changeLength = (graphic: Graphic): number =>
   graphic.elements.reduce(
-    (most, { change, content }) => Math.max(most, lengthOf(change), content.kind === 'animation' ? changeFrames(content) : 0),
+    (most, { change, content }) =>
+      Math.max(
+        most,
+        lengthOf(change),
+        content.kind === 'animation' ? changeFrames(content) : content.kind === 'table' ? ROWS_MOVE_FRAMES : 0,
+      ),
     0,
   );

@@ -192,7 +192,42 @@ export const graphicsMigrations: Migrations = {
       },
     };
   },
+  9: (show) => {
+    const graphics = objectOf(show.graphics);
+    return {
+      ...show,
+      graphics: { ...graphics, list: listOf(graphics.list).map(graphicOf9) },
+      sheets: listOf(graphics.list).flatMap((graphic): Raw[] => {
+        if (!graphic.sheet) return [];
+        const { fileName, key, columns } = objectOf(graphic.sheet);
+        const name = typeof fileName === 'string' && fileName !== '' ? fileName.slice(0, 80) : 'Sheet';
+        const names = listOf(columns).map((c) => c.column);
+        return [
+          {
+            id: sheetId9(graphic),
+            name,
+            source: { kind: 'file', fileName: fileName ?? '' },
+            columns: [...new Set(typeof key === 'string' ? [key, ...names] : names)],
+            rows: [],
+            key: key ?? null,
+            images: [],
+            readAt: null,
+          },
+        ];
+      }),
+    };
+  },
 };
+
+/** Identity of the sheet that a graphic of version 8 had a link to. */
+const sheetId9 = (graphic: Raw): string => `sheet-${String(graphic.id)}`.slice(0, 64);
+
+/** A graphic of version 8: fields get no formula; what told of its sheet points at one that has none of its rows yet. */
+const graphicOf9 = (graphic: Raw): Raw => ({
+  ...graphic,
+  fields: listOf(graphic.fields).map((f) => ({ ...f, formula: null })),
+  sheet: graphic.sheet ? { sheetId: sheetId9(graphic), all: false, columns: listOf(objectOf(graphic.sheet).columns) } : null,
+});
 
 export const graphicsAirMigrations: Migrations = {
   7: (air, show) => {
@@ -240,6 +275,30 @@ export const graphicsAirMigrations: Migrations = {
       graphics: {
         ...graphics,
         sizes: {},
+        shown: Object.fromEntries(Object.entries(objectOf(graphics.shown)).map(([id, copy]) => [id, shown(objectOf(copy))])),
+      },
+    };
+  },
+  9: (air) => {
+    const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf9(objectOf(raw.graphic)) });
+    const shown = (raw: Raw): Raw => ({ ...filled(raw), before: raw.before ? filled(objectOf(raw.before)) : null });
+    const copied = (picture: unknown): unknown => {
+      const { kind, shown: copy } = objectOf(picture);
+      return kind === 'graphic' ? { ...objectOf(picture), shown: shown(objectOf(copy)) } : (picture ?? null);
+    };
+    const graphics = objectOf(air.graphics);
+    return {
+      ...air,
+      lanes: Object.fromEntries(
+        Object.entries(objectOf(air.lanes)).map(([id, raw]) => {
+          const lane = objectOf(raw);
+          const leaving = lane.leaving ? { ...objectOf(lane.leaving), picture: copied(objectOf(lane.leaving).picture) } : null;
+          return [id, { ...lane, picture: copied(lane.picture), leaving }];
+        }),
+      ),
+      graphics: {
+        ...graphics,
+        tickers: {},
         shown: Object.fromEntries(Object.entries(objectOf(graphics.shown)).map(([id, copy]) => [id, shown(objectOf(copy))])),
       },
     };

@@ -1,9 +1,12 @@
 /** Commands for entries that come from the rows of a sheet. */
+import { current } from 'immer';
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Id, ListOf, Nested, Ref, Text } from '../schema/fields';
-import { createEntry } from './create';
-import { EntryValue, MOST_ENTRIES, MOST_FIELDS, SheetLink } from './document';
-import { checkValue, entryOf, fieldOf, graphicOf } from './edit';
+import { Flag, Id, Nested, Ref, Text } from '../schema/fields';
+import { rowEntry } from '../sheets/into-entries';
+import { sheetOf } from '../sheets/edit';
+import { rowKeys } from '../sheets/rows';
+import { MOST_ENTRIES, SheetLink } from './document';
+import { entryOf, fieldOf, graphicOf, nextNumber } from './edit';
 import { isEmpty, valueOf, wordsOf } from './values';
 
 class GraphicArg {
@@ -12,13 +15,8 @@ class GraphicArg {
 class SheetArgs extends GraphicArg {
   @Nested(() => SheetLink, 'sheet that its entries come from; null for none', { nullable: true }) sheet!: SheetLink | null;
 }
-class RowField {
-  @Text(200, 'what tells the row from others', { min: 1 }) key!: string;
-  @ListOf(() => EntryValue, MOST_FIELDS, 'what it fills in') values!: EntryValue[];
-}
-class RowsArgs extends GraphicArg {
-  @ListOf(() => RowField, MOST_ENTRIES, 'rows in order') rows!: RowField[];
-  @Flag('entries whose row is gone are removed, unless they are on air', { optional: true }) remove?: boolean;
+class FromRowArgs extends GraphicArg {
+  @Text(200, 'what tells the row from others: its key', { min: 1 }) key!: string;
 }
 class MarkArgs {
   @Ref('entry', 'entry') entry!: string;
@@ -31,65 +29,43 @@ class SortArgs extends GraphicArg {
 
 const words = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
 
-export const sheetCommands = [
+export const sheetEntryCommands = [
   defineCommand({
     type: 'graphic.setSheet',
     title: 'Tie a graphic to a sheet',
-    about: 'Says which columns of which sheet fill the fields of a graphic in. The rows come with `entry.takeRows`.',
+    about:
+      'Says which columns of which sheet fill the fields of a graphic in: of every row, or of those that are picked. Entries go on with the sheet.',
     args: SheetArgs,
     run: (desk, { graphic: id, sheet }) => {
       const graphic = graphicOf(desk, id);
+      const from = sheet && sheetOf(desk, sheet.sheetId, 'sheet.sheetId');
+      if (from && sheet.all && from.rows.length > MOST_ENTRIES)
+        throw new CommandError(
+          'too-many',
+          `A graphic holds at most ${MOST_ENTRIES} entries; ${from.name} has ${from.rows.length} rows. Pick rows instead.`,
+          'sheet.all',
+        );
       sheet?.columns.forEach(({ fieldId }, i) => fieldOf(graphic, fieldId, `sheet.columns[${i}].fieldId`));
       graphic.sheet = sheet;
     },
   }),
   defineCommand({
-    type: 'entry.takeRows',
-    title: 'Take rows of a sheet',
-    about:
-      'Fills entries in from rows: each row has one, known again by its key. Only what differs is changed; what is on air waits, unless its lane follows edits. Returns how many were `added`, `changed` and `removed`.',
-    args: RowsArgs,
-    run: (desk, { graphic: id, rows, remove = false }, { newId }) => {
+    type: 'entry.fromRow',
+    title: 'Make an entry of a row',
+    about: 'The entry of a row of the sheet that a graphic is tied to; it is made when there is none yet. Returns its `id`.',
+    args: FromRowArgs,
+    run: (desk, { graphic: id, key }) => {
       const graphic = graphicOf(desk, id);
-      const known = new Map(graphic.entries.flatMap((e) => (e.rowKey === null ? [] : [[e.rowKey, e] as const])));
-      const fresh = rows.filter((r) => !known.has(r.key)).length;
-      if (graphic.entries.length + fresh > MOST_ENTRIES)
-        throw new CommandError(
-          'too-many',
-          `A graphic holds at most ${MOST_ENTRIES} entries; with these rows it would have ${graphic.entries.length + fresh}.`,
-          'rows',
-        );
-      const fields = new Map(graphic.fields.map((f) => [f.id, f]));
-      const done = { added: 0, changed: 0, removed: 0 };
-      let number = graphic.entries.reduce((most, e) => Math.max(most, e.number ?? 0), 0);
-      rows.forEach(({ key, values }, r) => {
-        values.forEach(({ fieldId, value }, v) => {
-          const field = fields.get(fieldId) ?? fieldOf(graphic, fieldId, `rows[${r}].values[${v}].fieldId`);
-          checkValue(desk, graphic, field, value, `rows[${r}].values[${v}].value`);
-        });
-        const entry = known.get(key);
-        if (!entry) {
-          number += 1;
-          graphic.entries.push({ ...createEntry(newId(), number <= 9999 ? number : null, values), rowKey: key });
-          done.added += 1;
-          return;
-        }
-        // What the sheet does not give stays as it was filled in by hand.
-        const given = new Set(values.map((v) => v.fieldId));
-        const next = [...entry.values.filter((v) => !given.has(v.fieldId)), ...values];
-        const before = new Map(entry.values.map((v) => [v.fieldId, JSON.stringify(v.value)]));
-        if (next.length === entry.values.length && next.every((v) => before.get(v.fieldId) === JSON.stringify(v.value))) return;
-        entry.values = next;
-        done.changed += 1;
-      });
-      if (remove) {
-        const keys = new Set(rows.map((r) => r.key));
-        const shown = new Set([desk.air.onAirId, ...Object.keys(desk.air.graphics.shown), ...desk.show.lanes.map((l) => l.content?.id)]);
-        const kept = graphic.entries.filter((e) => e.rowKey === null || keys.has(e.rowKey) || shown.has(e.id));
-        done.removed = graphic.entries.length - kept.length;
-        if (done.removed > 0) graphic.entries = kept;
-      }
-      return done;
+      if (!graphic.sheet) throw new CommandError('unknown-sheet', `${graphic.name} is tied to no sheet.`, 'graphic');
+      const sheet = sheetOf(desk, graphic.sheet.sheetId);
+      const known = graphic.entries.find((e) => e.rowKey === key);
+      if (known) return { id: known.id };
+      if (!rowKeys(current(sheet)).places.has(key)) throw new CommandError('unknown-row', `${sheet.name} has no row “${key}”.`, 'key');
+      if (graphic.entries.length >= MOST_ENTRIES)
+        throw new CommandError('too-many', `A graphic holds at most ${MOST_ENTRIES} entries. Remove some that are done.`, 'graphic');
+      const entry = rowEntry(graphic, key, nextNumber(graphic));
+      graphic.entries.push(entry);
+      return { id: entry.id };
     },
   }),
   defineCommand({

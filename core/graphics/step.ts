@@ -4,6 +4,7 @@ import { type Desk } from '../desk/air';
 import { type Shown } from './air';
 import { type Entry, type EntryValue, type Field, type Graphic, type Value } from './document';
 import { checkValue, entryOf, fieldOf } from './edit';
+import { filledElsewhere } from '../sheets/into-entries';
 import { changedTo, plain } from './showing';
 import { valueOf } from './values';
 
@@ -15,6 +16,15 @@ function withValue(values: readonly EntryValue[], fieldId: string, value: Value)
 
 /** Fills a field in. @throws CommandError when the value does not fit it. */
 export function fillIn(desk: Desk, graphic: Graphic, entry: Entry, field: Field, value: Value | null, at: string): void {
+  const elsewhere = filledElsewhere(graphic, entry, field);
+  if (elsewhere === 'formula')
+    throw new CommandError('from-sheet', `${field.name} is worked out by its formula. Change that under Draw, Fields.`, at);
+  if (elsewhere === 'sheet')
+    throw new CommandError(
+      'from-sheet',
+      `${field.name} comes from the row ${entry.rowKey} of a sheet. Change it there, or duplicate the entry: a copy is filled in by hand.`,
+      at,
+    );
   if (value) checkValue(desk, graphic, field, value, at);
   entry.values = value ? withValue(entry.values, field.id, value) : entry.values.filter((v) => v.fieldId !== field.id);
 }

@@ -6,6 +6,7 @@ import { type PartKind } from './animation/document';
 import { closeGaps } from './flow';
 import { type Growing, grown, growingOf, type Sizes } from './grow';
 import { inGroup } from './in-group';
+import { withTableCells } from './table-cells';
 
 /** The value of a field: what is filled in, or its default where nothing of its kind is. */
 export function valueOf(field: Field, values: readonly EntryValue[]): Value {
@@ -159,7 +160,7 @@ function flowingOf(elements: readonly Element[], byId: ReadonlyMap<string, Eleme
 const hasPlate = ({ fill, stroke }: Element): boolean => fill.kind !== 'none' || (stroke.width > 0 && stroke.opacity > 0);
 
 function draw(graphic: Graphic, values: readonly EntryValue[], sizes: Sizes): readonly Drawn[] {
-  const filled = closeGaps(grown(withValues(graphic, values), sizes));
+  const { elements: filled, parts } = withTableCells(closeGaps(grown(withValues(graphic, values), sizes)));
   const byId = new Map(filled.map((e) => [e.id, e]));
   const masks = new Set(filled.flatMap((e) => (e.mask ? [e.mask.elementId] : [])));
   const flowing = flowingOf(filled, byId);
@@ -179,7 +180,9 @@ function draw(graphic: Graphic, values: readonly EntryValue[], sizes: Sizes): re
       keyframes.length > 0 ||
       content.kind === 'clock' ||
       content.kind === 'window' ||
-      content.kind === 'animation';
+      content.kind === 'animation' ||
+      content.kind === 'ticker' ||
+      parts.has(own.id);
     return [{ element, mask: maskOf(own, byId), alone }];
   });
 }

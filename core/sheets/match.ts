@@ -1,5 +1,6 @@
 /** How the columns of a sheet meet the fields of a graphic, and what its cells are as values. */
 import { type Field, type Value } from '../graphics/document';
+import { numberOfWords } from './numbers';
 import { type Table } from './table';
 
 /** Column by field; fields without one keep what they have. */
@@ -19,22 +20,6 @@ export function matchColumns(fields: readonly Field[], columns: readonly string[
 
 const YES: ReadonlySet<string> = new Set(['yes', 'y', 'true', 'on', '1', 'x']);
 const NO: ReadonlySet<string> = new Set(['', 'no', 'n', 'false', 'off', '0', '-']);
-
-/** A number as people write it: spaces or apostrophes between thousands, a comma or a point before decimals. Null for other words. */
-export function numberOfWords(words: string): number | null {
-  const bare = words
-    .trim()
-    .replaceAll(/[\s'’\u00a0\u202f]/gu, '')
-    .replace('−', '-');
-  const both = bare.includes(',') && bare.includes('.');
-  const last = Math.max(bare.lastIndexOf(','), bare.lastIndexOf('.'));
-  const point = both
-    ? bare.replaceAll(/[.,]/gu, (sign, at: number) => (at === last ? '.' : sign === ',' || sign === '.' ? '' : sign))
-    : bare.replace(',', '.');
-  if (!/^[-+]?\d+(?:\.\d+)?%?$/u.test(point)) return null;
-  const n = Number(point.replace('%', ''));
-  return Number.isFinite(n) && Math.abs(n) <= 1e12 ? n : null;
-}
 
 /** A cell as a value of a field; a string says why it is none. */
 export function valueOfCell(field: Field, cell: string): Value | string {
@@ -75,45 +60,4 @@ export interface SheetFault {
   row: number;
   column: string;
   why: string;
-}
-
-/** A row as an entry takes it: by its key, which tells it from the others when the sheet is read again. */
-export interface RowValues {
-  key: string;
-  values: { fieldId: string; value: Value }[];
-}
-
-/** Rows of a sheet as values for entries, with every fault by row and column. A faulty or empty cell of a number leaves its field as it is. */
-export function rowsFor(
-  fields: readonly Field[],
-  table: Table,
-  map: ColumnMap,
-  keyColumn: string | null,
-): { rows: RowValues[]; faults: SheetFault[] } {
-  const faults: SheetFault[] = [];
-  const used = new Map<string, number>();
-  const columns = fields.flatMap((field) => {
-    const at = table.columns.indexOf(map[field.id] ?? '');
-    return at === -1 ? [] : [{ field, at }];
-  });
-  const keyAt = keyColumn === null ? -1 : table.columns.indexOf(keyColumn);
-  const rows = table.rows.map((cells, i): RowValues => {
-    const row = table.numbers[i] ?? i + 2;
-    const values = columns.flatMap(({ field, at }) => {
-      const cell = cells[at] ?? '';
-      if (cell.trim() === '' && field.default.kind !== 'text' && field.default.kind !== 'flag' && field.default.kind !== 'choice')
-        return [];
-      const value = valueOfCell(field, cell);
-      if (typeof value !== 'string') return [{ fieldId: field.id, value }];
-      faults.push({ row, column: table.columns[at] ?? '', why: value });
-      return [];
-    });
-    const wanted = (keyAt === -1 ? '' : (cells[keyAt] ?? '').trim()).slice(0, 150) || `row ${row}`;
-    const times = (used.get(wanted) ?? 0) + 1;
-    used.set(wanted, times);
-    if (times === 2 && keyAt !== -1)
-      faults.push({ row, column: keyColumn ?? '', why: `“${wanted}” stands there twice: rows are told apart by their order then` });
-    return { key: times === 1 ? wanted : `${wanted} (${times})`, values };
-  });
-  return { rows, faults };
 }

@@ -5,7 +5,12 @@ import { describe, expect, it } from 'vitest';
 import { createField } from '../graphics/create';
 import { type Value } from '../graphics/document';
 import { decodeText, encodingOf } from './decode';
-import { matchColumns, numberOfWords, rowsFor, valueOfCell } from './match';
+import { createSheet } from './create';
+import { sheetFaults } from './into-entries';
+import { matchColumns, valueOfCell } from './match';
+import { numberOfWords } from './numbers';
+import { cellsOf, lineOf } from './row';
+import { foundRows, rowKeys } from './rows';
 import { readDelimited, readJson, readText, SheetError, tableOf } from './table';
 
 const utf16 = (text: string, big: boolean, mark: boolean): Uint8Array => {
@@ -148,19 +153,47 @@ describe('columns and fields', () => {
       ['Ada', '101', '', '', ''],
     ]);
     const map = { n: 'Pilot', p: 'Points', f: 'Out', c: 'Sail', k: 'Class' };
-    const { rows, faults } = rowsFor(fields, table, map, 'Pilot');
-    expect(rows[0]).toEqual({
-      key: 'Ada',
-      values: [
-        { fieldId: 'n', value: { kind: 'text', text: 'Ada' } },
-        { fieldId: 'p', value: { kind: 'number', number: 12 } },
-        { fieldId: 'f', value: { kind: 'flag', on: true } },
-        { fieldId: 'c', value: { kind: 'colour', colour: '#e2c48d' } },
-        { fieldId: 'k', value: { kind: 'choice', choice: 'Open' } },
-      ],
-    });
-    expect(faults.map((f) => `${f.row} ${f.column}`)).toEqual(['3 Pilot', '3 Points', '3 Out', '3 Sail', '3 Class', '4 Points', '4 Pilot']);
-    expect(rows.map((r) => r.key)).toEqual(['Ada', 'A name that is long', 'Ada (2)']);
+    const link = { sheetId: 's', all: true, columns: Object.entries(map).map(([fieldId, column]) => ({ fieldId, column })) };
+    const sheet = createSheet('s', 'S', { kind: 'typed' }, { columns: table.columns, rows: table.rows.map(lineOf), key: 'Pilot' });
+    expect(fields.map((f, i) => valueOfCell(f, table.rows[0]?.[i] ?? ''))).toEqual([
+      { kind: 'text', text: 'Ada' },
+      { kind: 'number', number: 12 },
+      { kind: 'flag', on: true },
+      { kind: 'colour', colour: '#e2c48d' },
+      { kind: 'choice', choice: 'Open' },
+    ]);
+    expect(sheetFaults(fields, link, sheet).map((f) => `${f.row} ${f.column}`)).toEqual([
+      '3 Pilot',
+      '2 Pilot',
+      '2 Points',
+      '2 Out',
+      '2 Sail',
+      '2 Class',
+      '3 Points',
+    ]);
+    expect(rowKeys(sheet).keys).toEqual(['Ada', 'A name that is long', 'Ada (2)']);
     expect(valueOfCell(createField('i', 'Face', { kind: 'image', assetId: null }), 'face.png')).toMatch(/takes an image/);
+  });
+});
+
+describe('rows as lines', () => {
+  it('come back as they were, whatever stands in their cells', () => {
+    fc.assert(
+      fc.property(fc.array(fc.string({ unit: fc.constantFrom('a', '\t', '\n', '\\', 't', 'n', 'é') }), { minLength: 1 }), (cells) => {
+        const line = lineOf(cells);
+        expect(line).not.toContain('\n');
+        expect(cellsOf(line)).toEqual(cells);
+      }),
+    );
+  });
+
+  it('are found by their words, whatever the capitals', () => {
+    const rows = ['Ada\tPier', 'Bo\tQuay', 'ADA\tquay'];
+    expect([foundRows(rows, ' '), foundRows(rows, 'quay'), foundRows(rows, 'ada QUAY'), foundRows(rows, 'none')]).toEqual([
+      null,
+      [1, 2],
+      [2],
+      [],
+    ]);
   });
 });

@@ -1,7 +1,8 @@
 /** Items of a filled graphic for the screen, with the sizes of words in boxes that grow, measured by the page. */
 import { useEffect, useMemo, useState } from 'react';
 import { type Filled, type GraphicsAir } from '#core/graphics/air';
-import { growingOf, type Sizes } from '#core/graphics/grow';
+import { type Sizes } from '#core/graphics/grow';
+import { measuredIn } from '#core/graphics/measured';
 import { graphicItems } from '#core/graphics/items';
 import { type Phase } from '#core/graphics/motion';
 import { withValues } from '#core/graphics/values';
@@ -16,7 +17,7 @@ const MOST = 4000;
 /** The sizes of what grows in a filled graphic, as far as they are known. */
 function useSizes({ graphic, values }: Filled): Sizes {
   const [sizes, setSizes] = useState(known);
-  const growing = useMemo(() => growingOf(withValues(graphic, values)), [graphic, values]);
+  const growing = useMemo(() => measuredIn(withValues(graphic, values)), [graphic, values]);
   const unknown = growing.filter(({ key }) => !sizes[key]);
   const key = unknown.map((g) => g.key).join();
   useEffect(() => {
@@ -47,7 +48,7 @@ export function useGraphicItems({ graphic, values }: Filled, phase: Phase, frame
   const { clocks, rate } = useShow(({ desk: { show } }) => ({ clocks: show.graphics.clocks, rate: show.rate }));
   const sizes = useSizes({ graphic, values });
   return useMemo(() => {
-    const air: GraphicsAir = { shown: {}, clocks: {}, day: { frame: 0, millis: 0 }, sizes };
+    const air: GraphicsAir = { shown: {}, clocks: {}, day: { frame: 0, millis: 0 }, sizes, tickers: {} };
     return graphicItems({
       filled: { graphic, values },
       phase,
