@@ -21,6 +21,9 @@ import { storeShow, sweep } from '#engine/storage/shows';
 import { type Raster } from '#core/show/raster';
 import { panelDriver } from '#standins/control/panel-driver';
 import { createCardDriver } from '#standins/sound/card-driver';
+import { lineOf } from '#core/sheets/row';
+import { readSheet } from '#engine/sheets/sheets';
+import heatsUrl from '#standins/data/heats.xlsx?url&no-inline';
 import { TEMPLATES } from '#standins/graphics/templates';
 import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
@@ -61,6 +64,16 @@ async function storeTemplates(): Promise<Record<string, string>> {
   return stored;
 }
 
+/** The rows of the demo's workbook; none where it cannot be read. */
+async function heatRows(): Promise<{ columns: string[]; rows: string[] }> {
+  try {
+    const { columns, rows } = await readSheet(await (await fetch(heatsUrl)).blob(), 'heats.xlsx');
+    return { columns, rows: rows.map(lineOf) };
+  } catch {
+    return { columns: [], rows: [] };
+  }
+}
+
 async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
   const scale = raster.height / 360;
   const art = async (drawn: Promise<Blob>, name: string) => storeAsset(await drawn, name, 'image/png');
@@ -72,6 +85,7 @@ async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
       sail: await art(drawSail(scale), 'sail-sweep.png'),
       swell: await art(drawSwell(), 'swell.png'),
       templates: await storeTemplates(),
+      heats: await heatRows(),
     },
     raster,
   );

@@ -1,6 +1,8 @@
 /** The HTTP side: the app's files, the remote API, the streaming site. */
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
 import { isTooDeep } from '#core/schema/depth';
+import { DATA } from '#standins/data/results-data';
+import { addresses } from './addresses/router';
 import { type GuardOptions, judge, tokenOf } from './guard';
 import { Ingest, IngestError, streamFile } from './output/ingest';
 import { intake } from './output/intake';
@@ -64,7 +66,9 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay): 
     }
     next();
   });
+  app.use('/api/addresses', addresses(secrets.hostKey, options.port));
   app.use('/api', remote(relay, secrets.hostKey));
+  app.use('/simulated', simulated());
   const ingest = new Ingest(options.ingestRoot);
   app.use('/ingest', intake(ingest, options.streamKey, secrets.guesses.key));
   app.use('/live', published(ingest));
@@ -124,6 +128,15 @@ function remote(relay: Relay, hostKey: string): express.Router {
   router.use((_req, res) => {
     res.status(404).json({ code: 'not-found', message: 'There is no such address in the remote API.' });
   });
+  return router;
+}
+
+/** The simulated data source of the demo show: it changes by itself. */
+function simulated(): express.Router {
+  const router = express.Router();
+  for (const [file, rows] of Object.entries(DATA))
+    router.get(`/${file}`, (_req, res) => void res.set('Cache-Control', 'no-cache').json(rows(Date.now())));
+  router.use((_req, res) => void res.status(404).json({ code: 'not-found', message: 'The simulated data source has no such file.' }));
   return router;
 }
 

@@ -13,7 +13,18 @@ describe('reading a show', () => {
   it('takes every show that Bivoca makes', () => {
     expect(showProblems(plain(createShow('x', 'New', { width: 1920, height: 1080 }, { num: 60000, den: 1001 })))).toEqual([]);
     expect(
-      showProblems(plain(createDemoShow('demo', { bug: 'bug', frame: 'frame', sail: 'sail', swell: 'swell', templates: {} }).show)),
+      showProblems(
+        plain(
+          createDemoShow('demo', {
+            bug: 'bug',
+            frame: 'frame',
+            sail: 'sail',
+            swell: 'swell',
+            templates: {},
+            heats: { columns: [], rows: [] },
+          }).show,
+        ),
+      ),
     ).toEqual([]);
     expect(readShow(plain(sampleDesk().show))).toEqual(sampleDesk().show);
   });

@@ -31,6 +31,15 @@ export function parseLength(text: string, rate: Rate): number | null {
   return Math.round(total * framesPerSecond(rate));
 }
 
+/** How long ago something was, roughly, in words: "4 s ago". */
+export function formatAgo(seconds: number): string {
+  const s = Math.max(0, Math.round(seconds));
+  if (s < 2) return 'just now';
+  if (s < 120) return `${s} s ago`;
+  if (s < 7200) return `${Math.round(s / 60)} min ago`;
+  return s < 172_800 ? `${Math.round(s / 3600)} h ago` : `${Math.round(s / 86_400)} days ago`;
+}
+
 /** Bytes as people read them: 812 kB, 1.4 GB (decimal units, as file managers show). */
 export function formatBytes(bytes: number): string {
   if (!Number.isFinite(bytes) || bytes < 0) return '–';

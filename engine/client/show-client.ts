@@ -66,6 +66,12 @@ export interface ShowFiles {
   add(file: File): Promise<MediaSettings | StillSettings>;
   /** The transparent openings of a still. */
   findWindows(assetId: string): Promise<FoundWindows>;
+  readonly sheets: {
+    /** From now on a sheet follows this file, also after a reload. */
+    follow(sheetId: string, handle: FileSystemFileHandle): Promise<void>;
+    /** Asks whether the file of a sheet may be read again, as a browser wants after a reload; call it within a press. */
+    again(sheetId: string): Promise<void>;
+  };
   /** The as-run log of the show, the oldest line first. */
   asRun(): Promise<AsRunRow[]>;
   readonly recordings: {

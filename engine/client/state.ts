@@ -35,6 +35,16 @@ export interface DeskState {
   lateMs: number;
 }
 
+/** How it stands with where a sheet comes from. */
+export interface SheetStatus {
+  /** When it was last read without a fault, milliseconds since 1970; null when it was not yet. */
+  good: number | null;
+  /** Why it cannot be read now; null when it can. */
+  trouble: string | null;
+  /** What somebody may do about it: allow a host, or press once more. */
+  wants: { kind: 'host'; host: string } | { kind: 'press' } | null;
+}
+
 /** What changes with acts and reports. What changes with every frame is in `FrameState`, so that nobody is asked 25 times a second for nothing. */
 export interface ShowState {
   desk: Desk;
@@ -50,6 +60,8 @@ export interface ShowState {
   renderer: { renderer: string; software: boolean; mixer: string } | null;
   working: WorkingFormat;
   space: Space | null;
+  /** By the identity of the sheet; those that are followed. */
+  sheets: Record<string, SheetStatus>;
   /** The browser lets sound play. */
   soundAwake: boolean;
   /** The server is reached, so the remote works. */

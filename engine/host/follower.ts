@@ -1,6 +1,7 @@
 /** What follows a show: everything that makes a part of the engine do what show and air ask for has this one shape. */
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
+import { type DispatchResult } from '../client/show-client';
 import { type LiveState, type Notice, type ShowState } from '../client/state';
 import { type MixerPort } from './mixer-port';
 
@@ -16,8 +17,8 @@ export interface Follower {
 /** What a follower may know, and ask of the host. */
 export interface HostAccess {
   state(): LiveState;
-  /** Sends a command of the engine's own, so that log and remote see it. */
-  command(command: Command): void;
+  /** Sends a command of the engine's own, so that log and remote see it; null when the show is closed. */
+  command(command: Command): DispatchResult | null;
   /** Says something to the crew. It leaves by itself as soon as `over` is true of the desk: what it says is over then. */
   notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void;
   /** Puts what it has found out where rooms read it. */

@@ -25,8 +25,12 @@ export interface MixerEvents {
   failed(message: string | null): void;
 }
 
-/** The show without its clips, which may be thousands: play-outs hold their own copies. */
-const withoutClips = (show: Show): Show => (show.replay.clips.length === 0 ? show : { ...show, replay: { ...show.replay, clips: [] } });
+/** The show without its clips and sheets, which may be thousands: play-outs hold their own copies, and graphics what they show of sheets. */
+const slim = (show: Show): Show => ({
+  ...show,
+  sheets: [],
+  replay: show.replay.clips.length === 0 ? show.replay : { ...show.replay, clips: [] },
+});
 
 export class MixerPort {
   /** Graphics that the mixer has. */
@@ -73,7 +77,7 @@ export class MixerPort {
       type: 'start',
       clock,
       working,
-      desk: { show: { ...withoutClips(show), graphics: this.graphics }, air },
+      desk: { show: { ...slim(show), graphics: this.graphics }, air },
       prefer: preferredMixer(),
     });
   }
@@ -88,7 +92,7 @@ export class MixerPort {
     const graphics = graphicsForMixer(desk, this.watched.keys(), this.graphics);
     const same = graphics === this.graphics;
     this.graphics = graphics;
-    this.send({ type: 'desk', show: { ...withoutClips(desk.show), graphics: same ? null : graphics }, air: desk.air });
+    this.send({ type: 'desk', show: { ...slim(desk.show), graphics: same ? null : graphics }, air: desk.air });
   }
 
   /** Graphics that only a monitor shows are sent to the mixer while it does. */

@@ -34,6 +34,7 @@ import { PaceControl } from './pace-control';
 import { recoverAir, recoverRecordings } from './recovery';
 import { ReplayControl } from './replay-control';
 import { ReplayExport, sweepExports } from './replay-export';
+import { SheetControl } from './sheet-control';
 import { showFiles } from './show-files';
 import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
@@ -86,6 +87,7 @@ export class ShowHost implements ShowClient {
       renderer: null,
       working,
       space: null,
+      sheets: {},
       soundAwake: sound.awake,
       remote: false,
       notices: notices.map((text) => ({ id: nanoid(), tone: 'caution' as const, text })),
@@ -108,13 +110,14 @@ export class ShowHost implements ShowClient {
     this.mixer.start(desk, clock.memory, working);
     const access: HostAccess = {
       state: () => this.state,
-      command: (command) => void (this.closed || this.dispatch(command)),
+      command: (command) => (this.closed ? null : this.dispatch(command)),
       notify: (tone, text, over) => this.notify(tone, text, over),
       set: (change) => this.set(change),
       mixer: this.mixer,
     };
     const format = { clock: clock.memory, rate: desk.show.rate, frameStep: 1, working: working.raster };
-    this.files = showFiles(showId);
+    const sheets = new SheetControl(showId, access);
+    this.files = showFiles(showId, sheets);
     this.journal = new Journal(showId, (message) => this.notify('trouble', `The show cannot be saved: ${message}`));
     this.asRun = new AsRunLog(showId);
     this.replay = new ReplayControl(showId, format, sound, access);
@@ -148,6 +151,7 @@ export class ShowHost implements ShowClient {
       this.asRun,
       broker,
       this.graphics,
+      sheets,
       this.health,
       this.remote,
       this.journal,
@@ -273,9 +277,9 @@ export class ShowHost implements ShowClient {
 
   /** What /api/status tells: figures, not documents. */
   private remoteStatus(): Record<string, unknown> {
-    const { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure } = this.state;
+    const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, soundAwake, failure } = this.state;
     const sound = { clockError: this.sound.clockError, sound: this.sound.store.getState() };
-    return { frame, mixer, encoder, replay, health, renderer, working, space, soundAwake, failure, ...sound };
+    return { frame, mixer, encoder, replay, health, renderer, working, space, sheets, soundAwake, failure, ...sound };
   }
 
   notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void {

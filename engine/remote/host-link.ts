@@ -2,8 +2,8 @@
 import { backoffMillis } from '#core/output/backoff';
 import { type FromHost, HOST_PROTOCOL, type ShowName, type ToHost } from '#core/panels/messages';
 import { inParts } from '#core/panels/parts';
+import { fetchHostKey } from './host-key';
 
-const KEY_MS = 5000;
 /** Close code: another window runs this show now. */
 const REPLACED = 4001;
 
@@ -15,13 +15,6 @@ export interface HostAnswers {
   snapshot: () => FromHost;
   status: () => FromHost;
   connected: (connected: boolean) => void;
-}
-
-/** The secret that only a page of this server gets. */
-async function fetchKey(): Promise<string> {
-  const response = await fetch('/api/host-key', { cache: 'no-store', signal: AbortSignal.timeout(KEY_MS) });
-  if (!response.ok) throw new Error(`The server gave no key: ${response.status}`);
-  return ((await response.json()) as { key: string }).key;
 }
 
 export class HostLink {
@@ -36,7 +29,7 @@ export class HostLink {
   }
 
   private async open(): Promise<void> {
-    const key = await fetchKey().catch(() => null);
+    const key = await fetchHostKey().catch(() => null);
     if (this.closed) return;
     if (key === null) return this.later();
     const url = new URL('/api/host', location.href);

@@ -73,6 +73,13 @@ export interface ReplaySegmentRow {
   groups: Group[];
 }
 
+/** A file on this machine that a sheet follows. Its permission has to be given again after a reload. */
+export interface SheetFileRow {
+  sheetId: string;
+  showId: string;
+  handle: FileSystemFileHandle;
+}
+
 /** The app's database; `name` is another for tests of its upgrades. */
 export class Database extends Dexie {
   shows!: EntityTable<ShowRow, 'id'>;
@@ -81,6 +88,7 @@ export class Database extends Dexie {
   recordings!: EntityTable<RecordingRow, 'id'>;
   asRun!: EntityTable<AsRunRow, 'id'>;
   replaySegments!: EntityTable<ReplaySegmentRow, 'id'>;
+  sheetFiles!: EntityTable<SheetFileRow, 'sheetId'>;
 
   constructor(name = 'bivoca') {
     super(name);
@@ -105,6 +113,7 @@ export class Database extends Dexie {
             delete row.savedFrame;
           });
       });
+    this.version(4).stores({ sheetFiles: 'sheetId, showId' });
   }
 }
 

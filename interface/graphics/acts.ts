@@ -88,6 +88,15 @@ export const GRAPHICS_ACTS: Acts = {
     setGraphicsRoom({ tab: 'fill', panel: 'entries' });
     focusSoon('[data-region="entry"] :is(input, textarea, select)');
   },
+  'graphics.sheets': ({ go }) => {
+    go('graphics');
+    setGraphicsRoom({ tab: 'fill', panel: room().panel === 'sheets' ? 'entries' : 'sheets' });
+  },
+  'graphics.urgent': ({ go }) => {
+    go('graphics');
+    setGraphicsRoom({ tab: 'fill', panel: 'entries' });
+    focusSoon('[data-role="urgent-item"]');
+  },
   'graphics.lane': ({ client }, args) => {
     const lane = client.state.desk.show.lanes.find((l) => l.number === numberArg(args, 'number'));
     if (lane) setGraphicsRoom({ laneId: lane.id });

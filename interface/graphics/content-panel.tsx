@@ -14,6 +14,7 @@ import { AccentFields } from './accent-fields';
 import { AnimationFields } from './animation-fields';
 import { Choice, ColourField, Num, Numbers, Part } from './fields';
 import { addImage } from './images';
+import { TableFields, TickerFields } from './row-fields';
 import { TypeFields } from './type-fields';
 
 /** Letters that no family has, by name: the audience would see a box, or another font. */
@@ -183,6 +184,10 @@ export function ContentPanel({ graphic, elements }: { graphic: Graphic; elements
           />
         </Part>
       );
+    case 'ticker':
+      return <TickerFields content={content} change={change} setType={type} />;
+    case 'table':
+      return <TableFields content={content} change={change} setType={type} />;
     case 'animation':
       return <AnimationFields graphic={graphic} element={element} content={content} onChange={change} />;
     case 'group':

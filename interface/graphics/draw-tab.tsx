@@ -1,5 +1,20 @@
 /** Draw: the tree of elements, the stage with its time line, and the properties of what is chosen. */
-import { BringToFront, Circle, Clock, Group, Hexagon, Image, Minus, SendToBack, Square, Tv, Type, Ungroup } from 'lucide-react';
+import {
+  BringToFront,
+  Circle,
+  Clock,
+  Group,
+  Hexagon,
+  Image,
+  Minus,
+  MoveHorizontal,
+  SendToBack,
+  Square,
+  Table2,
+  Tv,
+  Type,
+  Ungroup,
+} from 'lucide-react';
 import { useState } from 'react';
 import { trialPhase } from '#core/graphics/trial';
 import { KIND_NAMES } from '#core/graphics/create';
@@ -32,6 +47,8 @@ const TOOLS: readonly [ElementKind, typeof Type][] = [
   ['image', Image],
   ['clock', Clock],
   ['window', Tv],
+  ['ticker', MoveHorizontal],
+  ['table', Table2],
 ];
 
 function Toolbar({ count }: { count: number }) {

@@ -39,7 +39,7 @@ function Search({ graphic, count }: { graphic: Graphic; count: number }) {
     const down = (event: globalThis.KeyboardEvent) => {
       if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || event.isComposing || event.key.length !== 1) return;
       const target = event.target instanceof HTMLElement ? event.target : null;
-      if (event.shiftKey && /^Key[TREPLICW]$/.test(event.code) && !isText(target)) return;
+      if (event.shiftKey && /^Key[TREPLICWKB]$/.test(event.code) && !isText(target)) return;
       if (!/[\p{L}\p{N}]/u.test(event.key) || isText(target) || target?.closest('[role=dialog], select')) return;
       setGraphicsRoom({ search: '' });
       field.current?.focus();
@@ -149,6 +149,7 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
     send('entry.sort', { graphic: graphic.id, ...(field !== null && { field }), down });
   };
   const { show, air } = useShow(({ desk }) => desk);
+  const tied = show.sheets.find((s) => s.id === graphic.sheet?.sheetId)?.name;
   const where = whereEntries(show, air, graphic);
   const list = foundEntries(graphic, search);
   const lane = show.lanes.find((l) => l.id === workLane(show, laneId, graphic));
@@ -222,7 +223,7 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
           </>
         )}
         <Button title="Entries from a sheet: CSV, TSV, JSON, XLSX, or pasted" onClick={() => setSheet(true)}>
-          <Sheet size={15} /> {graphic.sheet ? <span className="max-w-32 truncate">{graphic.sheet.fileName}</span> : 'Sheet'}
+          <Sheet size={15} /> {tied === undefined ? 'Sheet' : <span className="max-w-32 truncate">{tied}</span>}
         </Button>
         <SheetDialog graphic={graphic} open={sheet} onClose={() => setSheet(false)} />
         {chosen && where.get(chosen.id)?.sign === 'edited' && (

@@ -1,10 +1,12 @@
 /** Fields of a graphic: what an operator fills in, and which properties each gives. */
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { type Field, type FieldKind, type Graphic, TARGETS, type TargetProperty } from '#core/graphics/document';
+import { FORMULA_KINDS } from '#core/graphics/field-commands';
 import { type Element } from '#core/graphics/element';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
+import { FormulaField } from './formula-field';
 import { Check, Line, Part } from './fields';
 import { ValueField } from './value-field';
 
@@ -114,6 +116,7 @@ function FieldCard({ graphic, field, index }: { graphic: Graphic; field: Field; 
           }
         />
       )}
+      {FORMULA_KINDS.includes(kind) && <FormulaField graphic={graphic} field={field} onSave={(formula) => set({ formula })} />}
       <p className="text-xs text-muted">
         gives{' '}
         {field.targets.length === 0

@@ -11,7 +11,9 @@ import { EntryTable } from './entry-table';
 import { FillSide } from './fill-side';
 import { GraphicsList } from './graphics-list';
 import { chosenEntry, type GraphicsTab, openGraphic, setGraphicsRoom, useGraphicsRoom } from './room-state';
+import { SheetsPanel } from './sheets-panel';
 import { TableauxPanel } from './tableaux-panel';
+import { TickerBar } from './ticker-bar';
 
 function Choices<T extends string>({
   label,
@@ -51,10 +53,13 @@ function Fill() {
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         {panel === 'clocks' ? (
           <ClocksPanel />
+        ) : panel === 'sheets' ? (
+          <SheetsPanel />
         ) : panel === 'tableaux' ? (
           <TableauxPanel />
         ) : graphic ? (
           <>
+            <TickerBar graphic={graphic} />
             <EntryTable graphic={graphic} />
             <EntryForm graphic={graphic} entry={entry} />
           </>
@@ -92,6 +97,7 @@ export function GraphicsRoom() {
             value={panel}
             all={[
               ['entries', 'Entries'],
+              ['sheets', 'Sheets'],
               ['clocks', 'Clocks'],
               ['tableaux', 'Tableaux'],
             ]}

@@ -24,7 +24,8 @@ interface GraphicsRoomState {
   /** Frame of the trial; null while it is not tried. */
   trial: number | null;
   playing: boolean;
-  panel: 'entries' | 'clocks' | 'tableaux';
+  panel: 'entries' | 'sheets' | 'clocks' | 'tableaux';
+  sheetId: string | null;
   /** The list of what a new graphic can be is open. */
   adding: boolean;
   /** Animations of a file that is coming in. */
@@ -45,6 +46,7 @@ export const useGraphicsRoom = create<GraphicsRoomState>(() => ({
   trial: null,
   playing: false,
   panel: 'entries',
+  sheetId: null,
   adding: false,
   bringing: null,
 }));

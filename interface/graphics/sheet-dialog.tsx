@@ -1,39 +1,30 @@
-/** A sheet for a graphic: chosen, pasted, its columns met with the fields, its rows taken in. */
+/** A sheet for a graphic: chosen or brought in, its columns met with the fields, its rows taken as entries. */
 import { useMemo, useState } from 'react';
-import { type Graphic, MOST_ENTRIES } from '#core/graphics/document';
-import { type ColumnMap, matchColumns, rowsFor } from '#core/sheets/match';
-import { readText, type Table } from '#core/sheets/table';
-import { causeOf } from '#core/schema/cause';
-import { readSheet } from '#engine/sheets/sheets';
+import { type Graphic, MOST_ENTRIES, type SheetLink } from '#core/graphics/document';
+import { type Sheet } from '#core/sheets/document';
+import { createSheet } from '#core/sheets/create';
+import { sheetFaults } from '#core/sheets/into-entries';
+import { type ColumnMap, matchColumns } from '#core/sheets/match';
+import { cellsOf } from '#core/sheets/row';
+import { useShow, useShowClient } from '../client/show-client';
 import { say } from '../client/say';
-import { useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { FileButton } from '../parts/file-button';
-import { Choice } from './fields';
-import { mapOf, takeRows, watchSheet } from './sheet-rows';
-
-interface Read {
-  name: string;
-  table: Table;
-  handle: FileSystemFileHandle | null;
-  modified: number;
-}
+import { Check, Choice } from './fields';
+import { canFollow, chooseToFollow, putRows, type ReadRows, rowsOfFile, rowsOfPaste } from './sheet-files';
 
 /** Rows that are shown before they are taken. */
 const SHOWN = 4;
 
-type Picker = () => Promise<FileSystemFileHandle[]>;
-const picker = (): Picker | undefined => (window as unknown as { showOpenFilePicker?: Picker }).showOpenFilePicker?.bind(window);
-
 /** What a sheet begins with: its first rows, under the names of its columns. */
-function Begin({ table }: { table: Table }) {
+function Begin({ columns, rows }: Pick<Sheet, 'columns' | 'rows'>) {
   return (
     <div className="max-h-40 shrink-0 overflow-auto border border-line">
       <table className="w-full text-sm" aria-label="How the sheet begins">
         <thead>
           <tr className="text-left text-xs text-muted">
-            {table.columns.map((c) => (
+            {columns.map((c) => (
               <th key={c} className="px-2 py-0.5 font-normal whitespace-nowrap">
                 {c}
               </th>
@@ -41,9 +32,9 @@ function Begin({ table }: { table: Table }) {
           </tr>
         </thead>
         <tbody>
-          {table.rows.slice(0, SHOWN).map((row, i) => (
+          {rows.slice(0, SHOWN).map((row, i) => (
             <tr key={i} className="border-t border-line">
-              {row.map((cell, c) => (
+              {cellsOf(row).map((cell, c) => (
                 <td key={c} className="max-w-48 truncate px-2 py-0.5">
                   {cell}
                 </td>
@@ -56,8 +47,8 @@ function Begin({ table }: { table: Table }) {
   );
 }
 
-function Faults({ graphic, table, map, keyColumn }: { graphic: Graphic; table: Table; map: ColumnMap; keyColumn: string | null }) {
-  const { faults } = useMemo(() => rowsFor(graphic.fields, table, map, keyColumn), [graphic.fields, table, map, keyColumn]);
+function Faults({ graphic, sheet, link }: { graphic: Graphic; sheet: Sheet; link: SheetLink }) {
+  const faults = useMemo(() => sheetFaults(graphic.fields, link, sheet), [graphic.fields, link, sheet]);
   if (faults.length === 0) return null;
   return (
     <section aria-label="Cells that cannot be taken">
@@ -75,70 +66,82 @@ function Faults({ graphic, table, map, keyColumn }: { graphic: Graphic; table: T
   );
 }
 
-export function SheetDialog({ graphic, open, onClose }: { graphic: Graphic; open: boolean; onClose: () => void }) {
+const NEW = '';
+
+/** Columns by field, as a graphic is tied to its sheet. */
+const mapOf = ({ sheet }: Graphic): ColumnMap => Object.fromEntries(sheet?.columns.map((c) => [c.fieldId, c.column]) ?? []);
+
+/** Columns that meet fields: as they did before where they are still there, else by their names. */
+function meet(graphic: Graphic, columns: readonly string[]): ColumnMap {
+  const still = Object.fromEntries(Object.entries(mapOf(graphic)).filter(([, column]) => columns.includes(column)));
+  return { ...matchColumns(graphic.fields, columns), ...still };
+}
+
+function Form({ graphic, onClose }: { graphic: Graphic; onClose: () => void }) {
   const client = useShowClient();
-  const [read, setRead] = useState<Read | null>(null);
-  const [map, setMap] = useState<ColumnMap>({});
-  const [keyColumn, setKeyColumn] = useState<string | null>(null);
+  const sheets = useShow(({ desk }) => desk.show.sheets);
+  const tied = sheets.find((s) => s.id === graphic.sheet?.sheetId) ?? null;
+  const [chosen, setChosen] = useState<string>(tied?.id ?? NEW);
+  const [read, setRead] = useState<ReadRows | null>(null);
+  const [map, setMap] = useState<ColumnMap>(() => (tied ? meet(graphic, tied.columns) : {}));
+  const [key, setKey] = useState<string | null>(tied?.key ?? null);
+  const [all, setAll] = useState(graphic.sheet?.all ?? true);
   const [pasted, setPasted] = useState('');
-  const take = (next: Read) => {
+  const stored = sheets.find((s) => s.id === chosen) ?? null;
+  const sheet = useMemo(
+    () =>
+      read
+        ? createSheet('read', read.name, read.source, { columns: read.columns, rows: read.rows, images: stored?.images ?? [], key })
+        : stored && { ...stored, key },
+    [read, stored, key],
+  );
+  const every = all && (sheet?.rows.length ?? 0) <= MOST_ENTRIES;
+  const link = useMemo<SheetLink>(
+    () => ({ sheetId: chosen, all: every, columns: Object.entries(map).map(([fieldId, column]) => ({ fieldId, column })) }),
+    [chosen, every, map],
+  );
+  const take = (columns: readonly string[], wanted: string | null) => {
+    setMap(meet(graphic, columns));
+    setKey(wanted !== null && columns.includes(wanted) ? wanted : null);
+  };
+  const have = (next: ReadRows | null) => {
+    if (!next) return;
     setRead(next);
-    const known = mapOf(graphic);
-    const still = Object.fromEntries(Object.entries(known).filter(([, column]) => next.table.columns.includes(column)));
-    setMap({ ...matchColumns(graphic.fields, next.table.columns), ...still });
-    const key = graphic.sheet?.key ?? null;
-    setKeyColumn(key !== null && next.table.columns.includes(key) ? key : null);
+    take(next.columns, key);
   };
-  const fromFile = async (file: File, handle: FileSystemFileHandle | null) => {
-    try {
-      take({ name: file.name, table: await readSheet(file, file.name), handle, modified: file.lastModified });
-    } catch (error) {
-      say.caution(causeOf(error));
+  const bring = async () => {
+    const commands = (sheetId: string) => [
+      { type: 'sheet.set', args: { sheet: sheetId, key } },
+      { type: 'graphic.setSheet', args: { graphic: graphic.id, sheet: { ...link, sheetId } } },
+    ];
+    if (read) {
+      if ((await putRows(client, read, stored, commands)) === null) return;
+    } else if (stored) {
+      const done = client.dispatchAll(commands(stored.id));
+      if (!done.ok) return say.caution(done.error.message);
     }
-  };
-  const choose = async () => {
-    try {
-      const [handle] = (await picker()?.()) ?? [];
-      if (handle) await fromFile(await handle.getFile(), handle);
-    } catch {
-      // Nobody chose a file.
-    }
-  };
-  const paste = () => {
-    try {
-      take({ name: 'pasted table', table: readText(new TextEncoder().encode(pasted)), handle: null, modified: 0 });
-    } catch (error) {
-      say.caution(`The pasted table cannot be read. ${causeOf(error)}`);
-    }
-  };
-  const close = () => {
-    setRead(null);
-    setPasted('');
     onClose();
   };
-  const bring = () => {
-    if (!read) return;
-    const columns = Object.entries(map).map(([fieldId, column]) => ({ fieldId, column }));
-    const tied = client.dispatch({
-      type: 'graphic.setSheet',
-      args: { graphic: graphic.id, sheet: { fileName: read.name.slice(0, 256), key: keyColumn, columns } },
-    });
-    if (!tied.ok) return void say.caution(tied.error.message);
-    if (!takeRows(client, graphic.id, read.table).ok) return;
-    if (read.handle) watchSheet(client, graphic.id, read.handle, read.modified);
-    close();
+  const untie = () => {
+    client.dispatch({ type: 'graphic.setSheet', args: { graphic: graphic.id, sheet: null } });
+    onClose();
   };
   return (
-    <Dialog
-      open={open}
-      onClose={close}
-      extraWide
-      title={`Sheet for ${graphic.name}`}
-      about="Each row becomes an entry; read again, only what differs changes. CSV, TSV, JSON or XLSX, in any encoding."
-    >
-      <div className="flex flex-wrap items-start gap-2">
-        {picker() ? <Button onClick={() => void choose()}>Choose a file to follow…</Button> : null}
-        <FileButton label="Sheet file" accept=".csv,.tsv,.txt,.json,.xlsx" onFile={(file) => void fromFile(file, null)}>
+    <>
+      <div className="flex flex-wrap items-end gap-2">
+        <Choice
+          label="Sheet"
+          value={chosen}
+          all={[[NEW, 'a new one'], ...sheets.map((s) => [s.id, s.name] as const)]}
+          onChange={(id) => {
+            const next = sheets.find((s) => s.id === id);
+            setChosen(id);
+            setRead(null);
+            take(next?.columns ?? [], next?.key ?? null);
+          }}
+        />
+        {canFollow() ? <Button onClick={() => void chooseToFollow().then(have)}>Choose a file to follow…</Button> : null}
+        <FileButton label="Sheet file" accept=".csv,.tsv,.txt,.json,.xlsx" onFile={(file) => void rowsOfFile(file).then(have)}>
           Choose a file…
         </FileButton>
         <textarea
@@ -149,24 +152,25 @@ export function SheetDialog({ graphic, open, onClose }: { graphic: Graphic; open
           value={pasted}
           onChange={(e) => setPasted(e.target.value)}
         />
-        <Button unusable={pasted.trim() === '' ? 'Paste a table first.' : null} onClick={paste}>
+        <Button unusable={pasted.trim() === '' ? 'Paste a table first.' : null} onClick={() => have(rowsOfPaste(pasted))}>
           Read it
         </Button>
       </div>
-      {read && (
+      {sheet && sheet.columns.length > 0 && (
         <>
           <p className="text-sm text-muted">
-            {read.name}: {read.table.rows.length} rows, {read.table.columns.length} columns
-            {read.handle ? '; followed as it changes on the disk, as long as this page is open' : ''}
+            {sheet.name}: {sheet.rows.length} rows, {sheet.columns.length} columns
+            {read?.handle ? '; followed as it changes on the disk' : ''}
+            {read && stored ? `; they take the place of what is in ${stored.name}` : ''}
           </p>
-          <Begin table={read.table} />
+          <Begin columns={sheet.columns} rows={sheet.rows} />
           <div className="grid shrink-0 grid-cols-3 gap-2">
             {graphic.fields.map((field) => (
               <Choice
                 key={field.id}
-                label={`${field.name} (${field.default.kind})`}
+                label={`${field.name} (${field.formula === null ? field.default.kind : 'formula'})`}
                 value={map[field.id] ?? ''}
-                all={[['', 'not from the sheet'], ...read.table.columns.map((c) => [c, c] as const)]}
+                all={[['', field.formula === null ? 'not from the sheet' : 'by its formula'], ...sheet.columns.map((c) => [c, c] as const)]}
                 onChange={(column) => {
                   const rest = Object.entries(map).filter(([id]) => id !== field.id);
                   setMap(Object.fromEntries(column === '' ? rest : [...rest, [field.id, column]]));
@@ -175,32 +179,56 @@ export function SheetDialog({ graphic, open, onClose }: { graphic: Graphic; open
             ))}
             <Choice
               label="Rows are told apart by"
-              value={keyColumn ?? ''}
-              all={[['', 'their order'], ...read.table.columns.map((c) => [c, c] as const)]}
-              onChange={(column) => setKeyColumn(column === '' ? null : column)}
+              value={key ?? ''}
+              all={[['', 'their order'], ...sheet.columns.map((c) => [c, c] as const)]}
+              onChange={(column) => setKey(column === '' ? null : column)}
             />
           </div>
-          <Faults graphic={graphic} table={read.table} map={map} keyColumn={keyColumn} />
+          {sheet.rows.length > MOST_ENTRIES ? (
+            <p className="text-sm text-muted">
+              A graphic holds {MOST_ENTRIES} entries: of this sheet rows are picked one by one, under Sheets.
+            </p>
+          ) : (
+            <Check label="every row is an entry; otherwise rows are picked under Sheets" on={all} onChange={setAll} />
+          )}
+          <Faults graphic={graphic} sheet={sheet} link={link} />
         </>
       )}
       <div className="flex justify-end gap-2">
-        <Button onClick={close}>Leave it</Button>
+        {tied && (
+          <Button className="mr-auto" title="The entries stay as they are, and are filled in by hand again" onClick={untie}>
+            No sheet any more
+          </Button>
+        )}
+        <Button onClick={onClose}>Leave it</Button>
         <Button
           look="straw"
           unusable={
-            !read
-              ? 'Choose a file, or paste a table first.'
-              : read.table.rows.length > MOST_ENTRIES
-                ? `A graphic holds ${MOST_ENTRIES} entries at most; the sheet has ${read.table.rows.length} rows.`
-                : Object.keys(map).length === 0
-                  ? 'No column fills a field in yet.'
-                  : null
+            !sheet || sheet.columns.length === 0
+              ? 'Choose a sheet or a file, or paste a table first.'
+              : link.columns.length === 0
+                ? 'No column fills a field in yet.'
+                : null
           }
-          onClick={bring}
+          onClick={() => void bring()}
         >
           Take the rows
         </Button>
       </div>
+    </>
+  );
+}
+
+export function SheetDialog({ graphic, open, onClose }: { graphic: Graphic; open: boolean; onClose: () => void }) {
+  return (
+    <Dialog
+      open={open}
+      onClose={onClose}
+      extraWide
+      title={`Sheet for ${graphic.name}`}
+      about="Rows become entries, and go on with the sheet: only what differs changes. CSV, TSV, JSON or XLSX, in any encoding; addresses are under Sheets."
+    >
+      {open && <Form graphic={graphic} onClose={onClose} />}
     </Dialog>
   );
 }

@@ -16,7 +16,6 @@ import { Button } from '../parts/button';
 import { RoomGuard } from './room-guard';
 import { Bar } from './top-bar';
 import { ShowClientContext } from '../client/show-client';
-import { stopWatchingSheets } from '../graphics/sheet-rows';
 
 type Opening =
   | { state: 'opening' }
@@ -59,7 +58,6 @@ export function OpenShow({
       release = await becomeHost(showId, steal, () => {
         setOpening({ state: 'lost' });
         window.bivocaHost = undefined;
-        stopWatchingSheets();
         void host?.close();
       });
       if (gone) return release?.();
@@ -81,7 +79,6 @@ export function OpenShow({
       gone = true;
       window.removeEventListener('pagehide', leave);
       window.bivocaHost = undefined;
-      stopWatchingSheets();
       if (host) void host.close().finally(() => release?.());
       else release?.();
     };

@@ -8,11 +8,13 @@ import { GALLERY } from '#core/graphics/gallery/gallery';
 import { animationContent, animationGraphic } from '#core/graphics/animation/create';
 import { readLottie } from '#core/graphics/animation/lottie';
 import { GREEN_KEY } from '#core/layout/look';
+import { createLane } from '#core/picture/create';
 import { createReplay } from '#core/replay/document';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
 import { TEMPLATES } from '../graphics/templates';
 import { addDemoSound } from '../sound/demo-sound';
+import { addSheets, type HeatRows } from './demo-sheets';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
 export const DEMO_NAME = 'Skerry Point Kite Trials';
@@ -32,6 +34,8 @@ export interface DemoArt {
   swell: string;
   /** Animations, by their template. */
   templates: Record<string, string>;
+  /** Rows of the workbook of the heats. */
+  heats: HeatRows;
 }
 
 /** The size that the demo is made for; places below are drawn at 640×360. */
@@ -94,7 +98,10 @@ function addGraphics(show: Show, art: DemoArt): void {
     const graphic = animationGraphic(id, String(doc.nm), made, DEMO_RASTER);
     show.graphics.list.push(graphic);
   }
-  const [names, bugs, clock] = show.lanes;
+  addSheets(show, art.heats);
+  // The news stand under everything else.
+  show.lanes.unshift({ ...createLane('lane-4', 'News', 4), content: { kind: 'picture', id: 'news-line' }, follows: true });
+  const [, names, bugs, clock] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });
   if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'picture', id: 'bug' } });
   if (clock) Object.assign(clock, { name: 'Clock', content: { kind: 'picture', id: 'heat-clock' } });

@@ -68,11 +68,11 @@ it('fills entries in from a file: columns meet fields by name, or by hand, fault
   await said('crew.csv: 2 rows, 2 columns');
   await page.select('select[aria-label="Who that is (text)"]', 'Work');
   await page.select('select[aria-label="Rows are told apart by"]', 'NAME');
-  await said('row 3, Work: has 23 characters, and Who that is holds 12');
+  await said('row 2, Work: has 23 characters, and Who that is holds 12');
   await press(page, 'Take the rows');
   await until(async () => (await entries()).length === 5, 'two more entries');
   expect((await entries()).slice(3)).toEqual(['Åsa Höjd / Judge', 'Edda Quill']);
-  expect(await pick(page, (s) => s.desk.show.graphics.list.find((g) => g.id === 'name-card')?.sheet?.fileName)).toBe('crew.csv');
+  expect(await pick(page, (s) => s.desk.show.graphics.list.find((g) => g.id === 'name-card')?.sheet?.all)).toBe(true);
 });
 
 it('reads workbooks and pasted tables, and takes just what differs', async () => {
@@ -87,14 +87,15 @@ it('reads workbooks and pasted tables, and takes just what differs', async () =>
   );
   await said('crew.xlsx: 2 rows');
   await press(page, 'Take the rows');
-  await until(async () => (await entries()).length === 6, 'one more entry');
-  expect((await entries()).slice(3)).toEqual(['Åsa Höjd / Head judge', 'Edda Quill', 'Bo Lind / Pilot']);
+  // Edda is in no row any more.
+  await until(async () => (await entries())[4] === 'Bo Lind / Pilot', 'the new row');
+  expect((await entries()).slice(3)).toEqual(['Åsa Höjd / Head judge', 'Bo Lind / Pilot']);
   await press(page, 'crew.xlsx');
   await (await page.waitForSelector('textarea[aria-label="Pasted table"]'))?.type('NAME\tWork\nBo Lind\tCaptain');
   await press(page, 'Read it');
   await said('pasted table: 1 rows');
   await press(page, 'Take the rows');
-  await until(async () => (await entries())[5] === 'Bo Lind / Captain', 'the pasted row');
+  await until(async () => (await entries())[3] === 'Bo Lind / Captain', 'the pasted row');
 });
 
 it('follows a file that changes on the disk, on air too, and keeps what it had when the file is damaged', async () => {
@@ -167,5 +168,5 @@ it('marks an entry as done by a key, and sorts by a column', async () => {
     'the mark',
   );
   await press(page, 'Sort by Name');
-  await until(async () => (await entries())[0]?.startsWith('Åsa') || (await entries())[0]?.startsWith('Bo'), 'the order');
+  await until(async () => (await entries()).join() === (await entries()).sort((a, b) => a.localeCompare(b)).join(), 'the order');
 });

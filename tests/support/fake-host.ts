@@ -2,6 +2,7 @@
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { EMPTY_HISTORY } from '#core/desk/history';
+import { type DispatchResult } from '#engine/client/show-client';
 import { type LiveState } from '#engine/client/state';
 import { type Follower, type HostAccess } from '#engine/host/follower';
 import { MixerPort } from '#engine/host/mixer-port';
@@ -35,6 +36,7 @@ export class FakeHost implements HostAccess {
       renderer: null,
       working: { raster: { width: 64, height: 36 }, frameStep: 1 } as LiveState['working'],
       space: null,
+      sheets: {},
       soundAwake: true,
       remote: false,
       notices: [],
@@ -70,9 +72,10 @@ export class FakeHost implements HostAccess {
 
   readonly notify = (tone: string, text: string): void => void this.notices.push(`${tone}: ${text}`);
 
-  readonly command = (command: Command): void => {
+  readonly command = (command: Command): DispatchResult => {
     this.commands.push(command);
     this.run(command.type, command.args);
+    return { ok: true, result: {} };
   };
 
   /** Runs a command that must succeed, and tells the follower. */

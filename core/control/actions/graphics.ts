@@ -33,6 +33,12 @@ const onLane =
   ({ chosen }: Hands): Meaning =>
     chosen.graphicLane === null ? refuse('The show has no lane to work on.') : command(type, { lane: chosen.graphicLane, ...more });
 
+/** A command for the tickers of the graphic that is open. */
+const onTicker =
+  (type: string) =>
+  ({ chosen }: Hands): Meaning =>
+    chosen.graphic === null ? refuse('Open a graphic with a ticker first.') : command(type, { graphic: chosen.graphic });
+
 /** Adds to the number of the entry in the lane, or of the chosen one. */
 const count =
   (by: number) =>
@@ -68,6 +74,8 @@ export const GRAPHICS_ACTIONS: readonly Action[] = [
   room.act('graphics.after', 'The next graphic', 'Graphic +'),
   room.act('graphics.find', 'Find an entry', 'Find'),
   room.act('graphics.edit', 'Fill in the chosen entry', 'Fill in'),
+  room.act('graphics.sheets', 'Sheets', 'Sheets'),
+  room.act('graphics.urgent', 'Write an urgent item for the ticker', 'Urgent'),
   room.act('graphics.lane', 'Work on lane {number}', 'Lane {number}', { params: [number('number', 'Number of the lane', 1, 24)] }),
   fill.act('graphics.enter', 'Prepare the chosen entry; again, show it', 'Enter'),
   fill.act('graphics.add', 'New entry, or new graphic in Draw', 'New'),
@@ -86,6 +94,8 @@ export const GRAPHICS_ACTIONS: readonly Action[] = [
     const entry = findGraphic(desk.show, chosen.entry)?.entry;
     return entry ? command('entry.mark', { entry: entry.id, done: !entry.done }) : refuse('Choose an entry first.');
   }),
+  fill.press('graphics.pauseTicker', 'Stop the ticker of the graphic, or let it go on', 'Ticker', onTicker('ticker.pause')),
+  fill.press('graphics.clearTicker', 'Clear the ticker of the graphic', 'Clear ticker', onTicker('ticker.clear')),
   fill.press('graphics.entryUp', 'Move the entry up in its table', 'Entry up', moveEntry(-1), { repeats: true }),
   fill.press('graphics.entryDown', 'Move the entry down in its table', 'Entry down', moveEntry(1), { repeats: true }),
   fill.press('graphics.up', 'Number up by one', '+1', count(1), { repeats: true }),
@@ -93,7 +103,9 @@ export const GRAPHICS_ACTIONS: readonly Action[] = [
   fill.act('graphics.space', 'Show or hide the lane; in Draw, try the moves', 'Show/try'),
   draw.act('graphics.arrow', 'Choose the entry above or below; in Draw, nudge by {x}, {y}', '{x}, {y}', { params: STEP, repeats: true }),
   draw.act('graphics.element', 'Draw: {kind}', '{kind}', {
-    params: [word('kind', 'What is drawn', ['text', 'rectangle', 'ellipse', 'polygon', 'line', 'image', 'clock', 'window'])],
+    params: [
+      word('kind', 'What is drawn', ['text', 'rectangle', 'ellipse', 'polygon', 'line', 'image', 'clock', 'window', 'ticker', 'table']),
+    ],
   }),
   draw.act('graphics.nextElement', 'Choose the next element', 'Element +'),
   draw.act('graphics.elementBefore', 'Choose the element before', 'Element −'),

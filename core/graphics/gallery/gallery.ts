@@ -2,6 +2,7 @@
 import { type Graphic } from '../document';
 import { heatClock, results, schedule, score } from './contest';
 import { bug, comingUp, opening, sponsors } from './frame';
+import { newsLine, standingsTable } from './lines';
 import { nameCard, question, quote, twoNames } from './names';
 
 export interface GalleryPiece {
@@ -22,5 +23,7 @@ export const GALLERY: readonly GalleryPiece[] = [
   { id: 'question', about: 'a question from outside, in any script', make: question },
   { id: 'coming-up', about: 'a live picture of what comes', make: comingUp },
   { id: 'sponsors', about: 'three firms along the lower edge', make: sponsors },
+  { id: 'news-line', about: 'items that pass along the lower edge', make: newsLine },
+  { id: 'standings-table', about: 'rows of a sheet, sorted; they change places', make: standingsTable },
   { id: 'opening', about: 'an opening; also a stinger', make: opening },
 ];
