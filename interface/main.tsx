@@ -21,7 +21,6 @@ import { storeShow, sweep } from '#engine/storage/shows';
 import { type Raster } from '#core/show/raster';
 import { panelDriver } from '#standins/control/panel-driver';
 import { createCardDriver } from '#standins/sound/card-driver';
-import { lineOf } from '#core/sheets/row';
 import { readSheet } from '#engine/sheets/sheets';
 import heatsUrl from '#standins/data/heats.xlsx?url&no-inline';
 import { TEMPLATES } from '#standins/graphics/templates';
@@ -67,8 +66,7 @@ async function storeTemplates(): Promise<Record<string, string>> {
 /** The rows of the demo's workbook; none where it cannot be read. */
 async function heatRows(): Promise<{ columns: string[]; rows: string[] }> {
   try {
-    const { columns, rows } = await readSheet(await (await fetch(heatsUrl)).blob(), 'heats.xlsx');
-    return { columns, rows: rows.map(lineOf) };
+    return await readSheet(await (await fetch(heatsUrl)).blob(), 'heats.xlsx');
   } catch {
     return { columns: [], rows: [] };
   }

@@ -18,6 +18,7 @@ import {
   Matches,
   Max,
   Min,
+  ValidateBy,
   ValidateIf,
 } from 'class-validator';
 
@@ -176,13 +177,20 @@ const LIST_RULES = (max: number) => [
   IsNotIn([...LANGUAGE_NAMES], { each: true }),
 ];
 
+/** True for text of at most `most` characters; signs beyond the basic plane count as one, as `Length` counts them. */
+const isText = (value: unknown, most: number): boolean =>
+  typeof value === 'string' && (value.length <= most || (value.length <= 2 * most && [...value].length <= most));
+
 /** A list of texts of at most `length` characters each, at most `max` of them. */
 export const TextList = (max: number, length: number, about: string, options: Options = {}) =>
   field(`list of texts, at most ${max}`, about, options, [
     IsArray(),
     ArrayMaxSize(max),
-    IsString({ each: true }),
-    Length(0, length, { each: true }),
+    // In one go: there may be tens of thousands, again and again.
+    ValidateBy({
+      name: 'texts',
+      validator: { validate: (value: unknown) => Array.isArray(value) && value.every((v) => isText(v, length)) },
+    }),
   ]);
 
 /** A list of some of the named values. */

@@ -1,4 +1,5 @@
 /** Finding sheets, rows and columns for the commands that change them. */
+import { isDraft, original } from 'immer';
 import { CommandError } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { MOST_SHEET_CHARACTERS, type Sheet } from './document';
@@ -55,19 +56,23 @@ export function checkTable(columns: readonly string[], rows: readonly string[]):
 }
 
 /** Rows that may differ before the list of them is put in place as a whole. */
-const FEW = 2000;
+const FEW = 500;
+/** Rows of a sheet that is put in place as a whole whatever differs: looking for what has changed in a draft takes longer. */
+const MANY = 5000;
 
 /** Rows of a draft made those that are wanted: only what differs is touched, so that undo and panels have little to do. */
 export function putRows(sheet: Sheet, rows: readonly string[]): number {
   const before = sheet.rows;
+  // A draft of tens of thousands is slow to read: what it began with is compared.
+  const began = isDraft(sheet) ? (original(sheet) as Sheet).rows : before;
   const differing: number[] = [];
-  for (let i = 0; i < rows.length; i += 1) if (before[i] !== rows[i]) differing.push(i);
-  const changed = Math.max(differing.length, Math.abs(before.length - rows.length));
+  for (let i = 0; i < rows.length; i += 1) if (began[i] !== rows[i]) differing.push(i);
+  const changed = Math.max(differing.length, Math.abs(began.length - rows.length));
   if (changed === 0) return 0;
-  if (differing.length > FEW || before.length === 0) sheet.rows = [...rows];
+  if (differing.length > FEW || began.length === 0 || began.length > MANY) sheet.rows = [...rows];
   else {
     for (const i of differing) before[i] = rows[i] as string;
-    if (before.length > rows.length) before.length = rows.length;
+    if (began.length > rows.length) before.length = rows.length;
   }
   return changed;
 }

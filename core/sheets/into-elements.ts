@@ -2,15 +2,15 @@
 import { columnOf } from '../formula/columns';
 import { type Content, MOST_TICKER_ITEMS, type TableContent, type TableRow } from '../graphics/element';
 import { type Sheet } from './document';
-import { cellsOfRows, columnAt, rowKeys, rowsOfSheet } from './rows';
+import { cellOf } from './row';
+import { columnAt, rowKeys, rowsOfSheet } from './rows';
 
 const words = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
 
 /** Compares two rows by a column: numbers where both are some; what is empty stands last, whichever way. */
 function byColumn(sheet: Sheet, column: number, down: boolean): (a: number, b: number) => number {
-  const cells = cellsOfRows(sheet.rows);
   const { numbers } = columnOf(rowsOfSheet(sheet), column);
-  const cell = (row: number) => cells[row]?.[column]?.trim() ?? '';
+  const cell = (row: number) => cellOf(sheet.rows[row] ?? '', column).trim();
   return (a, b) => {
     const [x, y] = [numbers[a] ?? null, numbers[b] ?? null];
     const [p, q] = [cell(a), cell(b)];
@@ -42,14 +42,13 @@ export function tableRows(content: TableContent, sheet: Sheet): TableRow[] {
   const sort = content.sortBy === null ? -1 : columnAt(sheet.columns, content.sortBy);
   const compare = sort < 0 ? null : byColumn(sheet, sort, content.down);
   const { keys } = rowKeys(sheet);
-  const cells = cellsOfRows(sheet.rows);
   const columns = content.columns.map((c) => columnAt(sheet.columns, c.column));
   const rows = firstOf(content.count, sheet.rows.length, compare);
   let place = 0;
   return rows.map((row, i) => {
     const before = rows[i - 1];
     if (before === undefined || !compare || compare(before, row) !== 0) place = i + 1;
-    const shown = columns.map((c) => (cells[row]?.[c] ?? '').slice(0, MOST_SHOWN));
+    const shown = columns.map((c) => (c < 0 ? '' : cellOf(sheet.rows[row] ?? '', c)).slice(0, MOST_SHOWN));
     return { key: (keys[row] ?? '').slice(0, 200), cells: content.numbered ? [String(place), ...shown] : shown };
   });
 }
@@ -57,10 +56,11 @@ export function tableRows(content: TableContent, sheet: Sheet): TableRow[] {
 /** The items that a ticker takes from its sheet: cells of its column that are not empty. */
 export function tickerItems(column: string, sheet: Sheet): string[] {
   const at = columnAt(sheet.columns, column);
-  const cells = cellsOfRows(sheet.rows);
   const items: string[] = [];
-  for (let row = 0; at >= 0 && row < cells.length && items.length < MOST_TICKER_ITEMS; row += 1) {
-    const words = cells[row]?.[at]?.replaceAll('\n', ' ').trim() ?? '';
+  for (let row = 0; at >= 0 && row < sheet.rows.length && items.length < MOST_TICKER_ITEMS; row += 1) {
+    const words = cellOf(sheet.rows[row] ?? '', at)
+      .replaceAll('\n', ' ')
+      .trim();
     if (words !== '') items.push(words.slice(0, MOST_SHOWN));
   }
   return items;

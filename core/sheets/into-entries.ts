@@ -8,7 +8,8 @@ import { hashOf } from '../graphics/hash';
 import { valueOf, wordsOf } from '../graphics/values';
 import { type Sheet, type SheetImage } from './document';
 import { type SheetFault, valueOfCell } from './match';
-import { cellsOfRows, columnAt, rowKeys, rowsOfSheet } from './rows';
+import { cellsOf } from './row';
+import { columnAt, rowKeys, rowsOfSheet } from './rows';
 
 /** What a field is given: a value, null for its default, undefined where it stays as it is. */
 type Given = ReadonlyMap<string, Value | null>;
@@ -171,7 +172,7 @@ function givenReader(graphic: Graphic, link: SheetLink, sheet: Sheet): (row: num
     const line = rows[row] ?? '';
     let given = lines.get(line);
     if (!given) {
-      ({ given } = givenBy(meetings, images, cellsOfRows(rows)[row] ?? []));
+      ({ given } = givenBy(meetings, images, cellsOf(line)));
       lines.set(line, given);
     }
     return given;
@@ -230,7 +231,7 @@ export function sheetFaults(fields: readonly Field[], link: SheetLink, sheet: Sh
     why: `“${key}” stands there twice: rows are told apart by their order then`,
   }));
   for (let row = 0; row < sheet.rows.length && faults.length < most; row += 1)
-    faults.push(...givenBy(meetings, sheet.images, cellsOfRows(sheet.rows)[row] ?? []).faults.map((f) => ({ row: row + 1, ...f })));
+    faults.push(...givenBy(meetings, sheet.images, cellsOf(sheet.rows[row] ?? '')).faults.map((f) => ({ row: row + 1, ...f })));
   return faults.slice(0, most);
 }
 

@@ -1,7 +1,7 @@
 /** The rows of a stored sheet: their cells, what tells them apart, and which have the words of a search. */
 import { type Rows } from '../formula/world';
 import { type Sheet } from './document';
-import { cellsOf } from './row';
+import { cellOf, cellsOf } from './row';
 
 /** Cells by line: rows that stay the same while others change are taken apart once. */
 const cells = new WeakMap<readonly string[], readonly (readonly string[])[]>();
@@ -35,7 +35,7 @@ export function rowsOfSheet({ columns, rows }: Pick<Sheet, 'columns' | 'rows'>):
       places.set(name, at);
       return at;
     },
-    cell: (row, column) => cellsOfRows(rows)[row]?.[column] ?? '',
+    cell: (row, column) => cellOf(rows[row] ?? '', column),
   };
   if (Object.isFrozen(rows)) forFormulas.set(rows, { columns, rows: made });
   return made;
@@ -50,6 +50,14 @@ interface Keys {
 }
 const keysOf = new WeakMap<readonly string[], Keys>();
 
+/** The rows that keys were last found for, by their columns, which stay the same object while rows come and go. */
+const latest = new WeakMap<readonly string[], { rows: readonly string[]; keys: Keys }>();
+
+/** True when rows that have changed say the same in the key column as before: their keys are known then. */
+const sameKeys = (before: readonly string[], rows: readonly string[], at: number): boolean =>
+  before.length === rows.length &&
+  rows.every((line, i) => line === before[i] || at < 0 || cellOf(line, at).trim() === cellOf(before[i] ?? '', at).trim());
+
 /** Characters of a key. */
 const LONGEST_KEY = 150;
 
@@ -61,10 +69,18 @@ export function rowKeys({ rows, columns, key }: Pick<Sheet, 'rows' | 'columns' |
   const known = keysOf.get(rows);
   if (known?.key === key && known.columns === columns) return known;
   const at = key === null ? -1 : columnAt(columns, key);
+  const before = latest.get(columns);
+  if (before?.keys.key === key && sameKeys(before.rows, rows, at)) {
+    if (Object.isFrozen(rows)) {
+      keysOf.set(rows, before.keys);
+      latest.set(columns, { rows, keys: before.keys });
+    }
+    return before.keys;
+  }
   const used = new Map<string, number>();
   const doubles: { row: number; key: string }[] = [];
   const keys = rows.map((line, row) => {
-    const words = at < 0 ? '' : (cellsOf(line)[at] ?? '').trim().slice(0, LONGEST_KEY);
+    const words = at < 0 ? '' : cellOf(line, at).trim().slice(0, LONGEST_KEY);
     const wanted = words || `row ${row + 1}`;
     const times = (used.get(wanted) ?? 0) + 1;
     used.set(wanted, times);
@@ -72,7 +88,10 @@ export function rowKeys({ rows, columns, key }: Pick<Sheet, 'rows' | 'columns' |
     return times === 1 ? wanted : `${wanted} (${times})`;
   });
   const made = { key, columns, keys, doubles, places: new Map(keys.map((k, i) => [k, i])) };
-  if (Object.isFrozen(rows)) keysOf.set(rows, made);
+  if (Object.isFrozen(rows)) {
+    keysOf.set(rows, made);
+    latest.set(columns, { rows, keys: made });
+  }
   return made;
 }
 

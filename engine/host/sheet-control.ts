@@ -4,10 +4,9 @@ import { needsSeconds } from '#core/desk/keep-sheets';
 import { wholeSeconds } from '#core/graphics/clocks';
 import { causeOf } from '#core/schema/cause';
 import { type AddressSource, type Sheet } from '#core/sheets/document';
-import { lineOf } from '#core/sheets/row';
-import { type Table } from '#core/sheets/table';
 import { type SheetStatus } from '../client/state';
 import { askAddress, AddressTrouble } from '../sheets/addresses';
+import { type SheetRows } from '../sheets/messages';
 import { readSheet } from '../sheets/sheets';
 import { db } from '../storage/db';
 import { type Follower, type HostAccess } from './follower';
@@ -18,7 +17,7 @@ const LOOK_MS = 1000;
 /** What the outside gives; another one in tests. */
 export interface SheetOutside {
   ask: typeof askAddress;
-  read: (data: Blob, name: string) => Promise<Table>;
+  read: (data: Blob, name: string) => Promise<SheetRows>;
   handles: (showId: string) => Promise<{ sheetId: string; handle: FileSystemFileHandle }[]>;
   keepHandle: (showId: string, sheetId: string, handle: FileSystemFileHandle) => Promise<unknown>;
 }
@@ -180,12 +179,11 @@ export class SheetControl implements Follower {
       });
   }
 
-  private put(id: string, { columns, rows }: Table, stopped: () => boolean): void {
+  private put(id: string, { columns, rows }: SheetRows, stopped: () => boolean): void {
     const sheet = this.sheet(id);
     if (stopped() || !sheet || sheet.source.kind === 'typed') return;
-    const lines = rows.map(lineOf);
-    if (sameRows(sheet, columns, lines)) return;
-    const done = this.access.command({ type: 'sheet.refresh', args: { sheet: id, columns, rows: lines, at: Date.now() } });
+    if (sameRows(sheet, columns, rows)) return;
+    const done = this.access.command({ type: 'sheet.refresh', args: { sheet: id, columns, rows, at: Date.now() } });
     if (done && !done.ok) throw new Error(done.error.message);
   }
 

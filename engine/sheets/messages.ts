@@ -1,5 +1,10 @@
 /** What is asked of the sheet worker, and what it answers. */
-import { type Table } from '#core/sheets/table';
+
+/** A sheet as shows keep it: names of columns, and rows as lines (core/sheets/row.ts). */
+export interface SheetRows {
+  columns: string[];
+  rows: string[];
+}
 
 export interface SheetAsked {
   id: number;
@@ -7,4 +12,4 @@ export interface SheetAsked {
   name: string;
 }
 
-export type SheetAnswer = { id: number; table: Table; message: '' } | { id: number; table: null; message: string };
+export type SheetAnswer = { id: number; rows: SheetRows; message: '' } | { id: number; rows: null; message: string };

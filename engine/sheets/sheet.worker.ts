@@ -1,5 +1,6 @@
 /** The sheet worker: reads files of any size that is let in, without holding the page up. */
 import { causeOf } from '#core/schema/cause';
+import { lineOf } from '#core/sheets/row';
 import { MOST_SHEET_BYTES, readText, SheetError, type Table } from '#core/sheets/table';
 import { workerScope } from '../worker-scope';
 import { type SheetAnswer, type SheetAsked } from './messages';
@@ -16,7 +17,7 @@ async function read(file: Blob): Promise<Table> {
 workerScope.onmessage = ({ data: { id, file, name } }: MessageEvent<SheetAsked>) => {
   const say = (answer: SheetAnswer) => workerScope.postMessage(answer);
   read(file).then(
-    (table) => say({ id, table, message: '' }),
-    (error: unknown) => say({ id, table: null, message: `${name} cannot be read. ${causeOf(error)}` }),
+    ({ columns, rows }) => say({ id, rows: { columns, rows: rows.map(lineOf) }, message: '' }),
+    (error: unknown) => say({ id, rows: null, message: `${name} cannot be read. ${causeOf(error)}` }),
   );
 };

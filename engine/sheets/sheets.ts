@@ -1,13 +1,12 @@
 /** Sheets for the page: read by a worker, which is stopped when a file holds it up. */
-import { type Table } from '#core/sheets/table';
 import { AssetError } from '../storage/assets';
-import { type SheetAnswer, type SheetAsked } from './messages';
+import { type SheetAnswer, type SheetAsked, type SheetRows } from './messages';
 
 /** A file that takes longer is given up, milliseconds. */
 const PATIENCE_MS = 30_000;
 
 interface Waiting {
-  done: (table: Table) => void;
+  done: (rows: SheetRows) => void;
   failed: (error: Error) => void;
 }
 
@@ -28,16 +27,16 @@ function started(): Worker {
   worker.onmessage = ({ data }: MessageEvent<SheetAnswer>) => {
     const found = waiting.get(data.id);
     waiting.delete(data.id);
-    if (data.table) found?.done(data.table);
+    if (data.rows) found?.done(data.rows);
     else found?.failed(new AssetError(data.message));
   };
   worker.onerror = () => stop('The sheet was more than could be read. Nothing was changed.');
   return worker;
 }
 
-/** The table of a sheet: CSV, TSV, JSON or XLSX, by what stands in it. @throws AssetError with place, cause and remedy. */
-export function readSheet(file: Blob, name: string): Promise<Table> {
-  return new Promise<Table>((done, failed) => {
+/** The rows of a sheet: CSV, TSV, JSON or XLSX, by what stands in it. @throws AssetError with place, cause and remedy. */
+export function readSheet(file: Blob, name: string): Promise<SheetRows> {
+  return new Promise<SheetRows>((done, failed) => {
     next += 1;
     const id = next;
     waiting.set(id, { done, failed });

@@ -23,7 +23,7 @@ export interface ReadRows {
 export async function rowsOfFile(file: File, handle: FileSystemFileHandle | null = null): Promise<ReadRows | null> {
   try {
     const { columns, rows } = await readSheet(file, file.name);
-    return { name: file.name, source: { kind: 'file', fileName: file.name.slice(0, 256) }, columns, rows: rows.map(lineOf), handle };
+    return { name: file.name, source: { kind: 'file', fileName: file.name.slice(0, 256) }, columns, rows, handle };
   } catch (error) {
     say.caution(causeOf(error));
     return null;

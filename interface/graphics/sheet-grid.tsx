@@ -4,7 +4,8 @@ import { ListPlus, Plus, Trash2 } from 'lucide-react';
 import { useDeferredValue, useMemo, useRef } from 'react';
 import { type Graphic } from '#core/graphics/document';
 import { type Sheet } from '#core/sheets/document';
-import { cellsOfRows, foundRows, rowKeys } from '#core/sheets/rows';
+import { cellsOf } from '#core/sheets/row';
+import { foundRows, rowKeys } from '#core/sheets/rows';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { useDraft } from '../parts/use-draft';
@@ -83,7 +84,6 @@ export function SheetGrid({
   // Typing goes on while tens of thousands are looked through.
   const wanted = useDeferredValue(search);
   const found = useMemo(() => foundRows(sheet.rows, wanted), [sheet.rows, wanted]);
-  const cells = cellsOfRows(sheet.rows);
   const { keys } = rowKeys(sheet);
   const count = found?.length ?? sheet.rows.length;
   const rows = useVirtualizer({ count, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 8 });
@@ -135,7 +135,7 @@ export function SheetGrid({
       <div className="relative min-w-fit" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start }) => {
           const row = found ? (found[index] as number) : index;
-          const own = cells[row] ?? [];
+          const own = cellsOf(sheet.rows[row] ?? '');
           const key = keys[row] ?? '';
           return (
             <div
@@ -153,7 +153,7 @@ export function SheetGrid({
                   {typed ? <Cell sheet={sheet} row={row} column={c} text={own[i] ?? ''} /> : own[i]}
                 </span>
               ))}
-              <span role="cell" className="flex justify-end">
+              <span role="cell" aria-label={`What can be done with row ${row + 1}`} className="flex justify-end">
                 {graphic && (
                   <Button
                     look="quiet"

@@ -192,6 +192,7 @@ export function SheetsPanel() {
           <Plus size={15} /> Sheet
         </Button>
         <Button
+          aria-label="New sheet from an address"
           title="Rows from an address that is asked again and again"
           onClick={() => add({ name: 'Address', source: addressSource('/simulated/standings.json') })}
         >
@@ -199,7 +200,7 @@ export function SheetsPanel() {
         </Button>
         {canFollow() ? (
           <Button onClick={() => void chooseToFollow().then(async (read) => read && choose(await putRows(client, read, null)))}>
-            Follow a file…
+            Follow…
           </Button>
         ) : null}
         <FileButton
@@ -217,7 +218,7 @@ export function SheetsPanel() {
         </p>
       ) : (
         <>
-          <Head key={sheet.id} sheet={sheet} />
+          <Head key={`head ${sheet.id}`} sheet={sheet} />
           <div className="flex items-center gap-2 px-1.5 pb-1.5">
             <input
               type="search"
@@ -237,7 +238,7 @@ export function SheetsPanel() {
               {tied ? `A double click makes an entry of ${tied.name}` : graphic ? `${graphic.name} is not tied to this sheet` : ''}
             </span>
           </div>
-          <SheetGrid key={sheet.id} sheet={sheet} search={search} graphic={tied} onPick={pick} />
+          <SheetGrid key={`rows ${sheet.id}`} sheet={sheet} search={search} graphic={tied} onPick={pick} />
         </>
       )}
     </section>
