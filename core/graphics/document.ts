@@ -54,6 +54,9 @@ export const valueClass = byKind<FieldKind>({
   picture: PictureValue,
 });
 
+/** Kinds of fields that formulas can give. */
+export const FORMULA_KINDS: readonly FieldKind[] = ['text', 'number', 'colour', 'flag', 'choice'];
+
 export const TARGETS = [
   'content',
   'fill',

@@ -6,7 +6,17 @@ import { FormulaError } from '../formula/parse';
 import { MOST_FORMULA } from '../formula/document';
 import { type AnimationPart, type PartKind } from './animation/document';
 import { createField, emptyValue } from './create';
-import { type Field, type FieldKind, type Graphic, MOST_FIELDS, TARGETS, type TargetProperty, type Value, valueClass } from './document';
+import {
+  FORMULA_KINDS,
+  type Field,
+  type FieldKind,
+  type Graphic,
+  MOST_FIELDS,
+  TARGETS,
+  type TargetProperty,
+  type Value,
+  valueClass,
+} from './document';
 import { checkValue, elementOf, fieldOf, graphicOf } from './edit';
 import { type Element, MOST_TEXT } from './element';
 
@@ -20,9 +30,6 @@ export const FIELD_KINDS = [
   'clock',
   'picture',
 ] as const satisfies readonly FieldKind[];
-
-/** Kinds of fields that formulas can give. */
-export const FORMULA_KINDS: readonly FieldKind[] = ['text', 'number', 'colour', 'flag', 'choice'];
 
 class GraphicArg {
   @Ref('graphic', 'graphic') graphic!: string;

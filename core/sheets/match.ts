@@ -1,7 +1,6 @@
 /** How the columns of a sheet meet the fields of a graphic, and what its cells are as values. */
 import { type Field, type Value } from '../graphics/document';
 import { numberOfWords } from './numbers';
-import { type Table } from './table';
 
 /** Column by field; fields without one keep what they have. */
 export type ColumnMap = Readonly<Record<string, string>>;

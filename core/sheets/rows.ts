@@ -1,19 +1,7 @@
 /** The rows of a stored sheet: their cells, what tells them apart, and which have the words of a search. */
 import { type Rows } from '../formula/world';
 import { type Sheet } from './document';
-import { cellOf, cellsOf } from './row';
-
-/** Cells by line: rows that stay the same while others change are taken apart once. */
-const cells = new WeakMap<readonly string[], readonly (readonly string[])[]>();
-
-/** Cells of all rows. */
-export function cellsOfRows(rows: readonly string[]): readonly (readonly string[])[] {
-  const known = cells.get(rows);
-  if (known) return known;
-  const made = rows.map(cellsOf);
-  if (Object.isFrozen(rows)) cells.set(rows, made);
-  return made;
-}
+import { cellOf } from './row';
 
 /** Place of a column by its name, without regard to capitals; −1 where there is none. */
 export const columnAt = (columns: readonly string[], name: string): number => {

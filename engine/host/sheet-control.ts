@@ -100,7 +100,7 @@ export class SheetControl implements Follower {
   private end(id: string): void {
     this.followed.get(id)?.stop();
     this.followed.delete(id);
-    const { [id]: _gone, ...rest } = this.status;
+    const rest = Object.fromEntries(Object.entries(this.status).filter(([other]) => other !== id));
     this.status = rest;
     this.access.set({ sheets: rest });
   }

@@ -1,7 +1,6 @@
 /** Fields of a graphic: what an operator fills in, and which properties each gives. */
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
-import { type Field, type FieldKind, type Graphic, TARGETS, type TargetProperty } from '#core/graphics/document';
-import { FORMULA_KINDS } from '#core/graphics/field-commands';
+import { FORMULA_KINDS, type Field, type FieldKind, type Graphic, TARGETS, type TargetProperty } from '#core/graphics/document';
 import { type Element } from '#core/graphics/element';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
