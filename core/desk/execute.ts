@@ -29,7 +29,16 @@ export type Outcome =
 
 /** Several commands as one: `specs` and `results` are in their order. */
 export type OutcomeOfAll =
-  | { ok: true; desk: Desk; patches: Patch[]; inverse: Patch[]; specs: CommandSpec[]; results: Record<string, unknown>[] }
+  | {
+      ok: true;
+      desk: Desk;
+      patches: Patch[];
+      inverse: Patch[];
+      specs: CommandSpec[];
+      results: Record<string, unknown>[];
+      /** The commands themselves have changed the document; what follows from sheets and clocks does not count. */
+      edits: boolean;
+    }
   | { ok: false; error: Refusal };
 
 /** A refusal as it is told. */
@@ -82,6 +91,7 @@ export function executeAll(desk: Desk, commands: readonly Command[], context: Co
       results.push(result);
       index += 1;
     }
+    const edits = next.show !== desk.show;
     const [kept, forward, back] = keepAll(next, context.frame);
     if (kept !== next) {
       next = kept;
@@ -90,7 +100,7 @@ export function executeAll(desk: Desk, commands: readonly Command[], context: Co
     }
     guardWeight(desk.show, next.show);
     guardAngles(desk.show, next.show);
-    return { ok: true, desk: next, patches, inverse, specs, results };
+    return { ok: true, desk: next, patches, inverse, specs, results, edits };
   } catch (error) {
     if (!(error instanceof CommandError)) throw error;
     // A fault of the whole is nobody's in particular.
@@ -103,6 +113,6 @@ export function executeAll(desk: Desk, commands: readonly Command[], context: Co
 export function execute(desk: Desk, command: Command, context: CommandContext): Outcome {
   const outcome = executeAll(desk, [command], context);
   if (!outcome.ok) return outcome;
-  const { specs, results, ...rest } = outcome;
+  const { specs, results, edits: _, ...rest } = outcome;
   return { ...rest, spec: specs[0] as CommandSpec, result: results[0] ?? {} };
 }

@@ -67,6 +67,15 @@ describe('what a version brought', () => {
     expect(readShow(fixture(5).show).lanes.map((l) => l.number)).toEqual([1, 2, 3, 4]);
   });
 
+  it('makes a sheet without rows of what a graphic said of its own, and keeps its entries', () => {
+    const now = readShow(fixture(8).show);
+    const graphic = now.graphics.list.find((g) => g.id === 'results');
+    expect(now.sheets).toMatchObject([{ id: 'sheet-results', name: 'heats.csv', key: 'Bib', columns: ['Bib', 'Pilot'], rows: [] }]);
+    expect(graphic?.sheet).toEqual({ sheetId: 'sheet-results', all: false, columns: [{ fieldId: 'f-name', column: 'Pilot' }] });
+    expect(graphic?.entries).toMatchObject([{ id: 'row-1', rowKey: '12', done: true }]);
+    expect(graphic?.fields.map((f) => f.formula)).toEqual([null]);
+  });
+
   it('lets a preset of a layout that is gone stay', () => {
     const { show } = fixture(4);
     (show.presets as { layoutId: string }[]).forEach((p) => (p.layoutId = 'gone'));

@@ -58,7 +58,8 @@ export function perform(session: Session, commands: readonly Command[], context:
   const outcome = executeAll(desk, commands, context);
   if (!outcome.ok) return outcome;
   const { specs, patches, inverse, results } = outcome;
-  if (specs.every((s) => s.outside)) return { ok: true, session: { desk: outcome.desk, history }, patches, results };
+  // What comes from outside, and what follows from that alone, is no step of undo.
+  if (!outcome.edits || specs.every((s) => s.outside)) return { ok: true, session: { desk: outcome.desk, history }, patches, results };
   const mergeKey = sent.gesture === undefined ? mergeKeyOf(specs, commands) : `gesture ${sent.gesture}`;
   const next = remember(history, titleOf(specs), patches, inverse, mergeKey, sent.at, sent.gesture === undefined ? MERGE_MS : Infinity);
   return { ok: true, session: { desk: outcome.desk, history: next }, patches, results };

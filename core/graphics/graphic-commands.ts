@@ -6,6 +6,7 @@ import { check } from '../schema/check';
 import { AnyObject, ListOf, Nested, Ref, Text, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { Raster } from '../show/raster';
+import { paceOf } from './animation/create';
 import { createGraphic } from './create';
 import { Graphic, Guide, MOST_GRAPHICS } from './document';
 import { checkWindow, graphicOf } from './edit';
@@ -77,6 +78,8 @@ export const graphicCommands = [
       for (const { content } of graphic.elements) {
         if (content.kind === 'window') content.pictureId = known(content.pictureId);
         if (content.kind === 'clock') content.clockId = clock(content.clockId);
+        // It plays as fast as it was made, whatever the rate of the show that it comes from.
+        if (content.kind === 'animation') content.pace = paceOf(content.rate, show.rate);
         if ((content.kind === 'table' || content.kind === 'ticker') && !show.sheets.some((s) => s.id === content.sheetId))
           content.sheetId = null;
       }

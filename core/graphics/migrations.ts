@@ -196,7 +196,7 @@ export const graphicsMigrations: Migrations = {
     const graphics = objectOf(show.graphics);
     return {
       ...show,
-      graphics: { ...graphics, list: listOf(graphics.list).map(graphicOf9) },
+      graphics: { ...graphics, list: listOf(graphics.list).map((g) => graphicOf9(g, fpsOf9(show))) },
       sheets: listOf(graphics.list).flatMap((graphic): Raw[] => {
         if (!graphic.sheet) return [];
         const { fileName, key, columns } = objectOf(graphic.sheet);
@@ -219,12 +219,21 @@ export const graphicsMigrations: Migrations = {
   },
 };
 
+/** Frames a second of a show. */
+const fpsOf9 = (show: Raw): number => numberOf(objectOf(show.rate).num, 25) / numberOf(objectOf(show.rate).den, 1);
+
 /** Identity of the sheet that a graphic of version 8 had a link to. */
 const sheetId9 = (graphic: Raw): string => `sheet-${String(graphic.id)}`.slice(0, 64);
 
 /** A graphic of version 8: fields get no formula; what told of its sheet points at one that has none of its rows yet. */
-const graphicOf9 = (graphic: Raw): Raw => ({
+export const graphicOf9 = (graphic: Raw, fps: number): Raw => ({
   ...graphic,
+  elements: listOf(graphic.elements).map((e) => {
+    const content = objectOf(e.content);
+    if (content.kind !== 'animation') return e;
+    const holds = listOf(content.holds).map((h) => ({ ...h, seconds: null }));
+    return { ...e, content: { ...content, rate: Math.min(1000, Math.max(0.001, numberOf(content.pace, 1) * fps)), holds } };
+  }),
   fields: listOf(graphic.fields).map((f) => ({ ...f, formula: null })),
   sheet: graphic.sheet ? { sheetId: sheetId9(graphic), all: false, columns: listOf(objectOf(graphic.sheet).columns) } : null,
 });
@@ -279,8 +288,8 @@ export const graphicsAirMigrations: Migrations = {
       },
     };
   },
-  9: (air) => {
-    const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf9(objectOf(raw.graphic)) });
+  9: (air, show) => {
+    const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf9(objectOf(raw.graphic), fpsOf9(show)) });
     const shown = (raw: Raw): Raw => ({ ...filled(raw), before: raw.before ? filled(objectOf(raw.before)) : null });
     const copied = (picture: unknown): unknown => {
       const { kind, shown: copy } = objectOf(picture);

@@ -137,6 +137,18 @@ describe('a field with a formula', () => {
     expect(words(must(desk, 'formula.seconds', {}, 100 + 3 * 25))[1]).toBe('Bo Lind, 87');
   });
 
+  it('that reads a clock makes no step of undo of what changes nothing else', () => {
+    let desk = must(must(sampleDesk(), 'clock.add', { name: 'Heat' }), 'field.set', {
+      graphic: 'names',
+      field: 'role',
+      formula: 'clock("Heat")',
+    });
+    desk = must(desk, 'clock.start', { clock: desk.show.graphics.clocks[0]?.id }, 0);
+    const session: Session = { desk, history: EMPTY_HISTORY };
+    const done = perform(session, [{ type: 'picture.cut', args: { picture: 'b' } }], { frame: 50, newId: () => 'x' }, { at: 0 });
+    expect(done.ok && [words(done.session.desk)[0], done.session.history.past]).toEqual(['Ada Holm, 88', []]);
+  });
+
   it('sees just formulas before it: none can count itself up', () => {
     let desk = must(sampleDesk(), 'field.set', { graphic: 'names', field: 'role', formula: 'Role & "x"' });
     expect(words(desk)).toEqual(['Ada Holm, Pilot']);

@@ -13,7 +13,7 @@ import { LaneContent, MOST_LANES, Move } from './document';
 import { checkKey } from '../layout/edit';
 import { requirePicture } from './edit';
 import { remove } from '../desk/remove';
-import { laneOf, lowerLane, raiseLane } from './mixer';
+import { endHold, laneOf, lowerLane, raiseLane } from './mixer';
 import { preparedPicture } from './plan';
 
 class LaneArg {
@@ -96,6 +96,14 @@ export const laneCommands = [
     run: (desk, { lane }, { frame }) => {
       lowerLane(desk, lane, frame, laneOf(desk, lane).lane.out.frames);
     },
+  }),
+  defineCommand({
+    type: 'lane.holdOver',
+    title: 'End the hold of an animation',
+    about: 'Sent by the engine when the seconds of a hold point have gone by: the animation goes on to the next, or the lane leaves.',
+    args: LaneArg,
+    fromEngine: true,
+    run: (desk, { lane }, { frame }) => endHold(desk, lane, frame),
   }),
   defineCommand({
     type: 'lane.toggle',

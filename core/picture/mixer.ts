@@ -3,6 +3,7 @@ import { cuedPlayer, mediaSpan } from '../media/player';
 import { type Air, type Desk } from '../desk/air';
 import { inLength, outLength } from '../graphics/lengths';
 import { type Shown } from '../graphics/air';
+import { heldUntil, holdCount } from '../graphics/animation/timed';
 import { changedTo, settleShown } from '../graphics/showing';
 import { type AirLane, createAirLane, type LanePicture, laneFade, laneIsUp } from './air';
 import { fadeLevel, turnFade } from '../time/fade';
@@ -75,11 +76,18 @@ export function raiseLane(desk: Desk, id: string, frame: number, wanted: number)
 
 /** Lets a graphic go on to the next hold point of its animations, where there is one. */
 function goOn(shown: Shown, frame: number): void {
-  const holds = shown.graphic.elements.reduce(
-    (most, { content }) => (content.kind === 'animation' ? Math.max(most, content.holds.length) : most),
-    0,
-  );
-  if (shown.hold.index + 1 < holds) shown.hold = { index: shown.hold.index + 1, start: frame };
+  if (shown.hold.index + 1 < holdCount(shown)) shown.hold = { index: shown.hold.index + 1, start: frame };
+}
+
+/** The hold of the animation that a lane shows is over, as its seconds have gone by: it goes on, or goes. */
+export function endHold(desk: Desk, id: string, frame: number): void {
+  const { lane, state } = laneOf(desk, id);
+  if (state.picture?.kind !== 'graphic' || state.fade.to === 0) return;
+  const { shown } = state.picture;
+  const until = heldUntil(shown, desk.show.rate);
+  if (until === null || frame < until) return;
+  if (shown.hold.index + 1 < holdCount(shown)) goOn(shown, frame);
+  else lowerLane(desk, id, frame, lane.out.frames);
 }
 
 /** Fades a lane out over `frames`. */

@@ -1,9 +1,11 @@
 /** Commands for sheets: where their rows come from, and what stands in those that are typed. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
+import { type Desk } from '../desk/air';
 import { remove } from '../desk/remove';
 import { ListOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
 import { createSheet } from './create';
 import {
+  MOST_IMAGES,
   MOST_LINE,
   MOST_SHEET_COLUMNS,
   MOST_SHEET_ROWS,
@@ -58,7 +60,7 @@ class RenameArgs extends ColumnArgs {
   @Text(80, 'new name', { min: 1 }) name!: string;
 }
 class ImagesArgs extends SheetArg {
-  @ListOf(() => SheetImage, 2000, 'images by the names that cells call them') images!: SheetImage[];
+  @ListOf(() => SheetImage, MOST_IMAGES, 'images by the names that cells call them') images!: SheetImage[];
 }
 class AllowArgs extends SheetArg {
   @Text(300, 'host that the address may send on to, or that is in this network', { min: 1 }) host!: string;
@@ -103,6 +105,15 @@ function freeName(columns: readonly string[], wanted: string): string {
   let name = wanted;
   for (let n = 2; columns.some((c) => c.toLowerCase() === name.toLowerCase()); n += 1) name = `${wanted} ${n}`;
   return name;
+}
+
+/** Images by their names; those that were there get the new ones. */
+function addImages(desk: Desk, { sheet: id, images }: ImagesArgs): void {
+  const sheet = sheetOf(desk, id);
+  const names = new Set(images.map((i) => i.name));
+  const next = [...sheet.images.filter((i) => !names.has(i.name)), ...images];
+  if (next.length > MOST_IMAGES) throw new CommandError('too-many', `A sheet holds at most ${MOST_IMAGES} images.`, 'images');
+  sheet.images = next;
 }
 
 export const sheetCommands = [
@@ -255,13 +266,16 @@ export const sheetCommands = [
     about:
       'Images that its cells name: by the name of the file, with or without folders and ending, or by an address. A name that was there gets the new one.',
     args: ImagesArgs,
-    run: (desk, { sheet: id, images }) => {
-      const sheet = sheetOf(desk, id);
-      const names = new Set(images.map((i) => i.name));
-      const next = [...sheet.images.filter((i) => !names.has(i.name)), ...images];
-      if (next.length > 2000) throw new CommandError('too-many', 'A sheet holds at most 2000 images.', 'images');
-      sheet.images = next;
-    },
+    run: addImages,
+  }),
+  defineCommand({
+    type: 'sheet.keepImages',
+    title: 'Keep images of a sheet',
+    about: 'Sent by the engine when images have come from addresses that cells name. It is no step of undo.',
+    args: ImagesArgs,
+    fromEngine: true,
+    outside: true,
+    run: addImages,
   }),
   defineCommand({
     type: 'sheet.allow',

@@ -6,6 +6,8 @@ export const MOST_SHEET_ROWS = 50_000;
 export const MOST_SHEET_COLUMNS = 500;
 /** Characters of a row, all cells together. */
 export const MOST_LINE = 20_000;
+/** Images that the cells of a sheet name. */
+export const MOST_IMAGES = 2000;
 /** Characters of a sheet. */
 export const MOST_SHEET_CHARACTERS = 20e6;
 
@@ -42,7 +44,7 @@ export class Sheet {
   @TextList(MOST_SHEET_ROWS, MOST_LINE, 'rows: cells parted by tabs; in a cell \\t, \\n and \\\\ stand for a tab, a new line and \\')
   rows!: string[];
   @Text(80, 'column that tells rows apart; null for their order', { nullable: true }) key!: string | null;
-  @ListOf(() => SheetImage, 2000, 'images that its cells name') images!: SheetImage[];
+  @ListOf(() => SheetImage, MOST_IMAGES, 'images that its cells name') images!: SheetImage[];
   @Whole(0, 8_640_000_000_000, 'when its rows came, milliseconds since 1970 by this machine’s clock; null for typed ones', {
     nullable: true,
   })

@@ -1,7 +1,7 @@
 /** A graphic as a file: a zip of `graphic.json` and its images under `assets/`. The form is described in docs/formats.md. */
 import { BlobReader, BlobWriter, configure, type FileEntry, TextReader, ZipReader, ZipWriter } from '@zip.js/zip.js';
 import { Graphic } from '#core/graphics/document';
-import { graphicOf8 } from '#core/graphics/migrations';
+import { graphicOf8, graphicOf9 } from '#core/graphics/migrations';
 import { walkRefs } from '#core/desk/refs';
 import { isTooDeep } from '#core/schema/depth';
 import { type Raw } from '#core/schema/migration';
@@ -12,7 +12,7 @@ import { AssetError, openAsset, storeAsset, storeImage } from '../storage/assets
 configure({ useWebWorkers: false });
 
 /** Version of the form. */
-const VERSION = 2;
+const VERSION = 3;
 const MOST_FILES = 300;
 const DOCUMENT_LIMIT = 20e6;
 const IMAGE_LIMIT = 60e6;
@@ -63,7 +63,7 @@ export async function unpackGraphic(file: File): Promise<Record<string, unknown>
       const asset = new File([data], typeof fileName === 'string' ? fileName : id, { type: typeof type === 'string' ? type : '' });
       ids.set(id, await (type === 'application/json' ? storeAnimation(name, asset) : storeImage(asset)));
     }
-    return renamed(parsed.version < 2 ? graphicOf8(parsed.graphic as Raw) : parsed.graphic, ids);
+    return renamed(upToDate(parsed.graphic as Raw, parsed.version), ids);
   } finally {
     await zip.close();
   }
@@ -78,6 +78,15 @@ async function storeAnimation(name: string, file: File): Promise<string> {
     if (error instanceof AssetError) throw error;
     throw damaged(name, `its animation ${file.name} cannot be used: ${causeOf(error)}`);
   }
+}
+
+/** Frames a second of the show that an older file comes from, which it does not say: those of most. */
+const OLD_FPS = 25;
+
+/** A graphic of an older file as it is today. */
+function upToDate(graphic: Raw, version: number): Raw {
+  const now = version < 2 ? graphicOf8(graphic) : graphic;
+  return version < 3 ? graphicOf9(now, OLD_FPS) : now;
 }
 
 async function readDocument(name: string, entry: FileEntry | undefined): Promise<{ graphic: object; assets: unknown; version: number }> {

@@ -1,5 +1,6 @@
 /** Keeps the graphics worker running, and tells air the time of day for clocks that need it. */
 import { type Desk } from '#core/desk/air';
+import { heldUntil } from '#core/graphics/animation/timed';
 import { timeOfDay } from '#core/graphics/clocks';
 import { type Growing, type Sizes } from '#core/graphics/grow';
 import { wantedSizes } from '#core/graphics/growing';
@@ -68,7 +69,17 @@ export class GraphicsControl implements Follower {
     );
   }
 
+  /** Holds of animations that have lasted as long as they are to. */
+  private endHolds({ show, air }: Desk, frame: number): void {
+    for (const [lane, { picture, fade }] of Object.entries(air.lanes)) {
+      if (picture?.kind !== 'graphic' || fade.to === 0) continue;
+      const until = heldUntil(picture.shown, show.rate);
+      if (until !== null && frame + 1 >= until) this.access.command({ type: 'lane.holdOver', args: { lane } });
+    }
+  }
+
   tick({ show, air }: Desk, frame: number): void {
+    this.endHolds({ show, air }, frame);
     if (frame - this.looked < LOOK_EVERY) return;
     this.looked = frame;
     if (!show.graphics.clocks.some((c) => c.kind === 'day' || c.kind === 'until')) return;

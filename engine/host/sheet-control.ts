@@ -8,15 +8,16 @@ import { type SheetStatus } from '../client/state';
 import { askAddress, AddressTrouble } from '../sheets/addresses';
 import { type SheetRows } from '../sheets/messages';
 import { readSheet } from '../sheets/sheets';
+import { storeImage } from '../storage/assets';
 import { db } from '../storage/db';
 import { type Follower, type HostAccess } from './follower';
+import { type ImageOutside, SheetImages } from './sheet-images';
 
 /** How often a followed file is looked at, milliseconds. */
 const LOOK_MS = 1000;
 
 /** What the outside gives; another one in tests. */
-export interface SheetOutside {
-  ask: typeof askAddress;
+export interface SheetOutside extends ImageOutside {
   read: (data: Blob, name: string) => Promise<SheetRows>;
   handles: (showId: string) => Promise<{ sheetId: string; handle: FileSystemFileHandle }[]>;
   keepHandle: (showId: string, sheetId: string, handle: FileSystemFileHandle) => Promise<unknown>;
@@ -24,6 +25,7 @@ export interface SheetOutside {
 
 const OUTSIDE: SheetOutside = {
   ask: askAddress,
+  store: storeImage,
   read: readSheet,
   handles: (showId) => db.sheetFiles.where('showId').equals(showId).toArray(),
   keepHandle: (showId, sheetId, handle) => db.sheetFiles.put({ sheetId, showId, handle }),
@@ -47,12 +49,20 @@ export class SheetControl implements Follower {
   private status: Record<string, SheetStatus> = {};
   private seconds = '';
   private closed = false;
+  private readonly images: SheetImages;
+  /** Images that cannot be had: rows may be read all the same. */
+  private readonly missing = new Map<string, Pick<SheetStatus, 'trouble' | 'wants'>>();
 
   constructor(
     private readonly showId: string,
     private readonly access: HostAccess,
     private readonly outside: SheetOutside = OUTSIDE,
   ) {
+    this.images = new SheetImages(access, outside, (id, trouble, host) => {
+      const missing = { trouble, wants: host === null ? null : { kind: 'host' as const, host } };
+      this.missing.set(id, missing);
+      this.troubled(id, missing.trouble, missing.wants);
+    });
     void this.recall();
   }
 
@@ -72,11 +82,18 @@ export class SheetControl implements Follower {
     this.access.set({ sheets: this.status });
   }
 
+  /** It was read without a fault. */
+  private good(id: string): void {
+    this.say(id, { good: Date.now(), ...(this.missing.get(id) ?? { trouble: null, wants: null }) });
+  }
+
   private sheet(id: string): Sheet | undefined {
     return this.access.state().desk.show.sheets.find((s) => s.id === id);
   }
 
-  follow({ show }: Desk): void {
+  follow(desk: Desk): void {
+    const { show } = desk;
+    this.images.follow(desk);
     for (const sheet of show.sheets) {
       const known = this.followed.get(sheet.id);
       if (known?.source === sheet.source || sheet.source.kind === 'typed') continue;
@@ -94,6 +111,7 @@ export class SheetControl implements Follower {
 
   private begin(id: string, source: object, stop: () => void): void {
     this.followed.get(id)?.stop();
+    this.missing.delete(id);
     this.followed.set(id, { source, stop });
   }
 
@@ -122,7 +140,7 @@ export class SheetControl implements Follower {
         if (stopped) return;
         if (data) this.put(id, await this.outside.read(data, this.sheet(id)?.name ?? 'The address'), () => stopped);
         tag = next;
-        this.say(id, { good: Date.now(), trouble: null, wants: null });
+        this.good(id);
       } catch (error) {
         tag = '';
         const host = error instanceof AddressTrouble ? error.host : null;
@@ -152,7 +170,7 @@ export class SheetControl implements Follower {
         if (file.lastModified === modified) return;
         this.put(id, await this.outside.read(file, file.name), () => stopped);
         modified = file.lastModified;
-        this.say(id, { good: Date.now(), trouble: null, wants: null });
+        this.good(id);
       } catch (error) {
         if (!stopped) this.troubled(id, `${handle.name} cannot be read any more (${causeOf(error)}).`, null);
       } finally {
@@ -214,6 +232,7 @@ export class SheetControl implements Follower {
 
   close(): void {
     this.closed = true;
+    this.images.close();
     for (const { stop } of this.followed.values()) stop();
     this.followed.clear();
   }

@@ -15,6 +15,8 @@ export interface AddressAnswer {
   /** Null when nothing has changed since the tag. */
   data: Blob | null;
   tag: string;
+  /** Kind of data, as the address says it. */
+  kind: string;
 }
 
 /** An address that gave no data; `host` is one that may be allowed, where that is what is missing. */
@@ -55,8 +57,13 @@ export async function askAddress(wanted: AddressAsked): Promise<AddressAnswer> {
     key = null;
     response = await asked(wanted, wanted.timeoutMs);
   }
-  if (response.status === 304) return { data: null, tag: wanted.tag };
-  if (response.ok) return { data: await response.blob(), tag: response.headers.get('x-content-tag') ?? '' };
+  if (response.status === 304) return { data: null, tag: wanted.tag, kind: '' };
+  if (response.ok)
+    return {
+      data: await response.blob(),
+      tag: response.headers.get('x-content-tag') ?? '',
+      kind: response.headers.get('x-content-kind') ?? '',
+    };
   const { message, host } = (await response.json().catch(() => ({}))) as { message?: string; host?: string | null };
   throw new AddressTrouble(message ?? `The server answers ${response.status}.`, host ?? null);
 }

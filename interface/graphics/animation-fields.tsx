@@ -26,7 +26,9 @@ export function AnimationFields({
   const { first, last, holds, stills } = content;
   const hold = holds[0]?.frame ?? first;
   const setHold = (index: number, frame: number) =>
-    onChange({ holds: holds.map((h, i) => (i === index ? { frame } : h)).sort((a, b) => a.frame - b.frame) });
+    onChange({ holds: holds.map((h, i) => (i === index ? { ...h, frame } : h)).sort((a, b) => a.frame - b.frame) });
+  const setSeconds = (index: number, seconds: number) =>
+    onChange({ holds: holds.map((h, i) => (i === index ? { ...h, seconds: seconds === 0 ? null : seconds } : h)) });
   const strip = useMemo(() => {
     const seen = new Set<number>();
     const spread = Array.from({ length: PICTURES }, (_, i) => Math.round(first + ((i + 0.5) / PICTURES) * (last - first)));
@@ -34,7 +36,7 @@ export function AnimationFields({
       .sort((a, b) => a - b)
       .filter((frame) => !seen.has(frame) && seen.add(frame))
       .map((frame) => {
-        const shown: Element = { ...element, content: { ...content, holds: [{ frame }] } };
+        const shown: Element = { ...element, content: { ...content, holds: [{ frame, seconds: null }] } };
         return { frame, filled: { graphic: { ...graphic, elements: [shown] }, values: NO_VALUES } };
       });
   }, [graphic, element, content, first, last, stills, hold]);
@@ -45,7 +47,7 @@ export function AnimationFields({
         <Button
           aria-label="Add a hold point"
           unusable={holds.length >= 20 ? 'An animation waits at 20 places at most.' : null}
-          onClick={() => onChange({ holds: [...holds, { frame: Math.min(last - 1, (holds.at(-1)?.frame ?? first) + 1) }] })}
+          onClick={() => onChange({ holds: [...holds, { frame: Math.min(last - 1, (holds.at(-1)?.frame ?? first) + 1), seconds: null }] })}
         >
           Hold point
         </Button>
@@ -71,7 +73,7 @@ export function AnimationFields({
         ))}
       </div>
       <Numbers>
-        {holds.map((h, i) => (
+        {holds.flatMap((h, i) => [
           <Num
             key={i}
             label={holds.length > 1 ? `Waits at (${i + 1})` : 'Waits at'}
@@ -81,8 +83,18 @@ export function AnimationFields({
             max={last}
             value={h.frame}
             onCommit={(frame) => setHold(i, frame)}
-          />
-        ))}
+          />,
+          <Num
+            key={`${i} s`}
+            label={i < holds.length - 1 ? 'Goes on after (0: when sent)' : 'Goes after (0: when sent)'}
+            unit="s"
+            digits={1}
+            min={0}
+            max={86_400}
+            value={h.seconds ?? 0}
+            onCommit={(seconds) => setSeconds(i, seconds)}
+          />,
+        ])}
       </Numbers>
       {holds.length > 1 && <Button onClick={() => onChange({ holds: holds.slice(0, -1) })}>Remove the last hold point</Button>}
     </Part>

@@ -1,5 +1,8 @@
 /** Graphics to and from files. */
 import { type Graphic } from '#core/graphics/document';
+import { asLottie } from '#core/graphics/animation/leave';
+import { NO_VALUES } from '#core/graphics/find';
+import { type Rate } from '#core/time/rate';
 import { causeOf } from '#core/schema/cause';
 import { type ShowClient } from '#engine/client/show-client';
 import { readAnimationFile } from '#engine/graphics/animation-file';
@@ -15,6 +18,13 @@ export async function sendGraphic(graphic: Graphic): Promise<void> {
   } catch (error) {
     say.caution(`${graphic.name} cannot be saved: ${causeOf(error)}`);
   }
+}
+
+/** Gives the person the graphic as a Lottie document, as it is drawn. */
+export function sendLottie(graphic: Graphic, rate: Rate): void {
+  const { document } = asLottie({ graphic, values: NO_VALUES }, rate);
+  const file = new Blob([JSON.stringify(document)], { type: 'application/json' });
+  saveFile(file, `${graphic.name.replaceAll(/[^\p{L}\p{N} -]/gu, '')}.json`);
 }
 
 const isAnimation = (file: File): boolean => /\.(json|lottie)$/i.test(file.name);

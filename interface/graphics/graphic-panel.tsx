@@ -7,6 +7,7 @@ import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Check, Line, Num, Numbers, Part } from './fields';
 import { FieldList } from './fields-panel';
+import { LeavePart } from './leave-part';
 import { MoveFields } from './moves-panel';
 
 /** What all graphics of the show share: finishes kept by name, fonts of its own. */
@@ -145,6 +146,7 @@ export function GraphicPanel({ graphic }: { graphic: Graphic }) {
           </div>
         ))}
       </Part>
+      <LeavePart graphic={graphic} />
       <Shared />
     </>
   );

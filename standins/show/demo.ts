@@ -99,9 +99,8 @@ function addGraphics(show: Show, art: DemoArt): void {
     show.graphics.list.push(graphic);
   }
   addSheets(show, art.heats);
-  // The news stand under everything else.
-  show.lanes.unshift({ ...createLane('lane-4', 'News', 4), content: { kind: 'picture', id: 'news-line' }, follows: true });
-  const [, names, bugs, clock] = show.lanes;
+  show.lanes.push({ ...createLane('lane-4', 'News', 4), content: { kind: 'picture', id: 'news-line' }, follows: true });
+  const [names, bugs, clock] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });
   if (bugs) Object.assign(bugs, { name: 'Bug', content: { kind: 'picture', id: 'bug' } });
   if (clock) Object.assign(clock, { name: 'Clock', content: { kind: 'picture', id: 'heat-clock' } });

@@ -9,6 +9,7 @@ import { type PictureFigures } from '../harness/picture-bench';
 import { benchGraphics, graphicsLines } from './graphics-bench';
 import { benchGround } from './ground-bench';
 import { benchBusyPage, benchEverything } from './load-bench';
+import { benchLive, liveLines } from './live-bench';
 import { benchReplay, replayLines } from './replay-bench';
 import { benchDesk, benchGraph, benchSoundRun, soundLines } from './sound-bench';
 import { benchSize } from './size-bench';
@@ -231,6 +232,13 @@ async function main(): Promise<void> {
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
     await send(page, 'replay.stop');
+  }
+  if (wanted('live')) {
+    const found = await benchLive(page, Number(values.minutes));
+    results.live = found;
+    lines.push(...liveLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
   if (wanted('graphics')) {
     const harness = await openHarness(browser);

@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createGraphicsAir } from '../air';
+import { type Desk } from '../../desk/air';
 import { type Value } from '../document';
 import { graphicItems } from '../items';
 import { inLength, outLength } from '../lengths';
@@ -9,11 +10,13 @@ import { showProblems } from '../../desk/validate';
 import { planFrame } from '../../picture/plan';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { animationContent, animationGraphic } from './create';
+import { type AnimationContent } from './document';
 import { type Lottie, LottieError, type Raw, readLottie } from './lottie';
 import { changingFrame, comesFrames, frameAt, goesFrames } from './motion';
 import { filledLottie, layerGroups, layerUnits, partsOf } from './parts';
 import { problemsOf } from './problems';
 import { holdsOf, settledFrame, stillsOf } from './stills';
+import { heldUntil } from './timed';
 
 const still = (k: unknown) => ({ a: 0, k });
 const transform = (change: Raw = {}): Raw => ({
@@ -256,6 +259,40 @@ describe('on its way', () => {
     expect([frame(201), frame(210), frame(300)]).toEqual([60, 69, 80]);
     desk = must(desk, 'lane.show', { lane: 'lane-1' }, 300);
     expect(frame(400)).toBe(80);
+  });
+
+  it('goes on after the seconds of a hold, and leaves after those of the last', () => {
+    const twice = doc([shape('S', { ks: transform({ p: keys([0, [0, 0]], [20, [10, 0]], [60, [10, 0]], [80, [20, 0]]) }) })], {
+      markers: [
+        { cm: 'hold', tm: 20 },
+        { cm: 'hold', tm: 80 },
+      ],
+    });
+    const made = animationContent(twice, { assetId: 'file', fileName: 'two.json', rate: { num: 25, den: 1 }, problems: 0 });
+    made.content.holds = made.content.holds.map((h) => ({ ...h, seconds: 2 }));
+    const brought = animationGraphic('two', 'Two', made, { width: 640, height: 360 });
+    // Made for 25 frames a second, it comes from a show of 50.
+    (brought.elements[0]?.content as AnimationContent).pace = 0.5;
+    let desk = must(sampleDesk(), 'graphic.bring', { graphic: brought as unknown as Raw });
+    const graphic = desk.show.graphics.list.at(-1);
+    expect(graphic?.elements[0]?.content).toMatchObject({ pace: 1, rate: 25 });
+    desk = must(
+      must(desk, 'lane.set', { lane: 'lane-1', holdSeconds: null }),
+      'lane.showPicture',
+      { lane: 'lane-1', picture: graphic?.id },
+      100,
+    );
+    const until = (now: Desk) => {
+      const picture = now.air.lanes['lane-1']?.picture;
+      return picture?.kind === 'graphic' ? heldUntil(picture.shown, now.show.rate) : null;
+    };
+    // 20 frames to the first, two seconds there; 21 to the second from the last frame of what stands still, two seconds there.
+    expect(until(desk)).toBe(170);
+    expect(must(desk, 'lane.holdOver', { lane: 'lane-1' }, 169)).toBe(desk);
+    desk = must(desk, 'lane.holdOver', { lane: 'lane-1' }, 170);
+    expect(until(desk)).toBe(241);
+    desk = must(desk, 'lane.holdOver', { lane: 'lane-1' }, 241);
+    expect(desk.air.lanes['lane-1']?.fade.to).toBe(0);
   });
 
   it('lets changed layers go and come by their own animation while the others stand', () => {

@@ -18,6 +18,9 @@ function valueOfPart({ kind, was }: FoundPart): Value {
   return kind === 'flag' ? { kind: 'flag', on: true } : { kind: 'text', text: was };
 }
 
+/** Frames of an animation of `fps` in a frame of a show. */
+export const paceOf = (fps: number, { num, den }: Rate): number => Math.min(1000, Math.max(0.001, (fps * den) / num));
+
 /** The content of an animation for a show of `rate`, with why it waits where it does. */
 export function animationContent(
   doc: Lottie,
@@ -32,10 +35,11 @@ export function animationContent(
     fileName: fileName.slice(0, 256),
     first: doc.ip,
     last: doc.op,
-    pace: Math.min(1000, Math.max(0.001, (doc.fr * rate.den) / rate.num)),
+    pace: paceOf(doc.fr, rate),
+    rate: doc.fr,
     width: doc.w,
     height: doc.h,
-    holds: holds.frames.map((frame) => ({ frame })),
+    holds: holds.frames.map((frame) => ({ frame, seconds: null })),
     stills,
     parts: parts.map(({ id, name, kind, path, layers }) => ({ id, name, kind, path, layers: layers.slice(0, 400) })),
     units: layerUnits(doc).map((layers) => ({ layers })),

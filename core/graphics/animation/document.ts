@@ -20,6 +20,7 @@ export class StillStretch {
 }
 export class HoldPoint {
   @Num(-1e6, 1e6, 'frame at which it waits') frame!: number;
+  @Num(0, 86_400, 'goes on by itself after so many seconds; null waits until it is sent on', { nullable: true }) seconds!: number | null;
 }
 export class LayerUnit {
   @Wholes(5000, 0, 5000, 'layers that are drawn together') layers!: number[];
@@ -37,6 +38,7 @@ export class AnimationContent {
   @Num(-1e6, 1e6, 'first frame') first!: number;
   @Num(-1e6, 1e6, 'frame at which it is over') last!: number;
   @Num(0.001, 1000, 'frames of the animation in a frame of the show') pace!: number;
+  @Num(0.001, 1000, 'frames a second that it was made for') rate!: number;
   @Num(1, 20_000, 'width that it was made for, pixels') width!: number;
   @Num(1, 20_000, 'height that it was made for, pixels') height!: number;
   @ListOf(() => HoldPoint, 20, 'where it waits, in order; at least one') holds!: HoldPoint[];

@@ -15,6 +15,9 @@ const beginning = (a: Timing): number => Math.min(leaving(a, a.first), holdFrame
 
 /** Frames of the show until it waits. */
 export const comesFrames = (a: Timing): number => Math.max(0, Math.ceil((holdFrame(a) - beginning(a)) / a.pace - 1e-6));
+/** Frames of the show until it waits at a hold point: from when it came to the first, from when it was sent on to the others. */
+export const goesOnFrames = (a: Timing, index: number): number =>
+  index === 0 ? comesFrames(a) : Math.max(0, Math.ceil((holdFrame(a, index) - leaving(a, holdFrame(a, index - 1))) / a.pace - 1e-6));
 /** Frames of the show from where it waits, after all that stands still there, to its end. */
 export const goesFrames = (a: Timing): number => Math.max(0, Math.ceil((a.last - leaving(a, holdFrame(a, Infinity))) / a.pace - 1e-6));
 
