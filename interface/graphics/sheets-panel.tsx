@@ -198,11 +198,6 @@ export function SheetsPanel() {
         >
           <Globe size={15} /> Address
         </Button>
-        {canFollow() ? (
-          <Button onClick={() => void chooseToFollow().then(async (read) => read && choose(await putRows(client, read, null)))}>
-            Follow…
-          </Button>
-        ) : null}
         <FileButton
           label="New sheet from a file"
           accept=".csv,.tsv,.txt,.json,.xlsx"
