@@ -1,7 +1,7 @@
 /** The rows of a sheet: searched, filled in where they are typed here, picked as entries. Of tens of thousands just those that are seen are drawn. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ListPlus, Plus, Trash2 } from 'lucide-react';
-import { useDeferredValue, useMemo, useRef } from 'react';
+import { type CSSProperties, memo, useCallback, useDeferredValue, useEffect, useMemo, useRef } from 'react';
 import { type Graphic } from '#core/graphics/document';
 import { type Sheet } from '#core/sheets/document';
 import { cellsOf } from '#core/sheets/row';
@@ -67,6 +67,75 @@ function ColumnName({ sheet, column }: { sheet: Sheet; column: string }) {
   );
 }
 
+interface RowProps {
+  sheet: Sheet;
+  /** From 0. */
+  row: number;
+  line: string;
+  rowKey: string;
+  columns: readonly string[];
+  grid: CSSProperties;
+  top: number;
+  graphic: Pick<Graphic, 'id' | 'name'> | null;
+  hasEntry: boolean;
+  onPick: (key: string) => void;
+}
+
+/** One row: drawn again only when something of its own has changed, as others come by while one scrolls. */
+const Row = memo(
+  function Row({ sheet, row, line, rowKey, columns, grid, top, graphic, hasEntry, onPick }: RowProps) {
+    const send = useSend();
+    const typed = sheet.source.kind === 'typed';
+    const cells = cellsOf(line);
+    return (
+      <div
+        role="row"
+        className="absolute inset-x-0 grid items-center border-b border-line/40 px-1 hover:bg-panel"
+        style={{ ...grid, top, height: ROW, contain: 'strict' }}
+        onDoubleClick={() => graphic && onPick(rowKey)}
+      >
+        <span role="cell" className="figures pr-2 text-right text-xs text-muted">
+          {row + 1}
+        </span>
+        {columns.map((c, i) => (
+          <span role="cell" key={c} className="min-w-0 truncate px-1 text-sm">
+            {typed ? <Cell sheet={sheet} row={row} column={c} text={cells[i] ?? ''} /> : cells[i]}
+          </span>
+        ))}
+        <span role="cell" aria-label={`What can be done with row ${row + 1}`} className="flex justify-end">
+          {graphic && (
+            <Button
+              look="quiet"
+              className={`px-1! ${hasEntry ? 'text-straw!' : ''}`}
+              aria-label={`Row ${row + 1} as an entry of ${graphic.name}`}
+              title={hasEntry ? `Go to its entry of ${graphic.name}` : `Make an entry of ${graphic.name}`}
+              onClick={() => onPick(rowKey)}
+            >
+              <ListPlus size={14} />
+            </Button>
+          )}
+          {typed && (
+            <Button
+              look="quiet"
+              className="px-1!"
+              aria-label={`Remove row ${row + 1}`}
+              onClick={() => send('sheet.removeRow', { sheet: sheet.id, row: row + 1 })}
+            >
+              <Trash2 size={13} />
+            </Button>
+          )}
+        </span>
+      </div>
+    );
+  },
+  (a, b) =>
+    a.sheet.id === b.sheet.id &&
+    a.sheet.source === b.sheet.source &&
+    (['row', 'line', 'rowKey', 'columns', 'grid', 'top', 'hasEntry', 'onPick'] as const).every((key) => a[key] === b[key]) &&
+    a.graphic?.id === b.graphic?.id &&
+    a.graphic?.name === b.graphic?.name,
+);
+
 export function SheetGrid({
   sheet,
   search,
@@ -88,9 +157,22 @@ export function SheetGrid({
   const count = found?.length ?? sheet.rows.length;
   const rows = useVirtualizer({ count, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 8 });
   const typed = sheet.source.kind === 'typed';
-  const columns = sheet.columns.slice(0, MOST_COLUMNS);
+  const columns = useMemo(() => sheet.columns.slice(0, MOST_COLUMNS), [sheet.columns]);
   const entries = useMemo(() => new Set(graphic?.entries.flatMap((e) => e.rowKey ?? [])), [graphic?.entries]);
-  const grid = { gridTemplateColumns: `4.5rem repeat(${columns.length}, minmax(7rem, 1fr)) 3.5rem` };
+  // Widths that do not depend on what stands in the rows: nothing has to be measured while one scrolls.
+  const grid = useMemo(
+    () => ({
+      gridTemplateColumns: `4.5rem repeat(${columns.length}, minmax(0, 1fr)) 3.5rem`,
+      minWidth: `${8 + 7 * columns.length}rem`,
+    }),
+    [columns.length],
+  );
+  // The same function for every drawing, so that rows need not be drawn again for it.
+  const pick = useRef(onPick);
+  useEffect(() => {
+    pick.current = onPick;
+  });
+  const picked = useCallback((key: string) => pick.current(key), []);
   return (
     <div
       ref={box}
@@ -99,11 +181,7 @@ export function SheetGrid({
       aria-rowcount={count}
       className="min-h-0 flex-1 overflow-auto border-y border-line"
     >
-      <div
-        role="row"
-        className="sticky top-0 z-10 grid min-w-fit items-center border-b border-line bg-panel px-1 text-xs text-muted"
-        style={grid}
-      >
+      <div role="row" className="sticky top-0 z-10 grid items-center border-b border-line bg-panel px-1 text-xs text-muted" style={grid}>
         <span role="columnheader" className="pr-2 text-right">
           Row
         </span>
@@ -132,51 +210,24 @@ export function SheetGrid({
           {sheet.rows.length > 0 ? 'No row has these words.' : typed ? 'No rows yet. Add one below.' : 'No rows have come yet.'}
         </p>
       )}
-      <div className="relative min-w-fit" style={{ height: rows.getTotalSize() }}>
+      <div className="relative" style={{ height: rows.getTotalSize(), minWidth: grid.minWidth }}>
         {rows.getVirtualItems().map(({ index, start }) => {
           const row = found ? (found[index] as number) : index;
-          const own = cellsOf(sheet.rows[row] ?? '');
           const key = keys[row] ?? '';
           return (
-            <div
+            <Row
               key={row}
-              role="row"
-              className="absolute inset-x-0 grid items-center border-b border-line/40 px-1 hover:bg-panel"
-              style={{ ...grid, top: start, height: ROW }}
-              onDoubleClick={() => graphic && onPick(key)}
-            >
-              <span role="cell" className="figures pr-2 text-right text-xs text-muted">
-                {row + 1}
-              </span>
-              {columns.map((c, i) => (
-                <span role="cell" key={c} className="min-w-0 truncate px-1 text-sm">
-                  {typed ? <Cell sheet={sheet} row={row} column={c} text={own[i] ?? ''} /> : own[i]}
-                </span>
-              ))}
-              <span role="cell" aria-label={`What can be done with row ${row + 1}`} className="flex justify-end">
-                {graphic && (
-                  <Button
-                    look="quiet"
-                    className={`px-1! ${entries.has(key) ? 'text-straw!' : ''}`}
-                    aria-label={`Row ${row + 1} as an entry of ${graphic.name}`}
-                    title={entries.has(key) ? `Go to its entry of ${graphic.name}` : `Make an entry of ${graphic.name}`}
-                    onClick={() => onPick(key)}
-                  >
-                    <ListPlus size={14} />
-                  </Button>
-                )}
-                {typed && (
-                  <Button
-                    look="quiet"
-                    className="px-1!"
-                    aria-label={`Remove row ${row + 1}`}
-                    onClick={() => send('sheet.removeRow', { sheet: sheet.id, row: row + 1 })}
-                  >
-                    <Trash2 size={13} />
-                  </Button>
-                )}
-              </span>
-            </div>
+              sheet={sheet}
+              row={row}
+              line={sheet.rows[row] ?? ''}
+              rowKey={key}
+              columns={columns}
+              grid={grid}
+              top={start}
+              graphic={graphic}
+              hasEntry={entries.has(key)}
+              onPick={picked}
+            />
           );
         })}
       </div>

@@ -66,21 +66,17 @@ async function sheet(page: Page): Promise<Omit<LiveFigures, 'run'>> {
   }
   await page.keyboard.press('Escape');
   await page.waitForSelector(`[role=table][aria-rowcount="${ROWS}"]`);
-  const scrolls = await page.evaluate(
-    () =>
-      new Promise<number>((resolve) => {
-        const box = document.querySelector<HTMLElement>('[role=table][aria-rowcount]');
-        const begun = performance.now();
-        let frames = 0;
-        const step = () => {
-          if (box) box.scrollTop += 240;
-          frames += 1;
-          if (performance.now() - begun < 3000) requestAnimationFrame(step);
-          else resolve((frames * 1000) / (performance.now() - begun));
-        };
-        requestAnimationFrame(step);
-      }),
-  );
+  const scrolls = await page.evaluate(async () => {
+    const box = document.querySelector<HTMLElement>('[role=table][aria-rowcount]');
+    const begun = performance.now();
+    let frames = 0;
+    while (performance.now() - begun < 3000) {
+      await new Promise((r) => requestAnimationFrame(r));
+      if (box) box.scrollTop += 240;
+      frames += 1;
+    }
+    return (frames * 1000) / (performance.now() - begun);
+  });
   const id = await pick(page, (s) => s.desk.show.sheets.at(-1)?.id ?? '');
   await send(page, 'sheet.set', { sheet: id, key: 'Bib' });
   const name = await pick(page, (s) => s.desk.show.graphics.list.find((g) => g.id === 'name-card')?.fields[0]?.id);
