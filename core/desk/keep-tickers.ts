@@ -27,7 +27,7 @@ export const tickerKey = (slot: string, elementId: string): string => `${slot}/$
 export function tickersOnAir({ lanes, graphics }: Pick<Air, 'lanes' | 'graphics'>): TickerOnAir[] {
   const found: TickerOnAir[] = [];
   const add = (slot: string, place: string, shown: Shown, up: boolean) => {
-    for (const { element, content } of tickersIn(shown))
+    for (const { element, content } of tickersIn(shown, graphics.sizes))
       found.push({ key: tickerKey(slot, element.id), place, shown, element, content, up });
   };
   for (const [id, { picture, fade, leaving }] of Object.entries(lanes)) {

@@ -56,7 +56,7 @@ export function wantedSizes(desk: Desk): ReadonlyMap<string, Growing> {
   const urgent = Object.entries(desk.air.graphics.tickers).filter(([, run]) => run.urgent.length > 0);
   if (urgent.length > 0)
     for (const shown of [...Object.values(desk.air.graphics.shown), ...lanePicturesOf(desk.air.lanes)])
-      for (const { content } of tickersIn(shown))
+      for (const { content } of tickersIn(shown, desk.air.graphics.sizes))
         for (const text of urgent.flatMap(([, run]) => tickerTexts({ ...content, items: [] }, run.urgent))) wanted.set(text.key, text);
   const graphics = new Set<Graphic>();
   for (const id of meant(desk, [])) {

@@ -9,6 +9,8 @@ import { toDataAddress } from './data-address';
 /** Bytes of a file, of all that is in it, and of one image. */
 const FILE_LIMIT = 60e6;
 const IMAGE_LIMIT = 20e6;
+/** Fonts that come with an animation. */
+const MOST_FONTS = 20;
 const MOST_FILES = 500;
 
 /** One animation of a file. */
@@ -17,6 +19,13 @@ export interface ReadAnimation {
   doc: Lottie;
   /** What cannot be done of it, by layer. */
   problems: string[];
+  /** Fonts that came with it, by the family that its texts name. */
+  fonts: readonly ReadFont[];
+}
+
+export interface ReadFont {
+  family: string;
+  file: File;
 }
 
 const refused = (name: string, why: string) => new AssetError(`${name} cannot be used: ${why} Nothing was changed.`);
@@ -29,10 +38,17 @@ function parsed(name: string, text: string): unknown {
   }
 }
 
-function readOne(file: string, name: string, came: unknown, families: ReadonlySet<string>): ReadAnimation {
+function readOne(
+  file: string,
+  name: string,
+  came: unknown,
+  families: ReadonlySet<string>,
+  fonts: readonly ReadFont[] = [],
+): ReadAnimation {
   try {
     const doc = readLottie(came);
-    return { name, doc, problems: problemsOf(came as Raw, doc, families) };
+    const known = new Set([...families, ...fonts.map((f) => f.family)]);
+    return { name, doc, problems: problemsOf(came as Raw, doc, known), fonts };
   } catch (error) {
     if (error instanceof LottieError) throw refused(file, error.message);
     throw error;
@@ -58,6 +74,24 @@ async function withImages(name: string, came: unknown, files: ReadonlyMap<string
   return came;
 }
 
+const bare = (path: string): string => (path.split('/').at(-1) ?? '').replace(/\.\w+$/, '').toLowerCase();
+
+/** Fonts of a zip that the texts of an animation name: by their path, or by the name of the file. Families that are here already are left. */
+async function fontsOf(came: unknown, files: ReadonlyMap<string, FileEntry>, families: ReadonlySet<string>): Promise<ReadFont[]> {
+  const there = [...files].filter(([path]) => /^(fonts|f)\/[^/]+\.(ttf|otf)$/i.test(path));
+  const found = new Map<string, ReadFont>();
+  for (const font of listIn(((came as Raw | null)?.fonts ?? {}) as Raw, 'list')) {
+    const family = (textIn(font, 'fFamily') || textIn(font, 'fName')).slice(0, 80);
+    const names = [textIn(font, 'fPath'), textIn(font, 'fName'), family].filter(Boolean).map(bare);
+    const entry = there.find(([path]) => names.includes(bare(path)))?.[1];
+    if (!entry || family === '' || families.has(family) || found.has(family) || found.size >= MOST_FONTS) continue;
+    if (entry.uncompressedSize > IMAGE_LIMIT) continue;
+    const file = new File([await dataOf(entry)], entry.filename.split('/').at(-1) ?? family, { type: 'font/ttf' });
+    found.set(family, { family, file });
+  }
+  return [...found.values()];
+}
+
 async function readZip(file: File, families: ReadonlySet<string>): Promise<ReadAnimation[]> {
   const zip = new ZipReader(new BlobReader(file));
   try {
@@ -72,7 +106,8 @@ async function readZip(file: File, families: ReadonlySet<string>): Promise<ReadA
     for (const [path, entry] of animations) {
       if (entry.uncompressedSize > MOST_BYTES) throw refused(file.name, `${path} would be ${Math.round(entry.uncompressedSize / 1e6)} MB.`);
       const came = await withImages(file.name, parsed(file.name, await (await dataOf(entry)).text()), files);
-      read.push(readOne(file.name, path.replace(/^.*\//, '').replace(/\.json$/, ''), came, families));
+      const fonts = await fontsOf(came, files, families);
+      read.push(readOne(file.name, path.replace(/^.*\//, '').replace(/\.json$/, ''), came, families, fonts));
     }
     return read;
   } finally {

@@ -100,7 +100,8 @@ export class SheetControl implements Follower {
       if (sheet.source.kind === 'address') this.begin(sheet.id, sheet.source, this.poll(sheet.id, sheet.source));
       else {
         const handle = this.handles.get(sheet.id);
-        if (handle) this.begin(sheet.id, sheet.source, this.watch(sheet.id, handle));
+        // Another file may have taken its place, which is not followed.
+        if (handle?.name === sheet.source.fileName) this.begin(sheet.id, sheet.source, this.watch(sheet.id, handle));
       }
     }
     for (const [id, { source }] of this.followed) {
@@ -144,7 +145,9 @@ export class SheetControl implements Follower {
       } catch (error) {
         tag = '';
         const host = error instanceof AddressTrouble ? error.host : null;
-        if (!stopped) this.troubled(id, causeOf(error), host === null ? null : { kind: 'host', host });
+        const quiet = error instanceof AddressTrouble && error.ours;
+        if (!stopped && quiet) this.say(id, { trouble: causeOf(error), wants: null });
+        else if (!stopped) this.troubled(id, causeOf(error), host === null ? null : { kind: 'host', host });
       }
       if (!stopped) timer = setTimeout(() => void again(), source.everySeconds * 1000);
     };

@@ -24,6 +24,8 @@ export class AddressTrouble extends Error {
   constructor(
     message: string,
     readonly host: string | null = null,
+    /** The server of this page does not answer: the crew is told of that elsewhere. */
+    readonly ours = false,
   ) {
     super(message);
   }
@@ -45,7 +47,7 @@ async function asked(body: object, timeoutMs: number): Promise<Response> {
     });
   } catch {
     key = null;
-    throw new AddressTrouble('The server of Bivoca, which asks addresses, does not answer. Start it again.');
+    throw new AddressTrouble('The server of Bivoca, which asks addresses, does not answer. Start it again.', null, true);
   }
 }
 

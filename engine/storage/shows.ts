@@ -104,6 +104,10 @@ export async function sweep(now = Date.now()): Promise<void> {
   await db.shows.bulkDelete(old.map((row) => row.id));
   await db.airs.bulkDelete(old.map((row) => row.id));
   await dropReplayOf(old.map((row) => row.id));
+  await db.sheetFiles
+    .where('showId')
+    .anyOf(old.map((row) => row.id))
+    .delete();
   const used = new Set((await db.shows.toArray()).flatMap((row) => assetIdsOf(row.show)));
   const unused = (await db.assets.toArray()).filter((a) => !used.has(a.id) && now - a.addedAt > KEEP_DELETED_MS);
   for (const { id } of unused) {

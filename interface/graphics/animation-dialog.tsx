@@ -1,11 +1,12 @@
 /** An animation comes in: which one of the file, what of it is filled in, where it waits, and what cannot be done of it. */
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useState } from 'react';
+import { type Command } from '#core/commands/command';
 import { animationContent, animationGraphic, firstFields } from '#core/graphics/animation/create';
 import { type PartKind } from '#core/graphics/animation/document';
 import { type HoldPoints } from '#core/graphics/animation/stills';
 import { causeOf } from '#core/schema/cause';
-import { storeAsset } from '#engine/storage/assets';
+import { storeAsset, storeFont } from '#engine/storage/assets';
 import { say } from '../client/say';
 import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
@@ -56,9 +57,12 @@ export function AnimationDialog() {
         raster,
         chosen,
       );
-      const outcome = client.dispatch({ type: 'graphic.bring', args: { graphic } });
+      const fonts: Command[] = [];
+      for (const { family, file } of animation.fonts)
+        fonts.push({ type: 'font.add', args: { family, assetId: (await storeFont(file)).assetId, fileName: file.name } });
+      const outcome = client.dispatchAll([...fonts, { type: 'graphic.bring', args: { graphic } }]);
       if (!outcome.ok) return say.caution(outcome.error.message);
-      openGraphicById(String(outcome.result.id));
+      openGraphicById(String(outcome.results.at(-1)?.id));
       close();
     } catch (error) {
       say.caution(`${bringing.fileName} cannot be kept: ${causeOf(error)}`);
@@ -82,6 +86,9 @@ export function AnimationDialog() {
           all={bringing.animations.map((a, i) => [String(i), a.name] as const)}
           onChange={(i) => setIndex(Number(i))}
         />
+      )}
+      {animation && animation.fonts.length > 0 && (
+        <p className="text-sm text-muted">Its fonts come along: {animation.fonts.map((f) => f.family).join(', ')}.</p>
       )}
       {animation && animation.problems.length > 0 && (
         <section aria-label="What cannot be done of it">

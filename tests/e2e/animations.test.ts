@@ -1,7 +1,9 @@
 /** Animations that were made elsewhere: brought in, on air, filled in, and what cannot be done of them. */
+import { readFile } from 'node:fs/promises';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { animation, moving, plate, words } from '#standins/graphics/lottie-parts';
+import { sfntOf } from '#engine/graphics/sfnt';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { keepOnly, openDemo, passes, pick, press, send, until, said as saidOn, uploadTo } from '../support/desk';
 import { Downloads } from '../support/downloads';
@@ -137,6 +139,27 @@ it('asks which one of a file with several, brings images along, and lists what i
   // The red dot of the file, three hundred times as large.
   await until(async () => ((await pixelOf(page, 320, 170))[0] ?? 0) > 180, 'the image of the file');
   await send(page, 'lane.hide', { lane: 'lane-1' });
+});
+
+it('brings the fonts of a zip along, and its numbers as fields that are counted', async () => {
+  const woff = await readFile(new URL('../../node_modules/@fontsource/oswald/files/oswald-latin-400-normal.woff', import.meta.url));
+  const signed = JSON.stringify(template()).replaceAll('Oswald', 'Harbour Hand').replace('"Ada"', '"42"');
+  await upload(
+    'signed.lottie',
+    zipSync({ 'animations/signed.json': strToU8(signed), 'fonts/Harbour Hand.ttf': await sfntOf(Uint8Array.from(woff)) }),
+  );
+  await said('Its fonts come along: Harbour Hand.');
+  expect(await page.evaluate(() => document.body.innerText.includes('the font Harbour Hand is not here'))).toBe(false);
+  await press(page, 'Bring it in');
+  const graphic = await until(async () => {
+    const now = await pick(page, (s) => s.desk.show.graphics.list.at(-1));
+    return now?.name === 'signed' ? now : null;
+  }, 'the animation');
+  expect(await pick(page, (s) => s.desk.show.graphics.fonts.map((f) => f.family))).toEqual(['Harbour Hand']);
+  expect(graphic.fields.map((f) => f.default)).toEqual([{ kind: 'number', number: 42 }]);
+  // Font and graphic are one step.
+  await send(page, 'history.undo');
+  expect(await pick(page, (s) => s.desk.show.graphics.fonts.length)).toBe(0);
 });
 
 it('refuses what is damaged, in words, and nothing changes', async () => {

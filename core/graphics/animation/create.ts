@@ -15,7 +15,10 @@ const MOST_FIRST_FIELDS = 24;
 function valueOfPart({ kind, was }: FoundPart): Value {
   if (kind === 'image') return { kind: 'image', assetId: null };
   if (kind === 'colour') return { kind: 'colour', colour: was };
-  return kind === 'flag' ? { kind: 'flag', on: true } : { kind: 'text', text: was };
+  if (kind === 'flag') return { kind: 'flag', on: true };
+  // Words that are a number, and are written as it would be, are counted by key.
+  const number = Number(was);
+  return was.trim() !== '' && String(number) === was && Math.abs(number) <= 1e12 ? { kind: 'number', number } : { kind: 'text', text: was };
 }
 
 /** Frames of an animation of `fps` in a frame of a show. */
