@@ -38,13 +38,7 @@ function parsed(name: string, text: string): unknown {
   }
 }
 
-function readOne(
-  file: string,
-  name: string,
-  came: unknown,
-  families: ReadonlySet<string>,
-  fonts: readonly ReadFont[] = [],
-): ReadAnimation {
+function readOne(file: string, name: string, came: unknown, families: ReadonlySet<string>, fonts: readonly ReadFont[] = []): ReadAnimation {
   try {
     const doc = readLottie(came);
     const known = new Set([...families, ...fonts.map((f) => f.family)]);

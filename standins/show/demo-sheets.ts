@@ -29,8 +29,8 @@ function tie(graphic: Graphic | undefined, sheetId: string, columns: Record<stri
 export function addSheets(show: Show, heats: HeatRows): void {
   const from = (file: string, everySeconds: number) => addressSource(`/simulated/${file}`, { everySeconds });
   show.sheets = [
-    createSheet('standings', 'Standings', from('standings.json', 3), { ...rowsOf(standings(0)), key: 'Bib' }),
-    createSheet('wind', 'Wind', from('wind.json', 2), { ...rowsOf(wind(0)), key: 'Place' }),
+    createSheet('standings', 'Standings', from('standings.json', 5), { ...rowsOf(standings(0)), key: 'Bib' }),
+    createSheet('wind', 'Wind', from('wind.json', 10), { ...rowsOf(wind(0)), key: 'Place' }),
     createSheet('news', 'News', from('news.json', 10), rowsOf(news(0))),
     createSheet('heats', 'Heats', { kind: 'file', fileName: 'heats.xlsx' }, heats),
   ];
