@@ -113,6 +113,6 @@ export function executeAll(desk: Desk, commands: readonly Command[], context: Co
 export function execute(desk: Desk, command: Command, context: CommandContext): Outcome {
   const outcome = executeAll(desk, [command], context);
   if (!outcome.ok) return outcome;
-  const { specs, results, edits: _, ...rest } = outcome;
-  return { ...rest, spec: specs[0] as CommandSpec, result: results[0] ?? {} };
+  const { desk: after, patches, inverse, specs, results } = outcome;
+  return { ok: true, desk: after, patches, inverse, spec: specs[0] as CommandSpec, result: results[0] ?? {} };
 }
