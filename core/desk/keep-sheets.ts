@@ -6,7 +6,8 @@ import { type Entry, type Graphic } from '../graphics/document';
 import { type Content } from '../graphics/element';
 import { meant } from '../graphics/for-mixer';
 import { type Sheet } from '../sheets/document';
-import { type Around, entriesFor } from '../sheets/into-entries';
+import { type Around, aroundAt } from '../sheets/around';
+import { entriesFor } from '../sheets/into-entries';
 import { contentFor } from '../sheets/into-elements';
 import { type Desk } from './air';
 import { walkRefs } from './refs';
@@ -36,7 +37,7 @@ function needsOf(graphic: Graphic): Needs | null {
 /** True when a formula of the show reads clocks: they are looked at each second then. */
 export const needsSeconds = ({ graphics }: Pick<Show, 'graphics'>): boolean => graphics.list.some((g) => needsOf(g)?.clocks);
 
-/** What each graphic was last brought up to date from. */
+/** What each graphic is up to date with. One that has to change is not noted: an act may still be refused, and the graphic come again as it was. */
 const done = new WeakMap<Graphic, { sheets: readonly Sheet[]; seconds: string }>();
 
 /** Entries that something in the show or on air points at, or holds. */
@@ -83,13 +84,7 @@ export function keepSheets(desk: Desk, frame: number): readonly [Desk, Patch[], 
   const seconds = needsSeconds(show)
     ? show.graphics.clocks.map((c) => `${c.name} ${wholeSeconds(c, air.graphics, frame, show.rate)}`).join('\n')
     : '';
-  const around: Around = {
-    sheets: show.sheets,
-    clock: (name) => {
-      const clock = show.graphics.clocks.find((c) => c.name.toLowerCase() === name.trim().toLowerCase());
-      return clock && wholeSeconds(clock, air.graphics, frame, show.rate);
-    },
-  };
+  const around = aroundAt(desk, frame);
   const changes = show.graphics.list.flatMap((graphic, index): Change[] => {
     const wants = needsOf(graphic);
     if (!wants) return [];
@@ -97,9 +92,10 @@ export function keepSheets(desk: Desk, frame: number): readonly [Desk, Patch[], 
     const own = wants.clocks ? seconds : '';
     if (last?.seconds === own && (last.sheets === show.sheets || (!wants.formulas && sameSheets(wants.sheets, last.sheets, show.sheets))))
       return [];
-    done.set(graphic, { sheets: show.sheets, seconds: own });
     const change = changeOf(graphic, index, desk, around);
-    return change ? [change] : [];
+    if (change) return [change];
+    done.set(graphic, { sheets: show.sheets, seconds: own });
+    return [];
   });
   if (changes.length === 0) return [desk, [], []];
   return produceWithPatches(desk, (draft: Desk) => {

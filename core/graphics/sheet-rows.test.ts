@@ -4,6 +4,7 @@ import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { type Desk } from '../desk/air';
 import { EMPTY_HISTORY } from '../desk/history';
 import { perform, type Session } from '../desk/session';
+import { imageOf } from '../sheets/into-entries';
 import { lineOf } from '../sheets/row';
 import { readDelimited } from '../sheets/table';
 import { type Graphic } from './document';
@@ -45,6 +46,35 @@ describe('rows of a sheet', () => {
       'show.sheets.0.rows.0',
       expect.stringMatching(/^show\.graphics\.list\.0\.entries\.1\.values/),
     ]);
+  });
+
+  it('come to the same from the same desk, however often it is asked', () => {
+    // A desk that is behind its sheet, as a show is that was made elsewhere.
+    const now = tied(SHEET);
+    const behind = {
+      ...now,
+      show: {
+        ...now.show,
+        graphics: { ...now.show.graphics, list: now.show.graphics.list.map((g) => ({ ...g, entries: g.entries.slice(0, 1) })) },
+      },
+    };
+    const twice = [1, 2].map(() => words(must(behind, 'graphic.set', { graphic: 'names', number: 77 })));
+    expect(twice[0]).toHaveLength(3);
+    expect(twice[1]).toEqual(twice[0]);
+    const cut = [1, 2].map(() => words(must(behind, 'picture.cut', { picture: 'b' })));
+    expect(cut).toEqual([twice[0], twice[0]]);
+  });
+
+  it('name images by file, with or without folders and ending, and by address just as it is', () => {
+    const images = [
+      { name: 'kites/Red One.png', assetId: 'red' },
+      { name: 'http://a.example/b.png', assetId: 'far' },
+    ];
+    expect(
+      ['red one', 'Red One.PNG', 'other\\red one.jpg', 'http://a.example/b.png', 'http://b.example/b.png', 'blue'].map((c) =>
+        imageOf(images, c),
+      ),
+    ).toEqual(['red', 'red', 'red', 'far', undefined, undefined]);
   });
 
   it('that are gone take their entries along, but not one that a lane holds; others come back as they were', () => {

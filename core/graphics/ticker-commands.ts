@@ -52,8 +52,8 @@ export const tickerCommands = [
     about: 'Empties the line at once; it begins anew with its first item, from the edge.',
     args: GraphicArg,
     run: (desk, { graphic }, { frame }) => {
-      for (const run of runsOf(desk, graphic)) Object.assign(run, { start: frame, lead: 0, head: [], from: 0, urgent: [] });
-      for (const run of runsOf(desk, graphic)) if (run.paused !== null) run.paused = frame;
+      for (const run of runsOf(desk, graphic))
+        Object.assign(run, { start: frame, lead: 0, head: [], from: 0, urgent: [], paused: run.paused === null ? null : frame });
     },
   }),
   defineCommand({

@@ -6,6 +6,7 @@ import { createEntry } from '../graphics/create';
 import { type Entry, type EntryValue, type Field, type Graphic, MOST_ENTRIES, type SheetLink, type Value } from '../graphics/document';
 import { hashOf } from '../graphics/hash';
 import { valueOf, wordsOf } from '../graphics/values';
+import { type Around } from './around';
 import { type Sheet, type SheetImage } from './document';
 import { type SheetFault, valueOfCell } from './match';
 import { cellsOf } from './row';
@@ -13,12 +14,6 @@ import { columnAt, rowKeys, rowsOfSheet } from './rows';
 
 /** What a field is given: a value, null for its default, undefined where it stays as it is. */
 type Given = ReadonlyMap<string, Value | null>;
-
-/** What formulas can see besides the row: other sheets, and clocks. */
-export interface Around {
-  sheets: readonly Sheet[];
-  clock: World['clock'];
-}
 
 /** The name of a file without its folders and, where it has one, its ending. */
 const bareName = (name: string): string => {

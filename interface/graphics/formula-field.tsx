@@ -3,9 +3,9 @@ import { useMemo } from 'react';
 import { formulaOf } from '#core/formula/evaluate';
 import { MOST_FORMULA } from '#core/formula/document';
 import { FormulaError } from '#core/formula/parse';
-import { wholeSeconds } from '#core/graphics/clocks';
 import { type Field, type Graphic } from '#core/graphics/document';
 import { wordsOf } from '#core/graphics/values';
+import { aroundAt } from '#core/sheets/around';
 import { rowKeys } from '#core/sheets/rows';
 import { formulaValue, worldOf } from '#core/sheets/into-entries';
 import { useShow, useShowClient } from '../client/show-client';
@@ -25,14 +25,7 @@ function useTrial(graphic: Graphic, field: Field, text: string): { words: string
     if (!entry) return { words: 'It can be read. It is worked out as soon as there are entries.', wrong: false };
     const sheet = show.sheets.find((s) => s.id === graphic.sheet?.sheetId) ?? null;
     const row = sheet && entry.rowKey !== null ? (rowKeys(sheet).places.get(entry.rowKey) ?? -1) : -1;
-    const { desk, frame } = client.state;
-    const around = {
-      sheets: show.sheets,
-      clock: (name: string) => {
-        const clock = show.graphics.clocks.find((c) => c.name.toLowerCase() === name.trim().toLowerCase());
-        return clock && wholeSeconds(clock, desk.air.graphics, frame, show.rate);
-      },
-    };
+    const around = aroundAt(client.state.desk, client.state.frame);
     const tried = { ...field, formula: text };
     const value = formulaValue(tried, worldOf(graphic, tried, entry.values, sheet, row, around));
     return 'kind' in value

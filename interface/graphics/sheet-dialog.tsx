@@ -152,7 +152,7 @@ function Form({ graphic, onClose }: { graphic: Graphic; onClose: () => void }) {
           value={pasted}
           onChange={(e) => setPasted(e.target.value)}
         />
-        <Button unusable={pasted.trim() === '' ? 'Paste a table first.' : null} onClick={() => have(rowsOfPaste(pasted))}>
+        <Button unusable={pasted.trim() === '' ? 'Paste a table first.' : null} onClick={() => void rowsOfPaste(pasted).then(have)}>
           Read it
         </Button>
       </div>

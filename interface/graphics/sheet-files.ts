@@ -3,8 +3,6 @@ import { nanoid } from 'nanoid';
 import { type Command } from '#core/commands/command';
 import { causeOf } from '#core/schema/cause';
 import { type Sheet, type SheetSource } from '#core/sheets/document';
-import { lineOf } from '#core/sheets/row';
-import { readText } from '#core/sheets/table';
 import { type ShowClient } from '#engine/client/show-client';
 import { readSheet } from '#engine/sheets/sheets';
 import { say } from '../client/say';
@@ -31,14 +29,9 @@ export async function rowsOfFile(file: File, handle: FileSystemFileHandle | null
 }
 
 /** The rows of a pasted table; null, with the cause said, when it is none. */
-export function rowsOfPaste(text: string): ReadRows | null {
-  try {
-    const { columns, rows } = readText(new TextEncoder().encode(text));
-    return { name: 'pasted table', source: { kind: 'typed' }, columns, rows: rows.map(lineOf), handle: null };
-  } catch (error) {
-    say.caution(`The pasted table cannot be read. ${causeOf(error)}`);
-    return null;
-  }
+export async function rowsOfPaste(text: string): Promise<ReadRows | null> {
+  const read = await rowsOfFile(new File([text], 'pasted table'));
+  return read && { ...read, source: { kind: 'typed' } };
 }
 
 type Picker = () => Promise<FileSystemFileHandle[]>;

@@ -1,20 +1,22 @@
-/** A button that asks for a file. */
+/** Buttons that ask for files. */
 import { type ReactNode, useRef } from 'react';
 import { Button } from './button';
 
-/** Chooses one file of this machine; the same one can be chosen again. */
-export function FileButton({
-  label,
-  accept,
-  onFile,
-  children,
-}: {
+interface Props {
   /** Name of the field itself, for whoever does not see the button. */
   label: string;
   accept: string;
-  onFile: (file: File) => void;
   children: ReactNode;
-}) {
+}
+
+/** Chooses files of this machine, one where not `several`; the same ones can be chosen again. */
+export function FilesButton({
+  label,
+  accept,
+  several = true,
+  onFiles,
+  children,
+}: Props & { several?: boolean; onFiles: (files: File[]) => void }) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -22,15 +24,21 @@ export function FileButton({
       <input
         ref={input}
         type="file"
+        multiple={several}
         accept={accept}
         className="hidden"
         aria-label={label}
         onChange={(e) => {
-          const file = e.target.files?.[0];
+          const files = [...(e.target.files ?? [])];
           e.target.value = '';
-          if (file) onFile(file);
+          if (files.length > 0) onFiles(files);
         }}
       />
     </>
   );
 }
+
+/** Chooses one file. */
+export const FileButton = ({ onFile, ...rest }: Props & { onFile: (file: File) => void }) => (
+  <FilesButton {...rest} several={false} onFiles={([file]) => file && onFile(file)} />
+);
