@@ -12,13 +12,14 @@ import { inkBounds } from './bounds';
 import { type Filled, type GraphicsAir } from './air';
 import { clockText } from './clocks';
 import { type Clock, type Graphic } from './document';
-import { type Element, type TickerContent } from './element';
+import { type Element } from './element';
 import { type Sizes } from './grow';
 import { applied, changing, lengthOf, type Motion, motionOf, type Phase, progressOf, STILL } from './motion';
 import { changeLength, inLength } from './lengths';
 import { type Inked, layersOf, type Moment, type Paint, paintAlone, paintTogether, paintWhole } from './paint';
+import { movedBy, placed, type Placing, toShow } from './placing';
 import { rolled } from './rolled';
-import { tickerParts } from './ticker-items';
+import { tickerItems } from './ticker-items';
 import { type Drawn, drawnElements } from './values';
 
 /** A graphic as it is to be drawn. */
@@ -45,47 +46,9 @@ export interface Asked {
   ) => (Pick<DrawItem, 'texture' | 'framing' | 'grade' | 'key' | 'eye' | 'seatId' | 'sourceId'> & { fit: DrawItem['fit'] }) | null;
 }
 
-interface Stage {
+interface Stage extends Placing {
   asked: Asked;
   raster: Raster;
-  scale: number;
-  x: number;
-  y: number;
-  clip: Rect | null;
-}
-
-const toShow = ({ scale, x, y }: Stage, r: Rect): Rect => ({
-  x: x + r.x * scale,
-  y: y + r.y * scale,
-  width: r.width * scale,
-  height: r.height * scale,
-});
-
-/** `r` made larger or smaller about the middle of `about`, then moved. */
-function movedBy(r: Rect, about: Rect, m: Motion, x: number, y: number): Rect {
-  const [cx, cy] = [about.x + about.width / 2, about.y + about.height / 2];
-  return {
-    x: cx + (r.x - cx) * m.scaleX + x,
-    y: cy + (r.y - cy) * m.scaleY + y,
-    width: r.width * m.scaleX,
-    height: r.height * m.scaleY,
-  };
-}
-
-function placed(
-  stage: Stage,
-  rect: Rect,
-  about: Rect,
-  motion: Motion,
-  opacity: number,
-): Pick<DrawItem, 'target' | 'opacity' | 'clip'> | null {
-  const [dx, dy] = [(motion.keyed.x ?? about.x) - about.x + motion.x, (motion.keyed.y ?? about.y) - about.y + motion.y];
-  if (motion.opacity <= 0 || opacity <= 0 || Math.abs(motion.scaleX) < 1e-3 || Math.abs(motion.scaleY) < 1e-3) return null;
-  const shown = motion.wipe && toShow(stage, movedBy(uncovered(motion.wipe.edge, motion.wipe.share, rect), about, motion, dx, dy));
-  const clip = stage.clip && shown ? intersect(stage.clip, shown) : (shown ?? stage.clip);
-  // Nothing of it is left.
-  if ((stage.clip ?? shown) && !clip) return null;
-  return { target: toShow(stage, movedBy(rect, about, motion, dx, dy)), opacity: motion.opacity * opacity, ...(clip && { clip }) };
 }
 
 const textOf = ({ content }: Element): string => (content.kind === 'text' ? content.text : '');
@@ -181,7 +144,11 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
   const { content } = now.element;
   if (content.kind === 'animation')
     return animationItems(stage, animationPaints(now, content, stage.asked.phase, stage.asked.hold ?? FIRST_HOLD), motion);
-  if (content.kind === 'ticker') return tickerItems(stage, now.element, content, motion);
+  if (content.kind === 'ticker') {
+    const { air, slot, frame } = stage.asked;
+    const run = air.tickers[`${slot}/${now.element.id}`];
+    return tickerItems(stage, now.element, content, motion, { run, sizes: air.sizes, frame, slot, raster: stage.raster });
+  }
   const moment = momentOf(stage.asked, now, motion, countFrom);
   if (moment === 'gone') return [];
   const item = paintItem(stage, paintAlone(now, moment, stage.raster), drawn.element, motion, drawn.element.id);
@@ -190,31 +157,6 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
 
 const animationItems = (stage: Stage, paints: readonly AnimationPaint[], motion: Motion): DrawItem[] =>
   paints.flatMap(({ drawn, moment, slot }) => paintItem(stage, paintAlone(drawn, moment, stage.raster), drawn.element, motion, slot) ?? []);
-
-/** The pieces of a ticker, cut to its box; the box moves as any element does. */
-function tickerItems(stage: Stage, element: Element, content: TickerContent, motion: Motion): DrawItem[] {
-  const { air, slot, frame } = stage.asked;
-  const [dx, dy] = [(motion.keyed.x ?? element.x) - element.x + motion.x, (motion.keyed.y ?? element.y) - element.y + motion.y];
-  const box = toShow(stage, movedBy(element, element, motion, dx, dy));
-  const clip = stage.clip ? intersect(stage.clip, box) : box;
-  if (!clip) return [];
-  const inBox = { ...stage, clip };
-  return tickerParts(element, content, air.tickers[`${slot}/${element.id}`], air.sizes, frame).flatMap(({ drawn, x, slot: part }) => {
-    // About the middle of the box, so that all of it grows as one.
-    const paint = paintAlone(drawn, null, stage.raster);
-    const moved = { ...motion, keyed: {}, x: dx, y: dy };
-    const place = placed(inBox, { ...paint.bounds, x: paint.bounds.x + x }, element, moved, 1);
-    if (!place || !intersect(place.target, clip)) return [];
-    return [
-      {
-        ...place,
-        ...((motion.scaleX !== 1 || motion.scaleY !== 1) && { scaled: true as const }),
-        texture: { kind: 'paint' as const, paint, slot: `${slot}/${part}` },
-        fit: 'fill' as const,
-      },
-    ];
-  });
-}
 
 const sameInk = (a: Drawn, b: Drawn, raster: Raster): boolean =>
   a === b ||

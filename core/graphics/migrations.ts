@@ -238,6 +238,25 @@ export const graphicOf9 = (graphic: Raw, fps: number): Raw => ({
   sheet: graphic.sheet ? { sheetId: sheetId9(graphic), all: false, columns: listOf(objectOf(graphic.sheet).columns) } : null,
 });
 
+/** Air with each copy of a graphic changed, in lanes and in the picture, and with `more` beside them. */
+function withCopies(air: Raw, graphicOf: (graphic: Raw) => Raw, shownOf: (shown: Raw) => Raw, more: Raw): Raw {
+  const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf(objectOf(raw.graphic)) });
+  const shown = (raw: Raw): Raw => shownOf({ ...filled(raw), before: raw.before ? filled(objectOf(raw.before)) : null });
+  const copied = (picture: unknown): unknown => {
+    const { kind, shown: copy } = objectOf(picture);
+    return kind === 'graphic' ? { ...objectOf(picture), shown: shown(objectOf(copy)) } : (picture ?? null);
+  };
+  const laneOf = (lane: Raw): Raw => ({
+    ...lane,
+    picture: copied(lane.picture),
+    leaving: lane.leaving ? { ...objectOf(lane.leaving), picture: copied(objectOf(lane.leaving).picture) } : null,
+  });
+  const graphics = objectOf(air.graphics);
+  const each = (of: unknown, change: (raw: Raw) => Raw) =>
+    Object.fromEntries(Object.entries(objectOf(of)).map(([id, raw]) => [id, change(objectOf(raw))]));
+  return { ...air, lanes: each(air.lanes, laneOf), graphics: { ...graphics, ...more, shown: each(graphics.shown, shown) } };
+}
+
 export const graphicsAirMigrations: Migrations = {
   7: (air, show) => {
     const idOf = entryIds(show);
@@ -260,56 +279,12 @@ export const graphicsAirMigrations: Migrations = {
       graphics: { shown: {}, clocks: {}, day: null },
     };
   },
-  8: (air) => {
-    const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf8(objectOf(raw.graphic)) });
-    const shown = (raw: Raw): Raw => ({
-      ...filled(raw),
-      hold: { index: 0, start: 0 },
-      before: raw.before ? filled(objectOf(raw.before)) : null,
-    });
-    const copied = (picture: unknown): unknown => {
-      const { kind, shown: copy } = objectOf(picture);
-      return kind === 'graphic' ? { ...objectOf(picture), shown: shown(objectOf(copy)) } : (picture ?? null);
-    };
-    const graphics = objectOf(air.graphics);
-    return {
-      ...air,
-      lanes: Object.fromEntries(
-        Object.entries(objectOf(air.lanes)).map(([id, raw]) => {
-          const lane = objectOf(raw);
-          const leaving = lane.leaving ? { ...objectOf(lane.leaving), picture: copied(objectOf(lane.leaving).picture) } : null;
-          return [id, { ...lane, picture: copied(lane.picture), leaving }];
-        }),
-      ),
-      graphics: {
-        ...graphics,
-        sizes: {},
-        shown: Object.fromEntries(Object.entries(objectOf(graphics.shown)).map(([id, copy]) => [id, shown(objectOf(copy))])),
-      },
-    };
-  },
-  9: (air, show) => {
-    const filled = (raw: Raw): Raw => ({ ...raw, graphic: graphicOf9(objectOf(raw.graphic), fpsOf9(show)) });
-    const shown = (raw: Raw): Raw => ({ ...filled(raw), before: raw.before ? filled(objectOf(raw.before)) : null });
-    const copied = (picture: unknown): unknown => {
-      const { kind, shown: copy } = objectOf(picture);
-      return kind === 'graphic' ? { ...objectOf(picture), shown: shown(objectOf(copy)) } : (picture ?? null);
-    };
-    const graphics = objectOf(air.graphics);
-    return {
-      ...air,
-      lanes: Object.fromEntries(
-        Object.entries(objectOf(air.lanes)).map(([id, raw]) => {
-          const lane = objectOf(raw);
-          const leaving = lane.leaving ? { ...objectOf(lane.leaving), picture: copied(objectOf(lane.leaving).picture) } : null;
-          return [id, { ...lane, picture: copied(lane.picture), leaving }];
-        }),
-      ),
-      graphics: {
-        ...graphics,
-        tickers: {},
-        shown: Object.fromEntries(Object.entries(objectOf(graphics.shown)).map(([id, copy]) => [id, shown(objectOf(copy))])),
-      },
-    };
-  },
+  8: (air) => withCopies(air, graphicOf8, (shown) => ({ ...shown, hold: { index: 0, start: 0 } }), { sizes: {} }),
+  9: (air, show) =>
+    withCopies(
+      air,
+      (graphic) => graphicOf9(graphic, fpsOf9(show)),
+      (shown) => shown,
+      { tickers: {} },
+    ),
 };

@@ -1,11 +1,18 @@
 /** What the mixers draw of a ticker: its pieces that are in the box, each where it is at the frame. */
+import { type DrawItem } from '../picture/draw';
+import { uncovered } from '../picture/moving';
+import { intersect } from '../show/geometry';
+import { type Raster } from '../show/raster';
 import { type TickerRun } from './air';
 import { type Element, type TickerContent } from './element';
 import { type Sizes } from './grow';
+import { type Motion } from './motion';
+import { paintAlone } from './paint';
+import { movedBy, placed, type Placing, toShow } from './placing';
 import { pieceElement, piecesIn, separatorWidth, startRun, stripOf, travelled } from './ticker';
 import { type Drawn } from './values';
 
-export interface TickerPart {
+interface TickerPart {
   drawn: Drawn;
   /** Where its left edge stands, pixels of the graphic's raster. */
   x: number;
@@ -24,13 +31,7 @@ function drawnOf(element: Element): Drawn {
  * Pieces of a ticker with their places. Without a run, as on the stage and before it is shown, the line is full and stands still; nothing
  * where sizes are not known yet.
  */
-export function tickerParts(
-  element: Element,
-  content: TickerContent,
-  run: TickerRun | undefined,
-  sizes: Sizes,
-  frame: number,
-): TickerPart[] {
+function tickerParts(element: Element, content: TickerContent, run: TickerRun | undefined, sizes: Sizes, frame: number): TickerPart[] {
   const strip = run ?? stripOf(content, sizes, 1);
   if (!strip) return [];
   const now = run ?? startRun(strip, 0, 0);
@@ -52,5 +53,31 @@ export function tickerParts(
         slot: `${element.id}.between`,
       });
     return parts;
+  });
+}
+
+/** The pieces of a ticker, cut to its box; the box moves, and is uncovered, as any element is. */
+export function tickerItems(
+  placing: Placing,
+  element: Element,
+  content: TickerContent,
+  motion: Motion,
+  { run, sizes, frame, slot, raster }: { run: TickerRun | undefined; sizes: Sizes; frame: number; slot: string; raster: Raster },
+): DrawItem[] {
+  const [dx, dy] = [(motion.keyed.x ?? element.x) - element.x + motion.x, (motion.keyed.y ?? element.y) - element.y + motion.y];
+  const seen = motion.wipe ? uncovered(motion.wipe.edge, motion.wipe.share, element) : element;
+  const box = toShow(placing, movedBy(seen, element, motion, dx, dy));
+  const clip = placing.clip ? intersect(placing.clip, box) : box;
+  if (!clip || clip.width <= 0 || clip.height <= 0) return [];
+  const moved: Motion = { ...motion, keyed: {}, wipe: null, x: dx, y: dy };
+  const scaled = motion.scaleX !== 1 || motion.scaleY !== 1;
+  return tickerParts(element, content, run, sizes, frame).flatMap(({ drawn, x, slot: part }): DrawItem[] => {
+    // About the middle of the box, so that all of it grows as one.
+    const paint = paintAlone(drawn, null, raster);
+    const place = placed({ ...placing, clip }, { ...paint.bounds, x: paint.bounds.x + x }, element, moved, 1);
+    if (!place || !intersect(place.target, clip)) return [];
+    return [
+      { ...place, ...(scaled && { scaled: true as const }), texture: { kind: 'paint', paint, slot: `${slot}/${part}` }, fit: 'fill' },
+    ];
   });
 }

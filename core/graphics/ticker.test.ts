@@ -174,6 +174,22 @@ describe('a ticker on air', () => {
     });
   });
 
+  it('is uncovered as one: a wipe opens its box, not each of its pieces', () => {
+    const { desk } = onAir(LINE, 0);
+    const graphic = desk.show.graphics.list.at(-1);
+    const wiped = must(desk, 'element.set', {
+      graphic: graphic?.id,
+      elements: [graphic?.elements[0]?.id],
+      in: { way: 'wipe', edge: 'left', easing: 'linear', start: 0, frames: 10 },
+    });
+    const again = must(must(wiped, 'lane.hide', { lane: 'lane-1' }, 100), 'lane.show', { lane: 'lane-1' }, 200);
+    // Half of the way, the left half of the box of 100 to 600 is seen.
+    const items = planFrame(again.show, again.air, 205).programme.lanes;
+    for (const { clip } of items) expect((clip?.x ?? 0) + (clip?.width ?? 0)).toBeLessThanOrEqual(350);
+    expect(inPicture(again, 205)).toEqual([]);
+    expect(inPicture(again, 240)).not.toEqual([]);
+  });
+
   it('of a sheet has the cells of its column', () => {
     let desk = must(sampleDesk(), 'sheet.add', { name: 'News' });
     const sheet = desk.show.sheets[0]?.id;
