@@ -8,6 +8,7 @@ import {
   createPlanes,
   fillFromRgba,
   fillFromYuv,
+  fillInked,
   inkOf,
   type Planes,
   releasePlanes,
@@ -161,8 +162,9 @@ export class SoftRenderer implements Renderer {
       return known.planes;
     }
     const planes = this.room(key, known, w, h, !picture.opaque);
-    fillFromRgba(planes, { data: pixelsOf(picture.image, w, h), stride: w * 4, red: 0 });
-    if (planes.alpha) planes.ink = inkOf(planes);
+    const data = pixelsOf(picture.image, w, h);
+    if (planes.alpha) fillInked(planes, data, inkOf(data, w, h));
+    else fillFromRgba(planes, { data, stride: w * 4, red: 0 });
     this.held.set(key, { version: picture.version, planes, used: this.turn });
     return planes;
   }

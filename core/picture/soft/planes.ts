@@ -30,12 +30,11 @@ export interface Ink {
   bottom: number;
 }
 
-/** The rectangle around all that is not clear; empty where all is. Clear rows and columns are looked at once. */
-export function inkOf({ width, height, alpha }: Pick<Planes, 'width' | 'height' | 'alpha'>): Ink {
+/** The rectangle around all that is not clear in RGBA pixels without gaps; empty where all is. Clear rows and columns are looked at once. */
+export function inkOf(data: Uint8Array | Uint8ClampedArray, width: number, height: number): Ink {
   const all: Ink = { left: 0, top: 0, right: width, bottom: height };
-  if (!alpha) return all;
   const isClear = (from: number, count: number, step: number): boolean => {
-    for (let i = 0, at = from; i < count; i += 1, at += step) if (alpha[at] !== 0) return false;
+    for (let i = 0, at = from * 4 + 3; i < count; i += 1, at += step * 4) if (data[at] !== 0) return false;
     return true;
   };
   while (all.top < height && isClear(all.top * width, width, 1)) all.top += 1;
@@ -107,15 +106,28 @@ export function fillFromRgba(out: Planes, source: RgbaSource): void {
   }
 }
 
-function fillByPixel(out: Planes, { data, stride, red }: RgbaSource): void {
+/** Fills `out`, which has alpha, from RGBA without gaps that is clear outside of `ink`: just what is inside is looked at. Clear pixels are black. */
+export function fillInked(out: Planes, data: RgbaSource['data'], ink: Ink): void {
+  out.y.fill(16);
+  out.u.fill(128);
+  out.v.fill(128);
+  out.alpha?.fill(0);
+  fillByPixel(out, { data, stride: out.width * 4, red: 0 }, ink);
+  out.ink = ink;
+}
+
+function fillByPixel(out: Planes, { data, stride, red }: RgbaSource, area?: Ink): void {
   const { width, height, y, u, v, alpha } = out;
+  // Chroma is of two by two pixels: from even ones on.
+  const [left, top] = area ? [area.left & ~1, area.top & ~1] : [0, 0];
+  const [right, bottom] = area ? [area.right, area.bottom] : [width, height];
   const blue = 2 - red;
   const half = (width + 1) >> 1;
-  for (let row = 0; row < height; row += 2) {
+  for (let row = top; row < bottom; row += 2) {
     const second = row + 1 < height ? stride : 0;
     const lumaStep = row + 1 < height ? width : 0;
-    let chromaAt = (row >> 1) * half;
-    for (let column = 0; column < width; column += 2) {
+    let chromaAt = (row >> 1) * half + (left >> 1);
+    for (let column = left; column < right; column += 2) {
       const a = row * stride + column * 4;
       const step = column + 1 < width ? 4 : 0;
       const b = a + step;
@@ -134,11 +146,11 @@ function fillByPixel(out: Planes, { data, stride, red }: RgbaSource): void {
         gd = data[d + 1] as number,
         bd = data[d + blue] as number;
       const at = row * width + column;
-      const right = step === 0 ? 0 : 1;
+      const beside = step === 0 ? 0 : 1;
       y[at] = ((47 * ra + 157 * ga + 16 * ba + 128) >> 8) + 16;
-      y[at + right] = ((47 * rb + 157 * gb + 16 * bb + 128) >> 8) + 16;
+      y[at + beside] = ((47 * rb + 157 * gb + 16 * bb + 128) >> 8) + 16;
       y[at + lumaStep] = ((47 * rc + 157 * gc + 16 * bc + 128) >> 8) + 16;
-      y[at + lumaStep + right] = ((47 * rd + 157 * gd + 16 * bd + 128) >> 8) + 16;
+      y[at + lumaStep + beside] = ((47 * rd + 157 * gd + 16 * bd + 128) >> 8) + 16;
       const r = ra + rb + rc + rd,
         g = ga + gb + gc + gd,
         bl = ba + bb + bc + bd;
@@ -147,9 +159,9 @@ function fillByPixel(out: Planes, { data, stride, red }: RgbaSource): void {
       chromaAt += 1;
       if (alpha) {
         alpha[at] = data[a + 3] as number;
-        alpha[at + right] = data[b + 3] as number;
+        alpha[at + beside] = data[b + 3] as number;
         alpha[at + lumaStep] = data[c + 3] as number;
-        alpha[at + lumaStep + right] = data[d + 3] as number;
+        alpha[at + lumaStep + beside] = data[d + 3] as number;
       }
     }
   }

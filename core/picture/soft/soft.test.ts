@@ -7,7 +7,7 @@ import { anyLookPlan, anyPlan, difference } from '#tests/support/picture-plans';
 import { conversion } from '../colour';
 import { SoftMixer } from './compose';
 import { allocate } from './memory';
-import { convertColour, createPlanes, fillFromRgba, fillFromYuv, inkOf, type Planes, releasePlanes, toYuv } from './planes';
+import { convertColour, createPlanes, fillFromRgba, fillFromYuv, fillInked, inkOf, type Planes, releasePlanes, toYuv } from './planes';
 
 const RASTER = { width: 64, height: 36 };
 
@@ -95,15 +95,11 @@ describe('the software mixer', () => {
 
   it('passes over what is clear, and draws the same', () => {
     // A spot in a clear picture, where it is known to be.
-    const spotPlanes = () => {
-      const planes = createPlanes(40, 24, true);
-      const rgba = new Uint8Array(40 * 24 * 4);
-      for (let y = 9; y < 14; y += 1) for (let x = 22; x < 31; x += 1) rgba.set([200, 40, 60 + y, 255 - x * 4], (y * 40 + x) * 4);
-      fillFromRgba(planes, { data: rgba, stride: 160, red: 0 });
-      return planes;
-    };
-    const [plain, inked] = [spotPlanes(), spotPlanes()];
-    inked.ink = inkOf(inked);
+    const rgba = new Uint8Array(40 * 24 * 4);
+    for (let y = 9; y < 14; y += 1) for (let x = 22; x < 31; x += 1) rgba.set([200, 40, 60 + y, 255 - x * 4], (y * 40 + x) * 4);
+    const [plain, inked] = [createPlanes(40, 24, true), createPlanes(40, 24, true)];
+    fillFromRgba(plain, { data: rgba, stride: 160, red: 0 });
+    fillInked(inked, rgba, inkOf(rgba, 40, 24));
     expect(inked.ink).toEqual({ left: 22, top: 9, right: 31, bottom: 14 });
     const mixerOf = (spot: Planes) =>
       new SoftMixer(
@@ -178,6 +174,23 @@ describe('planes', () => {
           [slow, quick].forEach(releasePlanes);
         },
       ),
+    );
+  });
+
+  it('are the same when just what has ink is looked at, whatever was in them before', () => {
+    const side = fc.integer({ min: 1, max: 13 });
+    const spots = fc.array(fc.tuple(fc.nat(12), fc.nat(12), fc.uint8Array({ minLength: 4, maxLength: 4 })), { maxLength: 5 });
+    fc.assert(
+      fc.property(side, side, spots, (width, height, list) => {
+        const data = new Uint8Array(width * height * 4);
+        for (const [x, y, pixel] of list) if (x < width && y < height && pixel[3] !== 0) data.set(pixel, (y * width + x) * 4);
+        const [all, part] = [createPlanes(width, height, true), createPlanes(width, height, true)];
+        part.bytes.fill(77);
+        fillFromRgba(all, { data, stride: width * 4, red: 0 });
+        fillInked(part, data, inkOf(data, width, height));
+        expect([part.bytes, part.alpha]).toEqual([all.bytes, all.alpha]);
+        [all, part].forEach(releasePlanes);
+      }),
     );
   });
 
