@@ -87,6 +87,7 @@ export const clockCommands = [
   defineCommand({
     type: 'clock.start',
     title: 'Start a clock',
+    says: 'Start {clock}',
     about: 'Lets a clock go on from where it stands.',
     args: ClockArg,
     run: (desk, { clock: id }, { frame }) => {
@@ -97,6 +98,7 @@ export const clockCommands = [
   defineCommand({
     type: 'clock.pause',
     title: 'Pause a clock',
+    says: 'Pause {clock}',
     about: 'Lets a clock stand where it is.',
     args: ClockArg,
     run: (desk, { clock: id }, { frame }) => run(desk, counted(desk, id), frame, false),
@@ -114,6 +116,7 @@ export const clockCommands = [
   defineCommand({
     type: 'clock.reset',
     title: 'Reset a clock',
+    says: 'Reset {clock}',
     about: 'Back to its beginning, where it stands.',
     args: ClockArg,
     run: (desk, { clock: id }) => {
@@ -124,6 +127,7 @@ export const clockCommands = [
   defineCommand({
     type: 'clock.setTo',
     title: 'Set what a clock says',
+    says: 'Set {clock} to {seconds} s',
     about: 'A running clock goes on from there.',
     args: SetToArgs,
     run: (desk, { clock: id, seconds }, { frame }) => {
@@ -135,6 +139,7 @@ export const clockCommands = [
   defineCommand({
     type: 'clock.adjust',
     title: 'Add seconds to a clock, or take some',
+    says: 'Add {seconds} s to {clock}',
     about: 'Changes what a clock says by so many seconds, also while it runs.',
     args: AdjustArgs,
     run: (desk, { clock: id, seconds }) => {

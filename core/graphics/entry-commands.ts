@@ -54,6 +54,7 @@ export const entryCommands = [
   defineCommand({
     type: 'entry.set',
     title: 'Fill in a field',
+    says: 'Fill {field} of {entry} with {value}',
     about: 'Fills in a field of an entry. What is on air waits until it is changed, unless its lane follows edits.',
     args: SetArgs,
     mergeKey: ({ entry, field }) => `entry:${entry}:${field}`,

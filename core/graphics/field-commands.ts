@@ -68,6 +68,7 @@ class MoveArgs extends FieldArg {
 const PART_VALUES: Record<PartKind, Value> = {
   text: { kind: 'text', text: '' },
   image: { kind: 'image', assetId: null },
+  window: { kind: 'picture', pictureId: null },
   colour: { kind: 'colour', colour: '#e2c48d' },
   flag: { kind: 'flag', on: true },
 };

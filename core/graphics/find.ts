@@ -3,6 +3,7 @@ import { isDraft, original } from 'immer';
 import { type Show } from '../desk/show';
 import { type Filled } from './air';
 import { type Clock, type Entry, type EntryValue, type Graphic } from './document';
+import { liveIn } from './animation/layers';
 import { drawnElements, isEmpty, valueOf, wordsOf } from './values';
 
 /** A graphic, or one of its entries. */
@@ -88,9 +89,10 @@ export const graphicName = ({ graphic, entry }: FoundGraphic): string => (entry 
 
 /** Identities of the pictures in the windows of a filled graphic. */
 export const windowsOf = (filled: Filled): string[] =>
-  drawnElements(filled).flatMap(({ element: { content } }) =>
-    content.kind === 'window' && content.pictureId !== null ? [content.pictureId] : [],
-  );
+  drawnElements(filled).flatMap(({ element: { content } }) => {
+    if (content.kind === 'animation') return liveIn(content).map(({ pictureId }) => pictureId);
+    return content.kind === 'window' && content.pictureId !== null ? [content.pictureId] : [];
+  });
 
 /** Identities of all pictures that a graphic could show, whatever is filled in. */
 export const allWindowsOf = (graphic: Graphic): string[] => [

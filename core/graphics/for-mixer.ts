@@ -40,7 +40,8 @@ export function meant({ show, air }: Desk, watched: Iterable<string>): Set<strin
     const found = findGraphic(show, id);
     for (const { content } of found?.graphic.elements ?? [])
       if (content.kind === 'window' && content.pictureId !== null) ids.add(content.pictureId);
-    for (const { value } of found?.entry?.values ?? []) if (value.kind === 'picture' && value.pictureId !== null) ids.add(value.pictureId);
+    for (const value of [...(found?.graphic.fields.map((f) => f.default) ?? []), ...(found?.entry?.values.map((v) => v.value) ?? [])])
+      if (value.kind === 'picture' && value.pictureId !== null) ids.add(value.pictureId);
   }
   return ids;
 }

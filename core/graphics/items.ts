@@ -1,6 +1,6 @@
 /** What the mixers draw of a graphic: its layers as items, with what their moves make of them at a frame. */
 import { type DrawItem } from '../picture/draw';
-import { type AnimationPaint, animationPaints, changingPaints } from './animation/layers';
+import { type AnimationItem, animationPaints, type AnimationWindow, changingPaints, liveIn } from './animation/layers';
 import { type AtHold, FIRST_HOLD, frameAt } from './animation/motion';
 import { ease } from '../picture/easing';
 import { uncovered } from '../picture/moving';
@@ -143,7 +143,7 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
   }
   const { content } = now.element;
   if (content.kind === 'animation')
-    return animationItems(stage, animationPaints(now, content, stage.asked.phase, stage.asked.hold ?? FIRST_HOLD), motion);
+    return animationItems(stage, now.element, animationPaints(now, content, stage.asked.phase, stage.asked.hold ?? FIRST_HOLD), motion);
   if (content.kind === 'ticker') {
     const { air, slot, frame } = stage.asked;
     const run = air.tickers[`${slot}/${now.element.id}`];
@@ -155,8 +155,44 @@ function elementItems(stage: Stage, drawn: Drawn, motion: Motion, countFrom = '0
   return item ? [item] : [];
 }
 
-const animationItems = (stage: Stage, paints: readonly AnimationPaint[], motion: Motion): DrawItem[] =>
-  paints.flatMap(({ drawn, moment, slot }) => paintItem(stage, paintAlone(drawn, moment, stage.raster), drawn.element, motion, slot) ?? []);
+const animationItems = (stage: Stage, element: Element, items: readonly AnimationItem[], motion: Motion): DrawItem[] =>
+  items.flatMap((item) =>
+    'place' in item
+      ? (liveItem(stage, element, item, motion) ?? [])
+      : (paintItem(stage, paintAlone(item.drawn, item.moment, stage.raster), element, motion, item.slot) ?? []),
+  );
+
+/** A live picture in an animation, placed in its element as the animation is. */
+function liveItem(stage: Stage, element: Element, { pictureId, place }: AnimationWindow, motion: Motion): DrawItem | null {
+  const { content } = element;
+  const picture = content.kind === 'animation' ? stage.asked.window(pictureId) : null;
+  if (!picture || content.kind !== 'animation') return null;
+  const [across, down] = [element.width / content.width, element.height / content.height];
+  const turned = (element.rotation * Math.PI) / 180;
+  const [dx, dy] = [place.x * across - element.width / 2, place.y * down - element.height / 2];
+  const [width, height] = [place.width * across, place.height * down];
+  const rect = {
+    x: element.x + element.width / 2 + Math.cos(turned) * dx - Math.sin(turned) * dy - width / 2,
+    y: element.y + element.height / 2 + Math.sin(turned) * dx + Math.cos(turned) * dy - height / 2,
+    width,
+    height,
+  };
+  const at = width > 0 && height > 0 ? placed(stage, rect, element, motion, element.opacity * place.opacity) : null;
+  const rotation = place.rotation + element.rotation;
+  // As what is drawn of it, it ends where the animation does.
+  const frame = element.rotation % 360 === 0 ? (placed(stage, element, element, motion, 1)?.target ?? null) : null;
+  const clip = at && frame ? intersect(at.clip ?? frame, frame) : (at?.clip ?? null);
+  if (frame && !clip) return null;
+  return (
+    at && {
+      ...picture,
+      ...at,
+      ...(clip && { clip }),
+      fit: picture.fit === 'fill' ? 'fill' : 'cover',
+      ...(rotation % 360 !== 0 && { rotation }),
+    }
+  );
+}
 
 const sameInk = (a: Drawn, b: Drawn, raster: Raster): boolean =>
   a === b ||
@@ -208,7 +244,8 @@ export function graphicAsPaint({
   rate,
 }: Pick<Asked, 'filled' | 'clocks' | 'air' | 'frame' | 'rate'>): Paint | null {
   const elements = drawnElements(filled, air.sizes);
-  if (elements.some(({ element }) => element.content.kind === 'window' || element.content.kind === 'ticker')) return null;
+  if (elements.some(({ element: { content } }) => content.kind === 'window' || content.kind === 'ticker')) return null;
+  if (elements.some(({ element: { content } }) => content.kind === 'animation' && liveIn(content).length > 0)) return null;
   const inked = elements.flatMap((drawn): Inked[] => {
     const moment = momentOf({ clocks, air, frame, rate }, drawn, STILL, '');
     return moment === 'gone' ? [] : [{ element: drawn.element, mask: drawn.mask, moment }];
@@ -333,7 +370,7 @@ function pushed(stage: Stage, from: Element, to: Element, motion: Motion, frames
 function changedItems(stage: Stage, old: Drawn | null, now: Drawn | null, motion: Motion, frames: number): DrawItem[] {
   const { change } = (now ?? old)?.element ?? {};
   if (old && now?.element.content.kind === 'animation')
-    return animationItems(stage, changingPaints(old, now, frames, stage.asked.hold ?? FIRST_HOLD), motion);
+    return animationItems(stage, now.element, changingPaints(old, now, frames, stage.asked.hold ?? FIRST_HOLD), motion);
   // A ticker takes new items by itself.
   if (now?.element.content.kind === 'ticker') return elementItems(stage, now, motion);
   if (old && now && onlyPushed(old, now, stage.raster))

@@ -217,6 +217,10 @@ export const graphicsMigrations: Migrations = {
       }),
     };
   },
+  10: (show) => {
+    const graphics = objectOf(show.graphics);
+    return { ...show, graphics: { ...graphics, list: listOf(graphics.list).map(graphicOf10) } };
+  },
 };
 
 /** Frames a second of a show. */
@@ -236,6 +240,16 @@ export const graphicOf9 = (graphic: Raw, fps: number): Raw => ({
   }),
   fields: listOf(graphic.fields).map((f) => ({ ...f, formula: null })),
   sheet: graphic.sheet ? { sheetId: sheetId9(graphic), all: false, columns: listOf(objectOf(graphic.sheet).columns) } : null,
+});
+
+/** A graphic of version 9: the parts of its animations have no track for live pictures. */
+export const graphicOf10 = (graphic: Raw): Raw => ({
+  ...graphic,
+  elements: listOf(graphic.elements).map((e) => {
+    const content = objectOf(e.content);
+    if (content.kind !== 'animation') return e;
+    return { ...e, content: { ...content, parts: listOf(content.parts).map((p) => ({ ...p, track: [] })) } };
+  }),
 });
 
 /** Air with each copy of a graphic changed, in lanes and in the picture, and with `more` beside them. */
@@ -287,4 +301,5 @@ export const graphicsAirMigrations: Migrations = {
       (shown) => shown,
       { tickers: {} },
     ),
+  10: (air) => withCopies(air, graphicOf10, (shown) => shown, {}),
 };

@@ -32,6 +32,7 @@ export const tickerCommands = [
   defineCommand({
     type: 'ticker.pause',
     title: 'Pause a ticker',
+    says: 'Pause or run the ticker',
     about: 'Stops the tickers of a graphic where they are, or lets them go on from there.',
     args: PauseArgs,
     run: (desk, { graphic, paused }, { frame }) => {

@@ -74,6 +74,7 @@ function partValue(kind: PartKind, value: Value): string | null {
   if (kind === 'text') return wordsOf(value);
   if (kind === 'flag') return (value.kind === 'flag' ? value.on : !isEmpty(value)) ? 'on' : '';
   if (kind === 'colour') return value.kind === 'colour' ? value.colour : null;
+  if (kind === 'window') return value.kind === 'picture' ? (value.pictureId ?? '') : null;
   return value.kind === 'image' ? (value.assetId ?? '') : null;
 }
 

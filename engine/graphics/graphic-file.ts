@@ -1,7 +1,7 @@
 /** A graphic as a file: a zip of `graphic.json` and its images under `assets/`. The form is described in docs/formats.md. */
 import { BlobReader, BlobWriter, configure, type FileEntry, TextReader, ZipReader, ZipWriter } from '@zip.js/zip.js';
 import { Graphic } from '#core/graphics/document';
-import { graphicOf8, graphicOf9 } from '#core/graphics/migrations';
+import { graphicOf10, graphicOf8, graphicOf9 } from '#core/graphics/migrations';
 import { walkRefs } from '#core/desk/refs';
 import { isTooDeep } from '#core/schema/depth';
 import { type Raw } from '#core/schema/migration';
@@ -12,7 +12,7 @@ import { AssetError, openAsset, storeAsset, storeImage } from '../storage/assets
 configure({ useWebWorkers: false });
 
 /** Version of the form. */
-const VERSION = 3;
+const VERSION = 4;
 const MOST_FILES = 300;
 const DOCUMENT_LIMIT = 20e6;
 const IMAGE_LIMIT = 60e6;
@@ -86,7 +86,8 @@ const OLD_FPS = 25;
 /** A graphic of an older file as it is today. */
 function upToDate(graphic: Raw, version: number): Raw {
   const now = version < 2 ? graphicOf8(graphic) : graphic;
-  return version < 3 ? graphicOf9(now, OLD_FPS) : now;
+  const then = version < 3 ? graphicOf9(now, OLD_FPS) : now;
+  return version < 4 ? graphicOf10(then) : then;
 }
 
 async function readDocument(name: string, entry: FileEntry | undefined): Promise<{ graphic: object; assets: unknown; version: number }> {

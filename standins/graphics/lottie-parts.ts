@@ -119,6 +119,20 @@ export const animation = (nm: string, layers: Raw[], hold: number | null, assets
   layers: layers.map((l, i) => ({ ind: i + 1, ...l })),
 });
 
+/** An image, its middle at `at`. */
+export const picture = (nm: string, refId: string, at: [number, number], [w, h]: [number, number], moves: Moves = {}): Raw =>
+  layer(nm, 2, transformOf({ anchor: [w / 2, h / 2], ...moves }, at), { refId });
+
+/** The image of one colour that an image layer shows until something is filled in. */
+export const imageAsset = (id: string, [w, h]: [number, number]): Raw => ({
+  id,
+  w,
+  h,
+  u: '',
+  e: 1,
+  p: 'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAIAAACQd1PeAAAADElEQVR42mOIWnkSAAMtAc1PsZBpAAAAAElFTkSuQmCC',
+});
+
 /** A composition of layers, shown by a layer of its own. */
 export const composition = (nm: string, id: string, moves: Moves, mask: Raw[] = []): Raw =>
   layer(nm, 0, transformOf(moves, [0, 0]), {

@@ -1,5 +1,5 @@
 /** Three animations of our own, made for the demo show: a wind dial, a table of standings, what comes up. */
-import { animation, composition, moving, opening, plate, polygon, ring, words } from './lottie-parts';
+import { animation, composition, imageAsset, moving, opening, picture, plate, polygon, ring, words } from './lottie-parts';
 
 const [DEEP, STRAW, MIST, CLOTH, SEA] = ['#0d1517', '#e2c48d', '#8fa5a3', '#e8efe9', '#5aa9c9'] as const;
 
@@ -74,12 +74,17 @@ const standings = () => {
   );
 };
 
-/** What comes up: a composition behind an opening mask, with two lines. */
+const VIEW: [number, number] = [320, 180];
+/** Slides up from behind the band, and down again. */
+const rises = (x: number) => moving([10, [x, 660]], [28, [x, 454]], [74, [x, 454]], [90, [x, 660]]);
+
+/** What comes up: a composition behind an opening mask, with two lines; a view of the place stands over it, an image or a live picture. */
 const next = () =>
   animation(
     'Next up',
     [
-      words('When', [640, 664], 'in five minutes', 'Barlow', 26, MIST, { opacity: fades(20, 76) }, 2),
+      words('When', [640, 664], 'in five minutes', 'Barlow', 26, CLOTH, { opacity: fades(20, 76) }, 2),
+      plate('Hour', [640, 657], [240, 36], DEEP, { opacity: fades(18, 76) }, 88),
       composition('Band', 'band', {}, [opening([640, 560, 0, 80], [240, 560, 800, 80], 4, 22, [80, 96])]),
       polygon(
         'Kite',
@@ -93,9 +98,12 @@ const next = () =>
         SEA,
         { scale: moving([0, [0, 0]], [12, [100, 100]], [84, [100, 100]], [96, [0, 0]]), rotation: moving([0, [-90]], [14, [0]]) },
       ),
+      picture('View', 'view', [860, 454], VIEW, { position: rises(860) }),
+      plate('Frame', [860, 454], [VIEW[0] + 12, VIEW[1] + 12], STRAW, { position: rises(860) }),
     ],
     45,
     [
+      imageAsset('view', VIEW),
       {
         id: 'band',
         nm: 'Band',

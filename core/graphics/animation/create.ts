@@ -14,6 +14,7 @@ const MOST_FIRST_FIELDS = 24;
 /** What stands in a part, as the default of its field. */
 function valueOfPart({ kind, was }: FoundPart): Value {
   if (kind === 'image') return { kind: 'image', assetId: null };
+  if (kind === 'window') return { kind: 'picture', pictureId: null };
   if (kind === 'colour') return { kind: 'colour', colour: was };
   if (kind === 'flag') return { kind: 'flag', on: true };
   // Words that are a number, and are written as it would be, are counted by key.
@@ -44,7 +45,7 @@ export function animationContent(
     height: doc.h,
     holds: holds.frames.map((frame) => ({ frame, seconds: null })),
     stills,
-    parts: parts.map(({ id, name, kind, path, layers }) => ({ id, name, kind, path, layers: layers.slice(0, 400) })),
+    parts: parts.map(({ id, name, kind, path, layers, track }) => ({ id, name, kind, path, layers: layers.slice(0, 400), track })),
     units: layerUnits(doc).map((layers) => ({ layers })),
     given: [],
     problems: Math.min(400, problems),

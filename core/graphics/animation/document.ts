@@ -1,7 +1,7 @@
 /** An animation in a graphic: the file it comes from, its parts, and where it waits. Frames are the animation's own. */
-import { Id, ListOf, Num, OneOf, Ref, Text, Whole, Wholes } from '../../schema/fields';
+import { Id, ListOf, Num, Nums, OneOf, Ref, Text, Whole, Wholes } from '../../schema/fields';
 
-export const PART_KINDS = ['text', 'image', 'colour', 'flag'] as const;
+export const PART_KINDS = ['text', 'image', 'window', 'colour', 'flag'] as const;
 export type PartKind = (typeof PART_KINDS)[number];
 
 export const MOST_PARTS = 200;
@@ -12,6 +12,8 @@ export class AnimationPart {
   @OneOf(PART_KINDS, 'what it takes') kind!: PartKind;
   @Text(400, 'where it stands in the animation') path!: string;
   @Wholes(400, 0, 5000, 'layers that it changes') layers!: number[];
+  @Nums(7000, -1e6, 1e6, 'where a live picture is, seven numbers a place: frame, x, y, width, height, angle, opacity; empty for others')
+  track!: number[];
 }
 /** From a frame on until a frame nothing moves. */
 export class StillStretch {
@@ -25,7 +27,7 @@ export class HoldPoint {
 export class LayerUnit {
   @Wholes(5000, 0, 5000, 'layers that are drawn together') layers!: number[];
 }
-/** What is filled in for a part: words, a colour, `on` or empty, or the identity of an image. */
+/** What is filled in for a part: words, a colour, `on` or empty, or the identity of an image or a picture. */
 export class GivenPart {
   @Id('part of the animation') partId!: string;
   @Text(10_000, 'value') value!: string;

@@ -1,6 +1,7 @@
 /** Parts of an animation that can be filled in: found in it, named from its layers, and put into it. */
 import { MOST_PARTS, type PartKind } from './document';
 import { compositionsOf, LAYER, listIn, type Lottie, objectIn, type Raw, textIn } from './lottie';
+import { trackOf } from './track';
 
 /** A part as it is found. */
 export interface FoundPart {
@@ -13,7 +14,13 @@ export interface FoundPart {
   layers: number[];
   /** What stands there: words, a colour; empty for others. */
   was: string;
+  /** Where a live picture is at its frames; empty for others. */
+  track: number[];
+  /** Why no live picture can stand for an image; empty where one can, and for others. */
+  noWindow: string;
 }
+type Found = Omit<FoundPart, 'id'>;
+const PLAIN = { track: [], noWindow: '' };
 
 const hex = (value: unknown): string | null => {
   if (!Array.isArray(value) || value.length < 3) return null;
@@ -60,12 +67,12 @@ function coloursIn(shapes: readonly Raw[], path: string, depth = 8): { path: str
   });
 }
 
-function partsIn(layers: readonly Raw[], path: string, under: string, topOf: (index: number) => number[]): Omit<FoundPart, 'id'>[] {
+function partsIn(layers: readonly Raw[], path: string, under: string, topOf: (index: number) => number[]): Found[] {
   return layers.flatMap((layer, i) => {
     const here = `${path}/${i}`;
     const name = `${under}${textIn(layer, 'nm') || `Layer ${i + 1}`}`.slice(0, 60);
-    const of = { layers: topOf(i), name };
-    const found: Omit<FoundPart, 'id'>[] = [];
+    const of = { ...PLAIN, layers: topOf(i), name };
+    const found: Found[] = [];
     if (layer.ty === LAYER.text) {
       const [first] = listIn(objectIn(objectIn(layer, 't'), 'd'), 'k');
       const was = textIn(objectIn(first ?? {}, 's'), 't').replaceAll('\r', '\n');
@@ -93,7 +100,21 @@ function partsIn(layers: readonly Raw[], path: string, under: string, topOf: (in
 }
 
 /** Whether something of a kind is first offered as a field, and where it stands among them. */
-const ORDER: Record<PartKind, number> = { text: 0, image: 1, colour: 2, flag: 3 };
+const ORDER: Record<PartKind, number> = { text: 0, image: 1, window: 2, colour: 3, flag: 4 };
+
+/** An image layer as a part, and once more where a live picture can stand for it. */
+function imageParts(doc: Lottie, asset: Raw, path: string, layers: number[]): Found[] {
+  const id = textIn(asset, 'id');
+  const by = doc.layers.find((l) => textIn(l, 'refId') === id);
+  const name = (textIn(by ?? {}, 'nm') || textIn(asset, 'nm') || id || 'Image').slice(0, 60);
+  const of = { path, layers, name, was: '' };
+  const track = trackOf(doc, asset);
+  if (typeof track === 'string') return [{ ...of, kind: 'image', track: [], noWindow: track }];
+  return [
+    { ...of, ...PLAIN, kind: 'image' },
+    { ...of, kind: 'window', name: `${name}: live picture`.slice(0, 60), track, noWindow: '' },
+  ];
+}
 
 /** All parts of an animation, texts first, then images, colours and what can be switched; images count once however often they are shown. */
 export function partsOf(doc: Lottie): FoundPart[] {
@@ -105,16 +126,7 @@ export function partsOf(doc: Lottie): FoundPart[] {
     if (layers.length === 0) return;
     if (Array.isArray(asset.layers))
       found.push(...partsIn(listIn(asset, 'layers'), `assets/${i}/layers`, `${textIn(asset, 'nm') || id} / `, () => layers));
-    else if (typeof asset.p === 'string') {
-      const by = doc.layers.find((l) => textIn(l, 'refId') === id);
-      found.push({
-        kind: 'image',
-        path: `assets/${i}`,
-        layers,
-        name: (textIn(by ?? {}, 'nm') || textIn(asset, 'nm') || id || 'Image').slice(0, 60),
-        was: '',
-      });
-    }
+    else if (typeof asset.p === 'string') found.push(...imageParts(doc, asset, `assets/${i}`, layers));
   });
   return found
     .sort((a, b) => ORDER[a.kind] - ORDER[b.kind])
@@ -122,7 +134,10 @@ export function partsOf(doc: Lottie): FoundPart[] {
     .map((part, i) => ({ ...part, id: `part-${i + 1}` }));
 }
 
-/** What is filled in for a part: words, `#rrggbb`, `on` or empty, or an image as a data address. */
+/** A picture of one clear pixel: what an image layer shows that a live picture stands for. */
+const CLEAR = 'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAAC0lEQVR42mNgAAIAAAUAAen63NgAAAAASUVORK5CYII=';
+
+/** What is filled in for a part: words, `#rrggbb`, `on` or empty, an image as a data address, or a live picture's identity. */
 export interface GivenRaw {
   kind: PartKind;
   path: string;
@@ -150,6 +165,9 @@ const PUT: Record<PartKind, (holder: Raw, key: string, value: string) => void> =
   },
   image: (holder, key, value) => {
     if (value !== '') Object.assign(objectIn(holder, key), { p: value, u: '', e: 1 });
+  },
+  window: (holder, key, value) => {
+    if (value !== '') Object.assign(objectIn(holder, key), { p: CLEAR, u: '', e: 1 });
   },
   colour: (holder, key, value) => {
     if (key === 'sc') holder.sc = value;
