@@ -26,6 +26,8 @@ export interface CommandSpec<A extends object = object> {
   type: string;
   /** Short name for people and for the command finder. */
   title: string;
+  /** What it does as a sentence of a list, `{name}` standing for an argument: "Show {lane}". Without it, its title and arguments are said. */
+  says?: string;
   /** One or two sentences for the reference. */
   about: string;
   args: Constructor<A>;
@@ -33,6 +35,8 @@ export interface CommandSpec<A extends object = object> {
   mergeKey?: (args: A) => string;
   /** Sent by the engine alone, of what has happened: people are not offered it. */
   fromEngine?: boolean;
+  /** It works on what macros and triggers are, or on how they run: it is not recorded for another. */
+  unrecorded?: true;
   /** What it changes comes from outside: it is no step of undo. */
   outside?: true;
   /** True when a person must hold the key or button for it: the audience would see it at once, or it ends an output. */
@@ -48,6 +52,9 @@ export interface Command {
   type: string;
   args?: Record<string, unknown>;
 }
+
+/** What a command does, for people: what it answers is for programs. */
+export const aboutForPeople = ({ about }: CommandSpec): string => about.replace(/ ?Returns [^.]*\./g, '');
 
 /** For commands without arguments. */
 export class NoArgs {}

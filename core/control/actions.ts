@@ -1,5 +1,6 @@
 /** Every action there is: of all rooms, in the order of lists. */
 import { type Action } from './action';
+import { AUTOMATION_ACTIONS } from './actions/automation';
 import { DESK_ACTIONS } from './actions/desk';
 import { EVERYWHERE_ACTIONS } from './actions/everywhere';
 import { GRAPHICS_ACTIONS } from './actions/graphics';
@@ -16,6 +17,7 @@ export const ACTIONS: readonly Action[] = [
   ...GRAPHICS_ACTIONS,
   ...LAYOUT_ACTIONS,
   ...OUTPUT_ACTIONS,
+  ...AUTOMATION_ACTIONS,
 ];
 
 const byId = new Map(ACTIONS.map((a) => [a.id, a]));

@@ -36,6 +36,7 @@ const EVERYWHERE: Row[] = [
   ['F4', 'go', { room: 'graphics' }],
   ['F10', 'go', { room: 'output' }],
   ['Shift+F1', 'go', { room: 'layouts' }],
+  ['Shift+F4', 'go', { room: 'automation' }],
   ['Shift+F7', 'go', { room: 'settings' }],
   ['F6', 'region.next'],
   ['Shift+F6', 'region.before'],
@@ -53,6 +54,12 @@ const EVERYWHERE: Row[] = [
   ['Backquote', 'talk.guests'],
   ['Shift+Backquote', 'talk.room'],
   ['Alt+Backquote', 'talk.one'],
+  ...digits('Ctrl+Alt+', 10, (n) => ['macro.runByNumber', { number: n }]),
+  ['Alt+KeyV', 'run.go'],
+  ['Alt+KeyH', 'automation.holdAll'],
+  ['Alt+Shift+KeyH', 'run.stop'],
+  ['Alt+KeyM', 'automation.record'],
+  ['Alt+Shift+KeyM', 'automation.recordWait'],
   ['Alt+KeyC', 'clock.toggle', { number: 1 }],
   ['Alt+Shift+KeyC', 'clock.reset', { number: 1 }],
 ];
@@ -271,6 +278,22 @@ const GRAPHICS: Row[] = [
   ['Ctrl+ArrowDown', 'graphics.back'],
 ];
 
+const AUTOMATION: Row[] = [
+  ['PageUp', 'macros.before'],
+  ['PageDown', 'macros.next'],
+  ['KeyR', 'macros.run'],
+  ['KeyT', 'macros.try'],
+  ['Shift+KeyN', 'macros.new'],
+  ['ArrowUp', 'steps.before'],
+  ['ArrowDown', 'steps.next'],
+  ['Alt+ArrowUp', 'steps.up'],
+  ['Alt+ArrowDown', 'steps.down'],
+  ['KeyS', 'steps.add'],
+  ['Ctrl+KeyD', 'steps.duplicate'],
+  ['Delete', 'steps.remove'],
+  ['KeyX', 'steps.onOff'],
+];
+
 const OUTPUT: Row[] = [
   ['KeyG', 'output.recordings'],
   ['KeyN', 'output.rename'],
@@ -341,6 +364,7 @@ export const FIRST_BINDINGS: readonly Binding[] = [
   ...keys('sound', SOUND),
   ...keys('graphics', GRAPHICS),
   ...keys('layouts', LAYOUTS),
+  ...keys('automation', AUTOMATION),
   ...keys('output', OUTPUT),
   ...CONTROLLERS,
 ];

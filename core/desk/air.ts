@@ -2,6 +2,7 @@
  * Air: what is happening now. Plain data with the frames at which things began; nothing in it is ticked, so every
  * picture and sound can be worked out for any frame. All frames are show frames: counts since the air began.
  */
+import { type AutomationAir, createAutomationAir } from '../automation/air';
 import { type OutputRun } from '../output/air';
 import { type Player } from '../media/air';
 import { createGraphicsAir, type GraphicsAir } from '../graphics/air';
@@ -28,6 +29,7 @@ export interface Air {
   replay: ReplayAir;
   sound: SoundAir;
   graphics: GraphicsAir;
+  automation: AutomationAir;
 }
 
 /** The pair that commands work on. */
@@ -51,5 +53,6 @@ export function createAir(show: Show): Air {
     replay: createReplayAir(),
     sound: createSoundAir(),
     graphics: createGraphicsAir(),
+    automation: createAutomationAir(),
   };
 }

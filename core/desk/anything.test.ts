@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Dice, diceFrom } from '#tests/support/dice';
 import { must, sampleDesk } from '#tests/support/sample-show';
+import { createWhen } from '../automation/create';
 import { walkThrough } from '../layout/walk-through';
 import { onAirItems } from '../output/as-run';
 import { planFrame } from '../picture/plan';
@@ -71,6 +72,13 @@ function withEverything(): Desk {
       },
     });
   }
+  add('macro.add', {
+    name: 'Opening',
+    steps: [{ act: { kind: 'wait', amount: 400, unit: 'seconds' } }, { act: { kind: 'command', type: 'picture.take', args: {} } }],
+  });
+  d = must(d, 'macro.run', { macro: d.show.automation.macros[0]?.id }, 480);
+  add('automation.record', {});
+  add('trigger.add', { when: createWhen('on-air', { pictureId: 'a' }), then: { kind: 'command', type: 'picture.take', args: {} } });
   add('lane.showPicture', { lane: 'lane-1', picture: 'names' });
   add('graphic.sizes', { sizes: [...wantedSizes(d).keys()].map((key) => ({ key, width: 90, height: 30 })) });
   return d;
@@ -93,15 +101,33 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
     return list ? Array.from({ length: Math.floor(dice() * 3) }, () => argsOf(of(), dice, desk)) : argsOf(of(), dice, desk);
   }
   if (field.variant) {
-    const kinds = ['typed', 'file', 'colour', 'still', 'test', 'chroma', 'luma', 'fill', 'device', 'seat', 'tone'].filter((kind) =>
-      field.variant?.({ kind }),
-    );
+    const kinds = [
+      'typed',
+      'file',
+      'colour',
+      'still',
+      'test',
+      'chroma',
+      'luma',
+      'fill',
+      'device',
+      'seat',
+      'tone',
+      'command',
+      'wait',
+      'until',
+    ].filter((kind) => field.variant?.({ kind }));
     const kind = pick(dice, kinds);
     const of = field.variant({ kind });
     return of ? { ...argsOf(of, dice, desk), kind } : {};
   }
+  if (field.type === 'object') return {};
+  if (field.name === 'step' || field.name === 'steps') {
+    const ids = desk.show.automation.macros[0]?.steps.map((s) => s.id) ?? [];
+    return field.name === 'step' ? pick(dice, ids) : ids.filter(() => dice() < 0.5);
+  }
   const fixed = [...field.type.matchAll(/`([^`]+)`/g)].map((m) => m[1] as string);
-  if (field.type.startsWith('list of ids')) {
+  if (field.type.startsWith('list of ids') && field.ref) {
     const list = likely(field, desk);
     return [list, list].flatMap((all) => pick(dice, all)?.id ?? []);
   }

@@ -1,4 +1,5 @@
 /** New shows, sources and lanes with sensible first settings. */
+import { createAutomation } from '../automation/create';
 import { SOURCE_KINDS } from '../show/source-kinds';
 import { PROGRAMME_OUTPUT } from '../screens/outputs';
 import { firstLanes, plainTransition, firstTransitions } from '../picture/create';
@@ -51,6 +52,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     graphics: createGraphics(),
     sheets: [],
     tableaux: [],
+    automation: createAutomation(),
   };
 }
 

@@ -1,4 +1,6 @@
 /** Everything in a show that has an identity: which class it is of, and where the show keeps it. */
+import { Macro } from '../automation/document';
+import { Trigger } from '../automation/document';
 import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Clock, Entry, Graphic, OwnFont } from '../graphics/document';
 import { StoredFinish } from '../graphics/fill';
@@ -77,6 +79,8 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   },
   sheet: { of: Sheet, list: (show) => show.sheets, home: inShow('sheets') },
   tableau: { of: Tableau, list: (show) => show.tableaux, home: inShow('tableaux') },
+  macro: { of: Macro, list: (show) => show.automation.macros, home: homeIn((show) => show.automation, 'macros') },
+  trigger: { of: Trigger, list: (show) => show.automation.triggers, home: homeIn((show) => show.automation, 'triggers') },
   lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },
   group: { of: SourceGroup, list: (show) => show.groups, home: inShow('groups') },
   style: { of: Style, list: (show) => show.styles, home: inShow('styles') },
@@ -106,7 +110,11 @@ export const entitiesOf = (show: Show, to: RefTarget): readonly Entity[] => kind
 
 /** The name of what a reference points at; its identity where it has none, or is gone. */
 export function nameOf(show: Show, to: RefTarget, id: string): string {
-  return entitiesOf(show, to).find((e) => e.id === id)?.name || id;
+  for (const kind of kindsOf(to)) {
+    const found = ENTITIES[kind].list(show).find((e) => e.id === id);
+    if (found) return found.name || id;
+  }
+  return id;
 }
 
 const kindByClass = new Map(Object.entries(ENTITIES).flatMap(([kind, { of }]) => (of ? [[of, kind as EntityKind] as const] : [])));

@@ -1,4 +1,5 @@
 /** Brings a show of any known version to the present one. */
+import { automationAirMigrations, automationMigrations } from '../automation/migrations';
 import { graphicsAirMigrations, graphicsMigrations } from '../graphics/migrations';
 import { layoutMigrations } from '../layout/migrations';
 import { outputMigrations } from '../output/migrations';
@@ -20,8 +21,9 @@ const SHOW_STEPS: readonly Migrations[] = [
   replayMigrations,
   soundMigrations,
   graphicsMigrations,
+  automationMigrations,
 ];
-const AIR_STEPS: readonly Migrations[] = [pictureAirMigrations, graphicsAirMigrations];
+const AIR_STEPS: readonly Migrations[] = [pictureAirMigrations, graphicsAirMigrations, automationAirMigrations];
 
 /** `raw` brought from one version to the present one. */
 function upToDate(raw: Raw, from: number, domains: readonly Migrations[], show: Raw = raw): Raw {

@@ -1,4 +1,6 @@
 /** Words for the place where something is used: "box Left of Wide", "key of Names". */
+import { Macro } from '../automation/document';
+import { Trigger } from '../automation/document';
 import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Entry, Graphic } from '../graphics/document';
 import { Element } from '../graphics/element';
@@ -35,6 +37,8 @@ const PLACES = new Map<Constructor, Words>([
     return graphic ? `${entryName(graphic, entry)} of ${graphic.name}` : within;
   }),
   say(Tableau, (tableau) => `tableau ${tableau.name}`),
+  say(Macro, (macro) => `macro ${macro.name}`),
+  say(Trigger, (trigger) => `trigger ${trigger.name}`),
   say(StoredTransition, (stored) => `transition ${stored.name}`),
   say(Transition, (_, _show, within) => within || 'the armed transition'),
   say(Override, ({ fromId, toId }, show) =>

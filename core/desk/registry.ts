@@ -1,4 +1,8 @@
 /** Every command there is. */
+import { macroCommands } from '../automation/macro-commands';
+import { recordCommands } from '../automation/record-commands';
+import { runCommands } from '../automation/run-commands';
+import { triggerCommands } from '../automation/trigger-commands';
 import { boxCommands } from '../layout/box-commands';
 import { framingCommands } from '../layout/framing-commands';
 import { layoutCommands } from '../layout/layout-commands';
@@ -76,6 +80,10 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...listenerCommands,
   ...soundFileCommands,
   ...outputCommands,
+  ...macroCommands,
+  ...runCommands,
+  ...recordCommands,
+  ...triggerCommands,
   ...showCommands,
   ...historyCommands,
 ];

@@ -2,7 +2,8 @@
 import { type Patch } from 'immer';
 import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
 import { type Desk } from './air';
-import { executeAll, prepare, type Refusal, refusalOf } from './execute';
+import { recordedActs } from '../automation/record';
+import { execute, executeAll, type OutcomeOfAll, prepare, type Refusal, refusalOf } from './execute';
 import { type History, MERGE_MS, redo, remember, undo } from './history';
 import { keepAll } from './keep-all';
 
@@ -20,6 +21,10 @@ export interface Sent {
   at: number;
   /** One movement of a hand, from its beginning to its end: all edits of the same one are one step of undo, however long it takes. */
   gesture?: string | undefined;
+  /** It comes from the remote. */
+  elsewhere?: boolean;
+  /** A macro does it: it is not recorded for another. */
+  byMacro?: boolean;
 }
 
 /** Commands of the same merge key within a second make one step of undo; of several, all must have one. */
@@ -32,6 +37,21 @@ function titleOf(specs: readonly CommandSpec[]): string {
   const [first] = specs;
   const alike = specs.every((s) => s === first);
   return specs.length < 2 ? (first?.title ?? '') : `${first?.title}${alike ? '' : ' and more'} (${specs.length})`;
+}
+
+type Done = Extract<OutcomeOfAll, { ok: true }>;
+
+/** With what was done kept, where a macro is being recorded. It is told in a step of its own: whatever that comes to, what was done stands. */
+function recorded(done: Done, commands: readonly Command[], context: CommandContext, { gesture, elsewhere = false }: Sent): Done {
+  if (!done.desk.air.automation.recording) return done;
+  const merge = gesture === undefined ? mergeKeyOf(done.specs, commands) : gesture;
+  const acts = recordedActs(commands, done.specs, done.desk, {
+    frame: context.frame,
+    elsewhere,
+    merge: merge === null ? null : merge.slice(0, 1000),
+  });
+  const told = acts.length > 0 ? execute(done.desk, { type: 'automation.recorded', args: { acts } }, context) : null;
+  return told?.ok ? { ...done, desk: told.desk, patches: done.patches.concat(told.patches) } : done;
 }
 
 /** Performs commands as one step. Pure: a refusal has changed nothing. */
@@ -55,8 +75,9 @@ export function perform(session: Session, commands: readonly Command[], context:
     if (error instanceof CommandError) return { ok: false, error: refusalOf(error) };
     throw error;
   }
-  const outcome = executeAll(desk, commands, context);
-  if (!outcome.ok) return outcome;
+  const done = executeAll(desk, commands, context);
+  if (!done.ok) return done;
+  const outcome = sent.byMacro ? done : recorded(done, commands, context, sent);
   const { specs, patches, inverse, results } = outcome;
   // What comes from outside, and what follows from that alone, is no step of undo.
   if (!outcome.edits || specs.every((s) => s.outside)) return { ok: true, session: { desk: outcome.desk, history }, patches, results };

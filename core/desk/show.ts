@@ -1,4 +1,5 @@
 /** The show: the document that is saved, exported and undone. */
+import { Automation } from '../automation/document';
 import { Delivery } from '../output/document';
 import { Lane, MOST_LANES, Transition, StoredTransition, Override, Tableau } from '../picture/document';
 import { SourceGroup } from '../show/document';
@@ -12,7 +13,7 @@ import { Sound } from '../sound/document';
 import { MOST_SHEETS, Sheet } from '../sheets/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 9;
+export const SHOW_VERSION = 10;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
@@ -40,4 +41,5 @@ export class Show {
   @Nested(() => Graphics, 'graphics and clocks') graphics!: Graphics;
   @ListOf(() => Sheet, MOST_SHEETS, 'sheets that graphics are filled from') sheets!: Sheet[];
   @ListOf(() => Tableau, 200, 'stored wholes') tableaux!: Tableau[];
+  @Nested(() => Automation, 'macros and triggers') automation!: Automation;
 }

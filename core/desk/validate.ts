@@ -4,10 +4,8 @@ import { soundProblems } from '../sound/validate';
 import { check, type Problem } from '../schema/check';
 import { graphicProblems } from '../graphics/validate';
 import { layoutProblems } from '../layout/validate';
-import { type EntityKind, kindsOf, OUTSIDE, REF_TARGETS } from '../schema/kinds';
 import { outputsOf } from '../screens/outputs';
-import { ENTITIES } from './entities';
-import { pathOf, walkRefs } from './refs';
+import { refProblems } from './missing';
 import { switchable } from './pictures';
 import { Show } from './show';
 
@@ -74,21 +72,4 @@ function relationProblems(show: Show): Problem[] {
     }
   });
   return problems.concat(refProblems(show), layoutProblems(show), graphicProblems(show), replayProblems(show), soundProblems(show));
-}
-
-/** Every reference to something that is not there. */
-export function refProblems(show: Show): Problem[] {
-  const problems: Problem[] = [];
-  const known = new Map<EntityKind, ReadonlySet<string>>();
-  const there = (kind: EntityKind, id: string) => {
-    let ids = known.get(kind);
-    if (!ids) known.set(kind, (ids = new Set(ENTITIES[kind].list(show).map((e) => e.id))));
-    return ids.has(id);
-  };
-  walkRefs(Show, show, (found) => {
-    const kinds = kindsOf(found.to);
-    if (kinds.some((kind) => OUTSIDE.includes(kind) || there(kind, found.id))) return;
-    problems.push({ path: pathOf(found), message: `no ${REF_TARGETS[found.to].words} has the id "${found.id}"` });
-  });
-  return problems;
 }

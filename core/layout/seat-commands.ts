@@ -68,6 +68,7 @@ export const seatCommands = [
   defineCommand({
     type: 'seat.fill',
     title: 'Fill a seat',
+    says: 'Put {occupant} into the seat {seat}',
     about: 'Puts a source or framing into a seat, everywhere at once, on air too. Refused when its sound would close a loop.',
     args: FillArgs,
     run: (desk, { seat, occupant, anyway }) => {

@@ -45,6 +45,7 @@ export const mediaCommands = [
   defineCommand({
     type: 'media.play',
     title: 'Play',
+    says: 'Play {source}',
     about: 'Plays a media source from where it stands; from its in point when it stands at its end.',
     args: PlayerArg,
     run: (desk, { source }, { frame }) => play(desk, source, frame),
@@ -52,6 +53,7 @@ export const mediaCommands = [
   defineCommand({
     type: 'media.pause',
     title: 'Pause',
+    says: 'Pause {source}',
     about: 'Holds a media source where it is.',
     args: PlayerArg,
     run: (desk, { source }, { frame }) => pause(desk, source, frame),
@@ -82,6 +84,7 @@ export const mediaCommands = [
   defineCommand({
     type: 'media.cue',
     title: 'Back to the in point',
+    says: 'Cue {source}',
     about: 'Stands a media source at its in point.',
     args: PlayerArg,
     run: (desk, { source }) => {

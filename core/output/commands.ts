@@ -27,6 +27,7 @@ export const outputCommands = [
   defineCommand({
     type: 'output.startRecording',
     title: 'Start recording',
+    says: 'Start recording',
     about: 'Records the programme to this browser’s storage. Returns the `id` of the recording.',
     args: NoArgs,
     run: ({ air }, _, { frame, newId }) => {
@@ -37,6 +38,7 @@ export const outputCommands = [
   }),
   defineCommand({
     type: 'output.stopRecording',
+    says: 'Stop recording',
     hold: () => true,
     title: 'Stop recording',
     about: 'Ends the recording; it is then in the list of recordings.',
@@ -61,6 +63,7 @@ export const outputCommands = [
   defineCommand({
     type: 'output.startStream',
     title: 'Start streaming',
+    says: 'Start the stream',
     about: 'Streams the programme to the destination that is set up.',
     args: NoArgs,
     run: ({ air }, _, { frame, newId }) => {
@@ -71,6 +74,7 @@ export const outputCommands = [
   }),
   defineCommand({
     type: 'output.stopStream',
+    says: 'Stop the stream',
     hold: () => true,
     title: 'Stop streaming',
     about: 'Ends the stream after what is waiting has been sent.',

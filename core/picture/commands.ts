@@ -36,6 +36,7 @@ export const pictureCommands = [
   defineCommand({
     type: 'picture.setNext',
     title: 'Set Next',
+    says: 'Put {picture} into Next',
     about: 'Puts a source, framing, layout, preset or seat into Next. What is on air stays, also in the middle of a transition.',
     args: PictureArg,
     run: (desk, { picture }) => {
@@ -45,6 +46,7 @@ export const pictureCommands = [
   defineCommand({
     type: 'picture.setNextByNumber',
     title: 'Set Next by number',
+    says: 'Put number {number} into Next',
     about: 'Puts the source, framing or layout that wears this number into Next.',
     args: NumberArg,
     run: (desk, { number }) => {
@@ -54,6 +56,7 @@ export const pictureCommands = [
   defineCommand({
     type: 'picture.cut',
     title: 'Cut',
+    says: 'Cut to {picture}',
     about:
       'Cuts to Next, or straight to a given picture. In the middle of a transition, cuts to its end. Armed lanes change with a cut to Next.',
     args: CutArgs,
@@ -64,6 +67,7 @@ export const pictureCommands = [
   defineCommand({
     type: 'picture.cutByNumber',
     title: 'Cut by number',
+    says: 'Cut to number {number}',
     about: 'Cuts straight to the source, framing or layout that wears this number.',
     args: NumberArg,
     run: (desk, { number }, { frame }) => {
@@ -73,6 +77,7 @@ export const pictureCommands = [
   defineCommand({
     type: 'picture.take',
     title: 'Take',
+    says: 'Take Next to air',
     about:
       'Runs the armed transition to Next, with the armed lanes. While the bar holds a transition, finishes it from there. Refused while one runs by itself.',
     args: NoArgs,
@@ -92,6 +97,7 @@ export const pictureCommands = [
   defineCommand({
     type: 'picture.fadeToBlack',
     title: 'Fade to black',
+    says: 'Fade to black, or back',
     about: 'Fades picture and sound of the programme to black, or back. Turns round at once when pressed on the way.',
     args: BlackArgs,
     hold: ({ air }, { on }) => on ?? air.black.to === 0,

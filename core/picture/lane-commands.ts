@@ -69,6 +69,7 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.setContent',
     title: 'Fill a lane',
+    says: 'Hold {content} ready in {lane}',
     about: 'Says what a lane holds ready. What it shows on air stays until it is shown anew.',
     args: ContentArgs,
     run: (desk, { lane, content }) => {
@@ -82,6 +83,7 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.show',
     title: 'Show a lane',
+    says: 'Show {lane}',
     about: 'Fades the prepared content in; what the lane showed before fades out under it.',
     args: LaneArg,
     run: (desk, { lane }, { frame }) => {
@@ -91,6 +93,7 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.hide',
     title: 'Hide a lane',
+    says: 'Hide {lane}',
     about: 'Fades the lane out.',
     args: LaneArg,
     run: (desk, { lane }, { frame }) => {
@@ -108,6 +111,7 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.toggle',
     title: 'Show or hide a lane',
+    says: 'Show or hide {lane}',
     about: 'Hides a lane that is up, shows one that is down.',
     args: LaneArg,
     run: (desk, { lane: id }, { frame }) => {
@@ -149,6 +153,7 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.next',
     title: 'Next entry of a lane',
+    says: 'Next entry in {lane}',
     about: 'Holds the next entry of the same graphic ready, or the one before; what is up changes to it at once.',
     args: NextArgs,
     run: (desk, { lane: id, by = 1 }, { frame }) => {
@@ -180,6 +185,7 @@ export const laneCommands = [
   defineCommand({
     type: 'lane.showPicture',
     title: 'Show in a lane',
+    says: 'Show {picture} in {lane}',
     about: 'Holds a picture or entry ready in a lane and shows it at once. What is up of the same design changes into it.',
     args: ShowPictureArgs,
     run: (desk, { lane: id, picture }, { frame }) => {

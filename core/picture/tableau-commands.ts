@@ -109,6 +109,7 @@ export const tableauCommands = [
   defineCommand({
     type: 'tableau.next',
     title: 'Put a tableau into Next',
+    says: 'Put the tableau {tableau} into Next',
     about: 'Its picture goes to Next, its transition is armed, and the lanes that differ from what is on air change with the take.',
     args: TableauArg,
     run: (desk, { tableau }, { frame }) => putInNext(desk, tableauOf(desk, tableau), frame),
@@ -116,6 +117,7 @@ export const tableauCommands = [
   defineCommand({
     type: 'tableau.take',
     title: 'Take a tableau straight to air',
+    says: 'Take the tableau {tableau} to air',
     about: 'Only what differs from what is on air moves.',
     args: TableauArg,
     run: (desk, { tableau }, { frame }) => {

@@ -81,6 +81,7 @@ export const transitionCommands = [
   defineCommand({
     type: 'transition.arm',
     title: 'Arm a stored transition',
+    says: 'Arm {transition}',
     about: 'Arms a transition that was kept by name.',
     args: StoredArg,
     run: (desk, { transition }) => {

@@ -131,6 +131,7 @@ export const clipCommands = [
   defineCommand({
     type: 'clip.grab',
     title: 'Grab',
+    says: 'Grab a clip',
     about:
       'Makes a clip of the last seconds, wherever the decks stand; in the angle of the deck, or of both when ganged. Returns `id` and `number`.',
     args: GrabArgs,

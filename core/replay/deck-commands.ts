@@ -77,6 +77,7 @@ export const deckCommands = [
   defineCommand({
     type: 'deck.play',
     title: 'Play',
+    says: 'Play deck {deck}',
     about: 'Plays forwards from where the deck stands, at its speed.',
     args: DeckArg,
     run: (desk, { deck }, { frame }) => play(desk, deck, frame),
@@ -84,6 +85,7 @@ export const deckCommands = [
   defineCommand({
     type: 'deck.pause',
     title: 'Pause',
+    says: 'Pause deck {deck}',
     about: 'Stops on the frame that is shown; a live deck holds the newest recorded frame.',
     args: DeckArg,
     run: (desk, { deck }, { frame }) => pause(desk, deck, frame),

@@ -211,6 +211,16 @@ export const Wholes = (most: number, min: number, max: number, about: string, op
     Max(max, { each: true }),
   ]);
 
+/** A list of numbers, each from `min` to `max`. */
+export const Nums = (most: number, min: number, max: number, about: string, options: Options = {}) =>
+  field(`list of at most ${most} numbers ${min} to ${max}`, about, options, [
+    IsArray(),
+    ArrayMaxSize(most),
+    IsNumber({}, { each: true }),
+    Min(min, { each: true }),
+    Max(max, { each: true }),
+  ]);
+
 /** An object whose names are not known beforehand; whoever reads it checks them. */
 export const AnyObject = (about: string, options: Options = {}) => field('object', about, options, [IsObject()]);
 

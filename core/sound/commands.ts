@@ -84,6 +84,7 @@ export const soundCommands = [
   defineCommand({
     type: 'sound.setFader',
     title: 'Set a fader',
+    says: 'Set the fader of {channel} to {db} dB',
     about: 'Level of a channel after its processing.',
     args: FaderArgs,
     mergeKey: ({ channel }) => `fader:${channel}`,
@@ -97,6 +98,7 @@ export const soundCommands = [
   defineCommand({
     type: 'sound.mute',
     title: 'Mute',
+    says: 'Mute {channel}: {muted}',
     about: 'Silences a channel everywhere, or opens it again.',
     args: MuteArgs,
     run: (desk, { channel, on, anyway }) => {

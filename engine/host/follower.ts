@@ -1,7 +1,7 @@
 /** What follows a show: everything that makes a part of the engine do what show and air ask for has this one shape. */
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
-import { type DispatchResult } from '../client/show-client';
+import { type DispatchAllResult, type DispatchResult } from '../client/show-client';
 import { type LiveState, type Notice, type ShowState } from '../client/state';
 import { type MixerPort } from './mixer-port';
 
@@ -19,6 +19,8 @@ export interface HostAccess {
   state(): LiveState;
   /** Sends a command of the engine's own, so that log and remote see it; null when the show is closed. */
   command(command: Command): DispatchResult | null;
+  /** Sends commands of a macro as one step that takes effect at a frame, as far as that has not been drawn yet; null when the show is closed. */
+  commandsAt(commands: readonly Command[], frame: number, gesture: string): DispatchAllResult | null;
   /** Says something to the crew. It leaves by itself as soon as `over` is true of the desk: what it says is over then. */
   notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void;
   /** Puts what it has found out where rooms read it. */

@@ -1,5 +1,6 @@
 /** The host's side of the mixer's thread: its desk, its monitors, and whoever takes its pictures. */
 import { nanoid } from 'nanoid';
+import { createAutomationAir } from '#core/automation/air';
 import { type Desk } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
 import { findGraphic } from '#core/graphics/find';
@@ -25,10 +26,14 @@ export interface MixerEvents {
   failed(message: string | null): void;
 }
 
-/** The show without its clips and sheets, which may be thousands: play-outs hold their own copies, and graphics what they show of sheets. */
+const NO_MACROS: Show['automation'] = { macros: [], triggers: [] };
+const NO_RUNS = createAutomationAir();
+
+/** The show without its macros, clips and sheets, which may be thousands: play-outs hold their own copies, and graphics what they show of sheets. */
 const slim = (show: Show): Show => ({
   ...show,
   sheets: [],
+  automation: NO_MACROS,
   replay: show.replay.clips.length === 0 ? show.replay : { ...show.replay, clips: [] },
 });
 
@@ -86,13 +91,18 @@ export class MixerPort {
     this.worker.postMessage(message, transfer);
   }
 
-  /** Takes effect at the next frame. */
-  setDesk(desk: Desk): void {
+  /** Takes effect at the next frame, or at `from`. */
+  setDesk(desk: Desk, from: number | null = null): void {
     this.desk = desk;
     const graphics = graphicsForMixer(desk, this.watched.keys(), this.graphics);
     const same = graphics === this.graphics;
     this.graphics = graphics;
-    this.send({ type: 'desk', show: { ...slim(desk.show), graphics: same ? null : graphics }, air: desk.air });
+    this.send({
+      type: 'desk',
+      show: { ...slim(desk.show), graphics: same ? null : graphics },
+      air: { ...desk.air, automation: NO_RUNS },
+      from,
+    });
   }
 
   /** Graphics that only a monitor shows are sent to the mixer while it does. */

@@ -6,10 +6,12 @@ import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { EMPTY_HISTORY } from '#core/desk/history';
 import { readShow } from '#core/desk/migrate';
-import { perform } from '#core/desk/session';
+import { findCommand } from '#core/desk/registry';
+import { perform, type Sent } from '#core/desk/session';
 import { SHOW_VERSION } from '#core/desk/show';
 import { causeOf } from '#core/schema/cause';
 import { findOutput, PROGRAMME_OUTPUT } from '#core/screens/outputs';
+import { Ahead } from '#core/time/ahead';
 import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type OutsideDrivers } from '../capture/driver';
 import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient, type ShowFiles } from '../client/show-client';
@@ -23,6 +25,7 @@ import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { FramePulse } from '../time/frame-pulse';
 import { SharedClock } from '../time/shared-clock';
 import { AsRunLog } from './as-run-log';
+import { AutomationControl } from './automation-control';
 import { type Follower, type HostAccess } from './follower';
 import { GraphicsControl } from './graphics-control';
 import { HealthControl } from './health-control';
@@ -59,6 +62,9 @@ export class ShowHost implements ShowClient {
   private closed = false;
   private ending: Promise<void> | null = null;
   private live: LiveState | null = null;
+  /** What counts only from a later frame on, and what is heard until then. */
+  private readonly ahead = new Ahead<Desk>();
+  private heard: Desk;
   private readonly tickListeners = new Set<(frame: number) => void>();
   private readonly pulse: FramePulse;
   /** When notices are over, by their identity. */
@@ -74,6 +80,7 @@ export class ShowHost implements ShowClient {
     /** Wall time of this opening, as the show's row has it. */
     private readonly openedAt: number,
   ) {
+    this.heard = desk;
     const working = this.pace.format(desk);
     this.store = createStore<ShowState>(() => ({
       desk,
@@ -111,6 +118,7 @@ export class ShowHost implements ShowClient {
     const access: HostAccess = {
       state: () => this.state,
       command: (command) => (this.closed ? null : this.dispatch(command)),
+      commandsAt: (commands, frame, gesture) => (this.closed ? null : this.dispatchAll(commands, gesture, { frame })),
       notify: (tone, text, over) => this.notify(tone, text, over),
       set: (change) => this.set(change),
       mixer: this.mixer,
@@ -152,6 +160,7 @@ export class ShowHost implements ShowClient {
       broker,
       this.graphics,
       sheets,
+      new AutomationControl(access),
       this.health,
       this.remote,
       this.journal,
@@ -159,8 +168,8 @@ export class ShowHost implements ShowClient {
     this.pulse = new FramePulse(
       () => this.nextFrame(this.state.desk) - 1,
       (frame) => {
-        const { show, air } = this.state.desk;
-        sound.apply(show, air, frame);
+        this.heard = this.ahead.at(frame) ?? this.heard;
+        sound.apply(this.heard.show, this.heard.air, frame);
       },
     );
     for (const follower of this.followers) follower.follow?.(desk);
@@ -215,14 +224,26 @@ export class ShowHost implements ShowClient {
     return done.ok ? { ok: true, result: done.results[0] ?? {} } : done;
   }
 
-  /** Runs several commands as one step: one change, one post to the mixer, one undo; all or none. */
-  dispatchAll(commands: readonly Command[], gesture?: string): DispatchAllResult {
+  /**
+   * Runs several commands as one step: one change, one post to the mixer, one undo; all or none. Those of a macro say the frame from which they
+   * count; what people do counts at once.
+   */
+  dispatchAll(
+    commands: readonly Command[],
+    gesture?: string,
+    { frame: at, elsewhere = false }: { frame?: number; elsewhere?: boolean } = {},
+  ) {
+    return this.run(commands, { at: performance.now(), gesture, elsewhere, byMacro: at !== undefined }, at);
+  }
+
+  private run(commands: readonly Command[], sent: Sent, at: number | undefined): DispatchAllResult {
     try {
       const { desk, history } = this.state;
-      const context = { frame: this.nextFrame(desk), newId: () => nanoid(12) };
-      const performed = perform({ desk, history }, commands, context, { at: performance.now(), gesture });
+      const next = this.nextFrame(desk);
+      const context = { frame: Math.max(next, at ?? next), newId: () => nanoid(12) };
+      const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
-      this.apply(performed.session.desk, performed.patches, performed.session.history);
+      this.apply(performed.session.desk, performed.patches, performed.session.history, this.countsFrom(commands, next, context.frame));
       return { ok: true, results: performed.results };
     } catch (error) {
       console.error(error);
@@ -232,18 +253,34 @@ export class ShowHost implements ShowClient {
     }
   }
 
-  /** One command, or a list of them as one step. */
-  private fromRemote(raw: unknown): DispatchResult {
-    if (!Array.isArray(raw)) return this.dispatch((raw ?? {}) as Command);
-    const done = this.dispatchAll(raw as Command[]);
-    return done.ok ? { ok: true, result: { results: done.results } } : done;
+  /**
+   * The frame from which an act counts, where that is later than the next. What people do counts at once, and takes along what a macro has sent
+   * ahead; what the engine tells, or what comes from outside, waits for that: a step must not be seen early because a sheet was read.
+   */
+  private countsFrom(commands: readonly Command[], next: number, frame: number): number | null {
+    const told = commands.every(({ type }) => {
+      const spec = findCommand(type);
+      return spec?.fromEngine === true || spec?.outside === true;
+    });
+    const from = told ? Math.max(frame, this.ahead.until ?? 0) : frame;
+    return from > next ? from : null;
   }
 
-  private apply(desk: Desk, patches: Patch[], history: ShowState['history']): void {
+  /** One command, or a list of them as one step. */
+  private fromRemote(raw: unknown): DispatchResult {
+    const several = Array.isArray(raw);
+    const done = this.dispatchAll(several ? (raw as Command[]) : [(raw ?? {}) as Command], undefined, { elsewhere: true });
+    if (!done.ok) return done;
+    return { ok: true, result: several ? { results: done.results } : (done.results[0] ?? {}) };
+  }
+
+  /** `from` is the frame from which it counts, where that is later than the next. */
+  private apply(desk: Desk, patches: Patch[], history: ShowState['history'], from: number | null): void {
     if (patches.length === 0) return;
     const before = this.state.desk;
     // Air comes before the screen: whoever listens to the state may take its time.
-    this.mixer.setDesk(desk);
+    this.mixer.setDesk(desk, from);
+    this.heard = this.ahead.push(desk, from) ?? this.heard;
     this.set({ desk, history });
     this.journal.save(desk, this.state.frame);
     if (desk.show.raster !== before.show.raster) this.setWorking(desk);

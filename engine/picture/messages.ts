@@ -37,8 +37,8 @@ export const secondOf = (id: string): string => `${id}.second`;
 
 export type ToMixer =
   | { type: 'start'; clock: SharedArrayBuffer; working: Working; desk: { show: Show; air: Air }; prefer: 'gl' | 'soft' | null }
-  /** Without graphics where they are as they were. */
-  | { type: 'desk'; show: Omit<Show, 'graphics'> & { graphics: Show['graphics'] | null }; air: Air }
+  /** Without graphics where they are as they were. It counts from a frame on, or at once: then those before it that still wait do too. */
+  | { type: 'desk'; show: Omit<Show, 'graphics'> & { graphics: Show['graphics'] | null }; air: Air; from: number | null }
   | { type: 'working'; working: Working }
   /** The page has taken a tick in; until then no further one is sent. */
   | { type: 'tick-taken' }

@@ -9,6 +9,7 @@ import { OutputFrames } from './output-frames';
 import { causeOf } from '#core/schema/cause';
 import { type Air } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
+import { Ahead } from '#core/time/ahead';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';
@@ -45,6 +46,9 @@ export class MixerLoop {
     paints: { drawn: 0, pixels: 0, millis: 0 },
   };
   readonly renderer: Renderer;
+  /** Desks that count only from a later frame on; the graphics of the newest. */
+  private readonly ahead = new Ahead<{ show: Show; air: Air }>();
+  private newest: Show['graphics'];
   private lastNumber = -1;
   private stopped = false;
   private failing = false;
@@ -61,6 +65,7 @@ export class MixerLoop {
     private readonly failed: (message: string | null) => void,
     readonly paints: PaintStore,
   ) {
+    this.newest = show.graphics;
     this.stats.paints = paints.stats;
     this.sources = new SourcePictures(seen);
     this.renderer = createRenderer((ref, size) => this.lookup(ref, size));
@@ -69,10 +74,19 @@ export class MixerLoop {
   }
 
   /** The desk as it comes over the port: graphics that have not changed are left out. */
-  receive({ show, air }: Extract<ToMixer, { type: 'desk' }>): void {
-    const desk = { show: { ...show, graphics: show.graphics ?? this.show.graphics }, air };
+  receive({ show, air, from }: Extract<ToMixer, { type: 'desk' }>): void {
+    const desk = { show: { ...show, graphics: show.graphics ?? this.newest }, air };
     internDesk(desk, show.graphics !== null);
-    this.setDesk(desk.show, desk.air);
+    this.newest = desk.show.graphics;
+    const now = this.ahead.push(desk, from !== null && from > this.lastNumber + 1 ? from : null);
+    if (now) return this.setDesk(now.show, now.air);
+    try {
+      // Drawn before its frame, as what is pressed ready is.
+      const { programme } = planFrame(desk.show, desk.air, from ?? this.lastNumber);
+      this.want([...programme.base, ...(programme.over ?? []), ...programme.lanes, ...(programme.top ?? [])]);
+    } catch {
+      // What is wrong with it is said when it is shown.
+    }
   }
 
   setDesk(show: Show, air: Air): void {
@@ -203,6 +217,8 @@ export class MixerLoop {
     const frameMs = (frameMicros(this.show.rate) * this.working.frameStep) / 1000;
     if (lateMs > frameMs) this.stats.late += 1;
     this.lastNumber = frame;
+    const due = this.ahead.at(frame);
+    if (due) this.setDesk(due.show, due.air);
     const plan = planFrame(this.show, this.air, frame);
     this.sources.advance(stamp);
     await this.outputs.draw((view) => planView(plan, this.show, this.air, view), plan.raster, stamp, Math.round(frameMs * 1000));

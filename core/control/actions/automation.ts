@@ -1,0 +1,60 @@
+/** Actions of macros: to run, hold and record them everywhere, and to work on their steps in their room. */
+import { type Action, command, numberArg, refuse } from '../action';
+import { actionsOf, number } from '../make';
+
+const everywhere = actionsOf('all', 'Macros');
+const macros = actionsOf('automation', 'Macros');
+const steps = actionsOf('automation', 'Steps');
+
+export const AUTOMATION_ACTIONS: readonly Action[] = [
+  everywhere.press(
+    'macro.runByNumber',
+    'Run macro {number}',
+    'Macro {number}',
+    (_, args) => command('macro.runByNumber', { number: numberArg(args, 'number') }),
+    {
+      params: [number('number', 'Number of the macro', 1, 99)],
+      lit: ({ desk }, args) => {
+        const macro = desk.show.automation.macros.find((m) => m.number === numberArg(args, 'number'));
+        return Object.values(desk.air.automation.runs).some((r) => r.macroId === macro?.id);
+      },
+    },
+  ),
+  everywhere.press('run.go', 'Let the macro that waits go on', 'Go on', () => command('run.go')),
+  everywhere.press(
+    'automation.holdAll',
+    'Hold everything automatic, or let it run again',
+    'Hold all',
+    () => command('automation.holdAll'),
+    {
+      lit: ({ desk }) => desk.air.automation.held,
+    },
+  ),
+  everywhere.press('run.stop', 'Stop all macros', 'Stop macros', () => command('run.stop')),
+  everywhere.press(
+    'automation.record',
+    'Record a macro; pressed again, keep it',
+    'Rec macro',
+    ({ desk }) =>
+      desk.air.automation.recording === null
+        ? command('automation.record')
+        : command('automation.stopRecording', { waits: 'kept', elsewhere: true }),
+    { lit: ({ desk }) => desk.air.automation.recording !== null },
+  ),
+  everywhere.press('automation.recordWait', 'Put a wait for a press into the macro that is recorded', 'Wait', ({ desk }) =>
+    desk.air.automation.recording === null ? refuse('No macro is being recorded.') : command('automation.recordWait'),
+  ),
+  macros.act('macros.next', 'Next macro', 'Next'),
+  macros.act('macros.before', 'Macro before', 'Before'),
+  macros.act('macros.run', 'Run the open macro', 'Run'),
+  macros.act('macros.new', 'New macro', 'New'),
+  macros.act('macros.try', 'Try the open macro dry', 'Try'),
+  steps.act('steps.up', 'Chosen steps further up', 'Up'),
+  steps.act('steps.down', 'Chosen steps further down', 'Down'),
+  steps.act('steps.before', 'Step before', 'Step up'),
+  steps.act('steps.next', 'Step after', 'Step down'),
+  steps.act('steps.add', 'Add a step', 'Step'),
+  steps.act('steps.duplicate', 'Duplicate the chosen steps', 'Duplicate'),
+  steps.act('steps.remove', 'Remove the chosen steps', 'Remove'),
+  steps.act('steps.onOff', 'Chosen steps on or off', 'On/off'),
+];
