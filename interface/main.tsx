@@ -28,6 +28,7 @@ import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
 import { StatusLine } from './parts/status-line';
 import { JogPanelWindow } from './control/jog-panel';
+import { AutomationRoom } from './automation/automation-room';
 import { Desk } from './desk/desk';
 import { OpenShow } from './shell/open-show';
 import { GraphicsRoom } from './graphics/graphics-room';
@@ -120,6 +121,7 @@ const routes = createBrowserRouter(
           <Route path="graphics" element={<GraphicsRoom />} />
           <Route path="layouts" element={<LayoutsRoom />} />
           <Route path="output" element={<OutputRoom />} />
+          <Route path="automation" element={<AutomationRoom />} />
           <Route path="settings" element={<SettingsRoom controls={controls} />} />
         </Route>
       </Route>

@@ -6,6 +6,7 @@ import { type ActWorld, type Acts } from '../client/acts';
 import { goToPart, stepPart } from '../client/focus';
 import { openPanel } from '../client/here';
 import { talkTarget, useTalkTarget } from '../client/talk-target';
+import { AUTOMATION_ACTS } from '../automation/acts';
 import { DESK_ACTS } from '../desk/acts';
 import { GRAPHICS_ACTS } from '../graphics/acts';
 import { LAYOUT_ACTS } from '../layouts/acts';
@@ -37,7 +38,16 @@ const SHELL_ACTS: Acts = {
   'talk.end': ({ client, send }) => void (client.state.desk.air.sound.talkback && send('talkback.stop')),
 };
 
-export const ACTS: Acts = { ...SHELL_ACTS, ...DESK_ACTS, ...REPLAY_ACTS, ...SOUND_ACTS, ...GRAPHICS_ACTS, ...LAYOUT_ACTS, ...OUTPUT_ACTS };
+export const ACTS: Acts = {
+  ...SHELL_ACTS,
+  ...DESK_ACTS,
+  ...REPLAY_ACTS,
+  ...SOUND_ACTS,
+  ...GRAPHICS_ACTS,
+  ...LAYOUT_ACTS,
+  ...OUTPUT_ACTS,
+  ...AUTOMATION_ACTS,
+};
 
 /** Does an act of the shell or a room. */
 export const doAct = (world: ActWorld, id: string, args: ActionArgs): void => ACTS[id]?.(world, args);

@@ -5,7 +5,7 @@ import { type Accent, ACCENT_SIGNS } from '#core/graphics/element';
 import { FAMILIES } from '#core/graphics/families';
 import { useShow } from '../client/show-client';
 import { Button } from '../parts/button';
-import { Check, Choice, ColourField, Num, Numbers, Part } from './fields';
+import { Check, Choice, ColourField, Num, Numbers, Part } from '../parts/fields';
 import { WEIGHTS } from './type-fields';
 
 export function AccentFields({ accents, onChange }: { accents: readonly Accent[]; onChange: (accents: Accent[]) => void }) {

@@ -11,7 +11,7 @@ import { say } from '../client/say';
 import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
-import { Check, Choice } from './fields';
+import { Check, Choice } from '../parts/fields';
 import { openGraphicById, setGraphicsRoom, useGraphicsRoom } from './room-state';
 
 const WHY: Record<HoldPoints['why'], string> = {
@@ -19,7 +19,13 @@ const WHY: Record<HoldPoints['why'], string> = {
   stillness: 'where nothing moves for longest: it has no marker named hold',
   end: 'at its end: it has no marker named hold, and never stands still',
 };
-const KIND_WORDS: Record<PartKind, string> = { text: 'Texts', image: 'Images', colour: 'Colours', flag: 'Shown or not' };
+const KIND_WORDS: Record<PartKind, string> = {
+  text: 'Texts',
+  image: 'Images',
+  window: 'Live pictures',
+  colour: 'Colours',
+  flag: 'Shown or not',
+};
 
 export function AnimationDialog() {
   const client = useShowClient();
@@ -105,6 +111,13 @@ export function AnimationDialog() {
         {kinds.map((kind) => (
           <section key={kind} aria-label={KIND_WORDS[kind]} className="mt-2">
             <h3 className="text-sm font-semibold">{KIND_WORDS[kind]}</h3>
+            {made?.parts
+              .filter((p) => p.kind === kind && p.noWindow !== '')
+              .map((p) => (
+                <p key={p.id} className="text-xs text-muted">
+                  No live picture can stand for {p.name}: {p.noWindow}.
+                </p>
+              ))}
             <div className="grid grid-cols-2 gap-x-3">
               {made?.parts
                 .filter((p) => p.kind === kind)

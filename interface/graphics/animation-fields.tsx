@@ -6,7 +6,7 @@ import { type Graphic } from '#core/graphics/document';
 import { type Element } from '#core/graphics/element';
 import { NO_VALUES } from '#core/graphics/find';
 import { Button } from '../parts/button';
-import { Num, Numbers, Part } from './fields';
+import { Num, Numbers, Part } from '../parts/fields';
 import { GraphicPicture } from './graphic-picture';
 
 /** Pictures in the strip. */

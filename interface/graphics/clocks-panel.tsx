@@ -8,7 +8,7 @@ import { useLive, useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { region } from '../parts/region';
-import { Line } from './fields';
+import { Line } from '../parts/fields';
 
 const KIND_WORDS: Record<Clock['kind'], string> = { down: 'down', up: 'up', until: 'to a time of day', day: 'time of day' };
 const END_WORDS: Record<Clock['atEnd'], string> = {

@@ -12,7 +12,7 @@ import { PictureSelect } from '../parts/picture-select';
 import { useDraft } from '../parts/use-draft';
 import { AccentFields } from './accent-fields';
 import { AnimationFields } from './animation-fields';
-import { Choice, ColourField, Num, Numbers, Part } from './fields';
+import { Choice, ColourField, Num, Numbers, Part } from '../parts/fields';
 import { addImage } from './images';
 import { TableFields, TickerFields } from './row-fields';
 import { TypeFields } from './type-fields';

@@ -6,7 +6,7 @@ import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { FormulaField } from './formula-field';
-import { Check, Line, Part } from './fields';
+import { Check, Line, Part } from '../parts/fields';
 import { ValueField } from './value-field';
 
 const KINDS: readonly FieldKind[] = ['text', 'number', 'image', 'colour', 'flag', 'choice', 'clock', 'picture'];

@@ -5,7 +5,7 @@ import { type Graphic } from '#core/graphics/document';
 import { WHOLE_WAYS } from '#core/graphics/element';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
-import { Check, Line, Num, Numbers, Part } from './fields';
+import { Check, Line, Num, Numbers, Part } from '../parts/fields';
 import { FieldList } from './fields-panel';
 import { LeavePart } from './leave-part';
 import { MoveFields } from './moves-panel';

@@ -5,7 +5,7 @@ import { type Graphic } from '#core/graphics/document';
 import { NO_VALUES } from '#core/graphics/find';
 import { useShow } from '../client/show-client';
 import { Button } from '../parts/button';
-import { Part } from './fields';
+import { Part } from '../parts/fields';
 import { sendLottie } from './graphic-files';
 
 export function LeavePart({ graphic }: { graphic: Graphic }) {

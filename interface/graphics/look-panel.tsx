@@ -8,7 +8,7 @@ import { spreadStops } from '#core/graphics/gradient';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { FileButton } from '../parts/file-button';
-import { Check, Choice, ColourField, Num, Numbers, Part } from './fields';
+import { Check, Choice, ColourField, Num, Numbers, Part } from '../parts/fields';
 import { addImage } from './images';
 
 const FIRST_FILL: Record<Fill['kind'], Fill> = {

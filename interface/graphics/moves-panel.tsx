@@ -16,7 +16,7 @@ import { EASINGS, EDGES } from '#core/show/moves';
 import { useSend } from '../client/show-client';
 import { EASING_NAMES } from '../desk/transition-fields';
 import { Button } from '../parts/button';
-import { Check, Choice, Num, Numbers, Part } from './fields';
+import { Check, Choice, Num, Numbers, Part } from '../parts/fields';
 
 const WAY_WORDS: Record<MoveWay, string> = {
   fade: 'fades',

@@ -14,7 +14,7 @@ import { NO_CROP } from '#core/graphics/create';
 import { type Graphic } from '#core/graphics/document';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
-import { Check, Choice, Num, Numbers, Part } from './fields';
+import { Check, Choice, Num, Numbers, Part } from '../parts/fields';
 
 const ALIGN = [
   ['left', 'To the left', AlignStartVertical],

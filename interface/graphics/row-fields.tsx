@@ -12,7 +12,7 @@ import { useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { FileButton } from '../parts/file-button';
 import { useDraft } from '../parts/use-draft';
-import { Check, Choice, ColourField, Line, Num, Numbers, Part } from './fields';
+import { Check, Choice, ColourField, Line, Num, Numbers, Part } from '../parts/fields';
 import { addImage } from './images';
 import { TypeFields } from './type-fields';
 

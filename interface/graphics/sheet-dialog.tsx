@@ -11,7 +11,7 @@ import { say } from '../client/say';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { FileButton } from '../parts/file-button';
-import { Check, Choice } from './fields';
+import { Check, Choice } from '../parts/fields';
 import { canFollow, chooseToFollow, putRows, type ReadRows, rowsOfFile, rowsOfPaste } from './sheet-files';
 
 /** Rows that are shown before they are taken. */

@@ -8,7 +8,7 @@ import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { FileButton, FilesButton } from '../parts/file-button';
 import { region } from '../parts/region';
-import { Choice, Line, Num } from './fields';
+import { Choice, Line, Num } from '../parts/fields';
 import { openGraphic, setGraphicsRoom, useGraphicsRoom } from './room-state';
 import { addImages, canFollow, chooseToFollow, putRows, type ReadRows, rowsOfFile } from './sheet-files';
 import { SheetGrid } from './sheet-grid';

@@ -7,7 +7,7 @@ import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
 import { PictureSelect } from '../parts/picture-select';
 import { region } from '../parts/region';
-import { Line } from './fields';
+import { Line } from '../parts/fields';
 
 /** What a tableau does to a lane, as one choice. */
 const ALONE = ' alone';

@@ -3,7 +3,7 @@ import { ACROSS, CAPITALS, DOWN, OVERFLOWS, type TextStyle } from '#core/graphic
 import { FAMILIES } from '#core/graphics/families';
 import { useSend, useShow } from '../client/show-client';
 import { FileButton } from '../parts/file-button';
-import { Check, Choice, Num, Numbers, Part } from './fields';
+import { Check, Choice, Num, Numbers, Part } from '../parts/fields';
 import { addFont } from './images';
 
 export const WEIGHTS = [

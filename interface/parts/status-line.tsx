@@ -60,6 +60,7 @@ export function StatusLine() {
       className="status-line fixed inset-x-0 bottom-0 z-50 flex items-center border-t border-line bg-panel text-[13px]"
       aria-label="Notices"
     >
+      <div id="status-slot" className="flex h-full min-w-0 shrink items-stretch" />
       <div role="status" className={clsx('flex h-full min-w-0 flex-1 items-center gap-2 px-3', now && TONES[now.tone])}>
         {now && (
           <>

@@ -4,7 +4,7 @@ import { ACTIONS, findAction } from '#core/control/actions';
 import { KEYBOARD } from '#core/control/binding';
 import { bindingsOf, keyNames, type KeyLayout } from '#core/control/key-layout';
 import { type RoomId, ROOM_IDS, ROOMS } from '#core/control/rooms';
-import { type CommandSpec } from '#core/commands/command';
+import { aboutForPeople, type CommandSpec } from '#core/commands/command';
 import { COMMANDS, findCommand } from '#core/desk/registry';
 import { type Show } from '#core/desk/show';
 import { fieldsOf } from '#core/schema/fields';
@@ -59,8 +59,7 @@ function commands(): Entry[] {
   return COMMANDS.filter((spec) => !spec.fromEngine && !covered.has(spec.type) && askable(spec)).map((spec) => ({
     id: spec.type,
     title: spec.title,
-    // What a command answers is for programs.
-    about: spec.about.replace(/ ?Returns [^.]*\./g, ''),
+    about: aboutForPeople(spec),
     key: '',
     run: { kind: 'command', spec },
   }));

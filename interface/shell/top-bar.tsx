@@ -12,6 +12,7 @@ import { HoldButton } from '../parts/hold-button';
 import { LoopBanner } from '../parts/loop-banner';
 import { useRoving } from '../parts/roving';
 import { openOutputWindow } from '../programme/open-window';
+import { Running } from '../automation/running';
 import { CommandFinder } from './command-finder';
 import { KeysSheet } from './keys-sheet';
 import { Leaving } from './leaving';
@@ -188,6 +189,7 @@ export function Bar() {
       <Notices />
       <Leaving />
       <LoopBanner />
+      <Running />
     </header>
   );
 }

@@ -37,7 +37,7 @@ const resultsAt = (millis: number): number => Math.floor((millis / 1000 / STEP_S
 export const standings = (millis: number): Record<string, string | number>[] =>
   PILOTS.map(([name, club, bib], i) => ({ Bib: bib, Pilot: name, Club: club, Points: pointsOf(i, resultsAt(millis)) }));
 
-/** Wind: knots, gusts and where it comes from. */
+/** Wind: knots, gusts and where it comes from; and whether a kite is on the line there. */
 export function wind(millis: number): Record<string, string | number>[] {
   const t = Math.floor(millis / 2000);
   const knots = 12 + Math.round(4 * Math.sin(t / 9) + 2 * chance(t, 3));
@@ -47,8 +47,10 @@ export function wind(millis: number): Record<string, string | number>[] {
       Knots: knots,
       Gusts: knots + 3 + Math.round(chance(t, 4) * 4),
       From: ['SW', 'WSW', 'W'][t % 30 < 10 ? 0 : t % 30 < 20 ? 1 : 2] ?? 'W',
+      // A kite leaves the line, and comes back, every three quarters of a minute.
+      Kite: t % 24 < 14 ? 'on the line' : 'off the line',
     },
-    { Place: 'Lantern Bay', Knots: Math.max(1, knots - 3), Gusts: knots + 1, From: 'SW' },
+    { Place: 'Lantern Bay', Knots: Math.max(1, knots - 3), Gusts: knots + 1, From: 'SW', Kite: 'on the line' },
   ];
 }
 

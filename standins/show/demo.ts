@@ -3,7 +3,8 @@ import { createAir } from '#core/desk/air';
 import { type Starter, starterBoxes } from '#core/layout/starters';
 import { createShow, createSource } from '#core/desk/create';
 import { type BoxContent, createBox, createFraming, createLayout, type Framing, type Layout, plainLook } from '#core/layout/document';
-import { createClock } from '#core/graphics/create';
+import { createClock, createField } from '#core/graphics/create';
+import { type Field } from '#core/graphics/document';
 import { GALLERY } from '#core/graphics/gallery/gallery';
 import { animationContent, animationGraphic } from '#core/graphics/animation/create';
 import { readLottie } from '#core/graphics/animation/lottie';
@@ -14,6 +15,7 @@ import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
 import { TEMPLATES } from '../graphics/templates';
 import { addDemoSound } from '../sound/demo-sound';
+import { addMacros } from './demo-automation';
 import { addSheets, type HeatRows } from './demo-sheets';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
@@ -96,9 +98,20 @@ function addGraphics(show: Show, art: DemoArt): void {
     const doc = readLottie(make());
     const made = animationContent(doc, { assetId: art.templates[id] ?? null, fileName, rate: show.rate, problems: 0 });
     const graphic = animationGraphic(id, String(doc.nm), made, DEMO_RASTER);
+    // What comes up shows the line, live.
+    const view = made.content.parts.find((p) => p.kind === 'window');
+    if (view) {
+      const targets: Field['targets'] = [{ elementId: 'animation', property: 'part', part: view.id }];
+      graphic.fields = graphic.fields.filter((f) => f.default.kind !== 'image');
+      graphic.fields.push(createField('view', 'View', { kind: 'picture', pictureId: 'line' }, { targets }));
+    }
+    // Under the heat clock, which has the corner.
+    const [dial] = graphic.elements;
+    if (id === 'wind-dial' && dial) dial.y += DEMO_RASTER.height * 0.13;
     show.graphics.list.push(graphic);
   }
   addSheets(show, art.heats);
+  addMacros(show);
   show.lanes.push({ ...createLane('lane-4', 'News', 4), content: { kind: 'picture', id: 'news-line' }, follows: true });
   const [names, bugs, clock] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });

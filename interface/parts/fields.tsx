@@ -1,7 +1,7 @@
-/** Small fields that the properties of elements are made of. */
+/** Small fields that properties are made of: of elements, steps, triggers. */
 import { type ReactNode } from 'react';
-import { NumberField } from '../parts/number-field';
-import { useDraft } from '../parts/use-draft';
+import { NumberField } from './number-field';
+import { useDraft } from './use-draft';
 
 /** A part of the properties under a heading. */
 export function Part({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
@@ -115,6 +115,7 @@ export function Line({
   max,
   empty = false,
   strong = false,
+  showLabel = false,
 }: {
   label: string;
   value: string;
@@ -123,16 +124,17 @@ export function Line({
   /** It may be empty; a name may not, and stays as it was. */
   empty?: boolean;
   strong?: boolean;
+  showLabel?: boolean;
 }) {
   const [text, setText] = useDraft(value);
   const save = () => {
     if (text === '' && !empty) setText(value);
     else if (text !== value) onSave(text);
   };
-  return (
+  const field = (
     <input
       aria-label={label}
-      placeholder={label}
+      placeholder={showLabel ? undefined : label}
       className={`w-full min-w-0 ${strong ? 'font-semibold' : ''}`}
       maxLength={max}
       value={text}
@@ -143,5 +145,76 @@ export function Line({
         if (e.key === 'Escape') setText(value);
       }}
     />
+  );
+  if (!showLabel) return field;
+  return (
+    <label className="flex min-w-0 flex-1 flex-col gap-0.5">
+      <span className="text-xs text-muted">{label}</span>
+      {field}
+    </label>
+  );
+}
+
+/** Things that are listed: a list of thousands is no list to choose from. */
+const MOST_LISTED = 1000;
+
+/** One of the things of a show, or none yet. */
+export function ThingChoice({
+  label,
+  name = label,
+  value,
+  all,
+  none = '– choose',
+  onChange,
+}: {
+  label: string;
+  /** Its accessible name, where several have the same label. */
+  name?: string;
+  value: string | null;
+  all: readonly { id: string; name: string }[];
+  none?: string;
+  onChange: (id: string | null) => void;
+}) {
+  const listed = all.slice(0, MOST_LISTED);
+  const chosen = all.slice(MOST_LISTED).find((thing) => thing.id === value);
+  return (
+    <label className="flex min-w-0 flex-col gap-0.5">
+      <span className="text-xs text-muted">{label}</span>
+      <select aria-label={name} className="min-w-0" value={value ?? ''} onChange={(e) => onChange(e.target.value || null)}>
+        <option value="">{none}</option>
+        {(chosen ? [...listed, chosen] : listed).map((thing) => (
+          <option key={thing.id} value={thing.id}>
+            {thing.name || thing.id}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** A time of day, in seconds after midnight; null for none. */
+export function TimeOfDayField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  onChange: (seconds: number | null) => void;
+}) {
+  return (
+    <label className="flex flex-col gap-0.5">
+      <span className="text-xs text-muted">{label}</span>
+      <input
+        type="time"
+        step={1}
+        aria-label={label}
+        value={value === null ? '' : new Date(value * 1000).toISOString().slice(11, 19)}
+        onChange={(e) => {
+          const [h = 0, m = 0, s = 0] = e.target.value.split(':').map(Number);
+          onChange(e.target.value === '' ? null : h * 3600 + m * 60 + s);
+        }}
+      />
+    </label>
   );
 }

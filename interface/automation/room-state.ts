@@ -1,0 +1,47 @@
+/** What is open and chosen in the room Automation; lives as long as the page. */
+import { create } from 'zustand';
+import { type Macro } from '#core/automation/document';
+import { type Show } from '#core/desk/show';
+
+interface AutomationRoomState {
+  macroId: string | null;
+  /** What the room is about now. */
+  page: 'macros' | 'triggers';
+  triggerId: string | null;
+  /** Steps of the open macro. */
+  chosen: string[];
+  side: 'step' | 'try' | 'macro';
+  /** Steps as a list, or as text. */
+  view: 'list' | 'text';
+  /** What is open over the room. */
+  open: 'command' | 'now' | null;
+  /** Counts how often the open macro was asked to be tried: each time it is tried anew. */
+  tries: number;
+}
+
+export const useAutomationRoom = create<AutomationRoomState>(() => ({
+  page: 'macros',
+  macroId: null,
+  triggerId: null,
+  chosen: [],
+  side: 'try',
+  view: 'list',
+  open: null,
+  tries: 0,
+}));
+
+export const setAutomationRoom = (change: Partial<AutomationRoomState>): void => useAutomationRoom.setState(change);
+
+/** The macro that is open: the chosen one, otherwise the first. */
+export const openMacro = ({ automation }: Pick<Show, 'automation'>, macroId: string | null): Macro | undefined =>
+  automation.macros.find((m) => m.id === macroId) ?? automation.macros[0];
+
+/** Opens a macro; its steps are not chosen. */
+export const openMacroById = (macroId: string): void => setAutomationRoom({ macroId, chosen: [] });
+
+/** Chooses one step; with `add` it is taken to the others or out of them. */
+export function chooseStep(id: string, add: boolean): void {
+  const { chosen } = useAutomationRoom.getState();
+  const next = !add ? [id] : chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id];
+  setAutomationRoom({ chosen: next, ...(next.length > 0 && { side: 'step' as const }) });
+}

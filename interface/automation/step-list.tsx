@@ -1,0 +1,188 @@
+/** The steps of a macro as sentences: chosen, moved by hand and key, added, switched off. */
+import clsx from 'clsx';
+import { CopyPlus, GripVertical, Hourglass, Link2, Plus, Timer, Trash2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { untilAct, waitAct } from '#core/automation/create';
+import { type Macro, type Step, type StepAct } from '#core/automation/document';
+import { macroProblems } from '#core/automation/problems';
+import { actWords, namedBy, sentence } from '#core/automation/words';
+import { findPicture } from '#core/desk/pictures';
+import { type Show } from '#core/desk/show';
+import { useSend, useShow, useShowClient } from '../client/show-client';
+import { Button } from '../parts/button';
+import { Monitor } from '../parts/monitor';
+import { addSteps, duplicateSteps, removeSteps } from './edits';
+import { chooseStep, setAutomationRoom, useAutomationRoom } from './room-state';
+import { Sentence } from './sentence';
+
+/** The picture that a step is about; null for steps of no picture. */
+const pictureOf = (show: Show, { act }: Step): string | null =>
+  act.kind === 'command' ? (namedBy(act).find(({ id }) => findPicture(show, id))?.id ?? null) : null;
+
+function Row({
+  show,
+  macro,
+  step,
+  index,
+  problems,
+  at,
+}: {
+  show: Show;
+  macro: Macro;
+  step: Step;
+  index: number;
+  problems: string[];
+  at: boolean;
+}) {
+  const send = useSend();
+  const chosen = useAutomationRoom((s) => s.chosen.includes(step.id));
+  const [over, setOver] = useState(false);
+  const picture = pictureOf(show, step);
+  const words = actWords(show, step.act);
+  const drop = (e: React.DragEvent) => {
+    setOver(false);
+    const moving = e.dataTransfer.getData('text/bivoca-steps').split(' ').filter(Boolean);
+    if (moving.length === 0 || moving.includes(step.id)) return;
+    e.preventDefault();
+    const others = macro.steps.filter((s) => !moving.includes(s.id));
+    send('step.move', { macro: macro.id, steps: moving, index: others.findIndex((s) => s.id === step.id) });
+  };
+  return (
+    <li
+      data-step={step.id}
+      aria-label={`Step ${index + 1}: ${sentence(words)}`}
+      aria-current={at ? 'step' : undefined}
+      draggable
+      onDragStart={(e) => {
+        const { chosen: all } = useAutomationRoom.getState();
+        const ids = macro.steps.filter((s) => (all.includes(step.id) ? all.includes(s.id) : s.id === step.id)).map((s) => s.id);
+        e.dataTransfer.setData('text/bivoca-steps', ids.join(' '));
+        e.dataTransfer.effectAllowed = 'move';
+      }}
+      onDragOver={(e) => {
+        if (!e.dataTransfer.types.includes('text/bivoca-steps')) return;
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+      className={clsx(
+        'flex items-center gap-2 border-b border-line pr-2',
+        chosen && 'bg-raised',
+        over && 'border-t-2 border-t-straw',
+        at && 'outline outline-1 -outline-offset-1 outline-next',
+      )}
+    >
+      <GripVertical size={14} className="shrink-0 cursor-grab text-muted" aria-hidden />
+      <span className="figures w-6 shrink-0 text-right text-[13px] text-muted">{index + 1}</span>
+      <input
+        type="checkbox"
+        aria-label={`Step ${index + 1} is done`}
+        title="Done; without it, passed over"
+        checked={step.on}
+        onChange={(e) => send('step.set', { macro: macro.id, steps: [step.id], on: e.target.checked })}
+      />
+      <button
+        type="button"
+        aria-pressed={chosen}
+        className={clsx('flex min-h-9 min-w-0 flex-1 items-center gap-2 py-1 text-left', !step.on && 'opacity-50')}
+        onClick={(e) => chooseStep(step.id, e.shiftKey)}
+      >
+        {step.joined && index > 0 && <Link2 size={14} className="shrink-0 text-straw" aria-label="Together with the step before" />}
+        {step.act.kind === 'command' ? (
+          picture !== null && (
+            <span className="block aspect-video w-14 shrink-0 bg-black">
+              <Monitor picture={{ kind: 'picture', id: picture }} label="" className="h-full w-full" />
+            </span>
+          )
+        ) : step.act.kind === 'wait' ? (
+          <Timer size={16} className="shrink-0 text-straw" aria-hidden />
+        ) : (
+          <Hourglass size={16} className="shrink-0 text-straw" aria-hidden />
+        )}
+        <span className="min-w-0">
+          <span className={step.act.kind === 'command' ? '' : 'text-straw'}>
+            <Sentence words={words} />
+          </span>
+          {step.note !== '' && <span className="block truncate text-[13px] text-muted">{step.note}</span>}
+          {problems.map((p) => (
+            <span key={p} className="block text-[13px] text-caution">
+              {p}
+            </span>
+          ))}
+        </span>
+      </button>
+    </li>
+  );
+}
+
+export function StepList({ macro }: { macro: Macro }) {
+  const client = useShowClient();
+  const show = useShow(({ desk }) => desk.show);
+  const runs = useShow(({ desk }) => desk.air.automation.runs);
+  const chosen = useAutomationRoom((s) => s.chosen);
+  const problems = useMemo(() => macroProblems(show, macro), [show, macro]);
+  /** Steps that runs of this macro have come to. */
+  const reached = new Set(Object.values(runs).flatMap((r) => (r.macroId === macro.id ? (r.steps[r.index]?.id ?? []) : [])));
+  const picked = macro.steps.filter((s) => chosen.includes(s.id)).map((s) => s.id);
+  const add = (act: StepAct) => addSteps(client, macro, [act]);
+  return (
+    <>
+      <div className="flex shrink-0 flex-wrap items-center gap-1 border-b border-line p-1.5">
+        <Button title="Choose what the step does" keyFor="steps.add" onClick={() => setAutomationRoom({ open: 'command' })}>
+          <Plus size={15} /> Step
+        </Button>
+        <Button title="A wait of a length" onClick={() => add(waitAct(1))}>
+          <Timer size={15} /> Wait
+        </Button>
+        <Button title="A wait for a press, or until something ends" onClick={() => add(untilAct('press'))}>
+          <Hourglass size={15} /> Wait until…
+        </Button>
+        <Button title="Take the present state of parts of the show as steps" onClick={() => setAutomationRoom({ open: 'now' })}>
+          As it is now…
+        </Button>
+        <span className="ml-auto flex items-center gap-1">
+          {picked.length > 1 && <span className="text-[13px] text-straw">{picked.length} chosen</span>}
+          <Button
+            look="quiet"
+            className="px-1!"
+            aria-label="Duplicate the chosen steps"
+            title="Duplicate the chosen steps"
+            keyFor="steps.duplicate"
+            unusable={picked.length === 0 ? 'Choose a step first.' : null}
+            onClick={() => duplicateSteps(client, macro, picked)}
+          >
+            <CopyPlus size={15} />
+          </Button>
+          <Button
+            look="quiet"
+            className="px-1!"
+            aria-label="Remove the chosen steps"
+            title="Remove the chosen steps"
+            keyFor="steps.remove"
+            unusable={picked.length === 0 ? 'Choose a step first.' : null}
+            onClick={() => removeSteps(client, macro, picked)}
+          >
+            <Trash2 size={15} />
+          </Button>
+        </span>
+      </div>
+      <ol className="min-h-0 flex-1 overflow-y-auto" aria-label={`Steps of ${macro.name}`}>
+        {macro.steps.map((step, i) => (
+          <Row
+            key={step.id}
+            show={show}
+            macro={macro}
+            step={step}
+            index={i}
+            at={reached.has(step.id)}
+            problems={problems.filter((p) => p.stepId === step.id).map((p) => p.message)}
+          />
+        ))}
+        {macro.steps.length === 0 && (
+          <li className="p-4 text-muted">No steps yet. Press Step and choose what it does, or take parts of the show as they are now.</li>
+        )}
+      </ol>
+    </>
+  );
+}
