@@ -6,6 +6,7 @@ import { parseArgs } from 'node:util';
 import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
+import { automationLines, benchAutomation } from './automation-bench';
 import { benchGraphics, graphicsLines } from './graphics-bench';
 import { benchGround } from './ground-bench';
 import { benchBusyPage, benchEverything } from './load-bench';
@@ -232,6 +233,13 @@ async function main(): Promise<void> {
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
     await send(page, 'replay.stop');
+  }
+  if (wanted('automation')) {
+    const found = await benchAutomation(page);
+    results.automation = found;
+    lines.push(...automationLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
   if (wanted('live')) {
     const found = await benchLive(page, Number(values.minutes));

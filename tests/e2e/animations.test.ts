@@ -1,5 +1,6 @@
 /** Animations that were made elsewhere: brought in, on air, filled in, and what cannot be done of them. */
 import { readFile } from 'node:fs/promises';
+import { crc32, deflateSync } from 'node:zlib';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { animation, moving, plate, words } from '#standins/graphics/lottie-parts';
@@ -49,6 +50,45 @@ const template = (extra: object = {}) => ({
 
 const said = (words: string) => saidOn(page, words);
 const upload = (name: string, data: string | Uint8Array) => uploadTo(page, 'Graphic file', downloads.folder, name, data);
+/** A PNG of one colour as a data address (PNG specification, third edition). */
+function pngOf(width: number, height: number, colour: readonly number[]): string {
+  const chunk = (type: string, data: Buffer) => {
+    const body = Buffer.concat([Buffer.from(type), data]);
+    const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+    length.writeUInt32BE(data.length);
+    sum.writeUInt32BE(crc32(body));
+    return Buffer.concat([length, body, sum]);
+  };
+  const header = Buffer.alloc(13);
+  header.writeUInt32BE(width, 0);
+  header.writeUInt32BE(height, 4);
+  header.set([8, 2], 8);
+  const row = Buffer.from([0, ...Array.from({ length: width }, () => colour).flat()]);
+  const pixels = deflateSync(Buffer.concat(Array.from({ length: height }, () => row)));
+  const mark = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+  const png = Buffer.concat([mark, chunk('IHDR', header), chunk('IDAT', pixels), chunk('IEND', Buffer.alloc(0))]);
+  return `data:image/png;base64,${png.toString('base64')}`;
+}
+
+/** The part of its animation that takes a live picture. */
+const partOf = ({ elements }: { elements: { content: unknown }[] }): string =>
+  (elements[0]?.content as { parts: { id: string; kind: string }[] }).parts.find((p) => p.kind === 'window')?.id ?? '';
+
+/** Pixels that are not the green ground in a kept frame, those that are so in just one of it and `drawn`, and the red ones in it. */
+const greenOf = (on: TestBrowser['page'], name: string): Promise<{ notGreen: number; apart: number; red: number }> =>
+  on.evaluate((key) => {
+    const kept = (window as unknown as { kept: Record<string, Uint8ClampedArray> }).kept;
+    const [p, q] = [kept[key] as Uint8ClampedArray, kept.drawn as Uint8ClampedArray];
+    const count = { notGreen: 0, apart: 0, red: 0 };
+    for (let i = 0; i < p.length; i += 4) {
+      const here = !(Math.abs(p[i]! - 16) < 14 && Math.abs(p[i + 1]! - 112) < 14 && Math.abs(p[i + 2]! - 32) < 14);
+      const there = !(Math.abs(q[i]! - 16) < 14 && Math.abs(q[i + 1]! - 112) < 14 && Math.abs(q[i + 2]! - 32) < 14);
+      count.notGreen += here ? 1 : 0;
+      count.apart += here !== there ? 1 : 0;
+      count.red += p[i]! > 190 && p[i + 1]! < 60 ? 1 : 0;
+    }
+    return count;
+  }, name);
 const graphics = () => pick(page, (s) => s.desk.show.graphics.list.length);
 const last = () => pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id ?? '');
 
@@ -139,6 +179,112 @@ it('asks which one of a file with several, brings images along, and lists what i
   // The red dot of the file, three hundred times as large.
   await until(async () => ((await pixelOf(page, 320, 170))[0] ?? 0) > 180, 'the image of the file');
   await send(page, 'lane.hide', { lane: 'lane-1' });
+});
+
+it('lets a live picture stand for an image layer: where the image was drawn, under what lay over it, and as it moves', async () => {
+  const fixed = (k: unknown) => ({ a: 0, k });
+  const ease = { i: { x: 0.4, y: 1 }, o: { x: 0.7, y: 0.1 } };
+  const layer = (change: object) => ({ ip: 0, op: 100, st: 0, sr: 1, ...change });
+  const place = (change: object) => ({
+    o: fixed(100),
+    r: fixed(0),
+    a: fixed([0, 0]),
+    s: fixed([100, 100]),
+    p: fixed([0, 0]),
+    ...change,
+  });
+  // An image in a composition, hung on an empty layer, that turns while it goes along a curve; it waits in the middle of that.
+  const face = layer({
+    ty: 2,
+    nm: 'Face',
+    refId: 'face',
+    ind: 1,
+    parent: 2,
+    ks: place({ a: fixed([150, 100]) }),
+  });
+  const hook = layer({ ty: 3, nm: 'Hook', ind: 2, ks: place({ r: fixed(20), p: fixed([460, 320]) }) });
+  const inside = layer({
+    ty: 0,
+    nm: 'Inside',
+    refId: 'inside',
+    w: 1280,
+    h: 720,
+    st: 4,
+    ks: place({
+      r: {
+        a: 1,
+        k: [
+          { t: 0, s: [0], ...ease },
+          { t: 60, s: [-50] },
+        ],
+      },
+      p: {
+        a: 1,
+        k: [
+          { t: 0, s: [0, 0], to: [300, -200], ti: [-200, -100], ...ease },
+          { t: 60, s: [500, 300] },
+        ],
+      },
+      s: fixed([80, 80]),
+    }),
+  });
+  const doc = {
+    ...animation(
+      'Curve',
+      [plate('Over', [640, 330], [1280, 16], '#e01010'), inside, plate('Ground', [640, 360], [1280, 720], '#107020')],
+      30,
+    ),
+    assets: [
+      { id: 'face', w: 300, h: 200, u: '', p: pngOf(300, 200, [255, 0, 0]), e: 1 },
+      { id: 'inside', layers: [face, hook] },
+    ],
+  };
+  await upload('curve.json', JSON.stringify(doc));
+  await said('Live pictures');
+  await press(page, 'Bring it in');
+  const graphic = await until(async () => {
+    const now = await pick(page, (s) => s.desk.show.graphics.list.at(-1));
+    return now?.name === 'curve' ? now : null;
+  }, 'the animation');
+  await send(page, 'lane.showPicture', { lane: 'lane-1', picture: graphic.id });
+  // The image of the file is of one colour, so it tells where the player draws it.
+  await until(async () => {
+    const [r = 0, g = 0] = await pixelOf(page, 20, 20);
+    return g > 80 && r < 70;
+  }, 'the ground');
+  await passes(page, 70);
+  await keepFrame(page, 'drawn');
+  await send(page, 'field.add', {
+    graphic: graphic.id,
+    element: 'animation',
+    property: 'part',
+    part: graphic.elements[0] && partOf(graphic),
+  });
+  const field = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.fields.at(-1)?.id ?? '');
+  await send(page, 'entry.add', { graphic: graphic.id, values: [{ fieldId: field, value: { kind: 'picture', pictureId: 'harbour' } }] });
+  const entry = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.entries.at(-1)?.id ?? '');
+  await send(page, 'lane.showPicture', { lane: 'lane-1', picture: entry });
+  await passes(page, 130);
+  await until(async () => {
+    await keepFrame(page, 'live');
+    return (await greenOf(page, 'live')).notGreen > 1000;
+  }, 'the live picture');
+  const { notGreen, apart, red } = await greenOf(page, 'live');
+  // As large, in the same place but for the softness of its edges, and under the bar that lies over it.
+  expect(notGreen).toBeGreaterThan(8000);
+  expect(apart).toBeLessThan(notGreen * 0.05);
+  expect(red).toBeGreaterThan(3000);
+  await send(page, 'lane.hide', { lane: 'lane-1' });
+  // Its images and pictures are of one place: the graphic cannot show itself.
+  const itself = await page.evaluate(
+    (of) =>
+      window.bivocaHost?.dispatch({
+        type: 'entry.set',
+        args: { entry: of.entry, field: of.field, value: { kind: 'picture', pictureId: of.graphic } },
+      }),
+    { graphic: graphic.id, entry, field },
+  );
+  expect(itself?.ok).toBe(false);
 });
 
 it('brings the fonts of a zip along, and its numbers as fields that are counted', async () => {

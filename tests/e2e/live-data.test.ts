@@ -145,6 +145,45 @@ it('runs a ticker by the same number of pixels in every frame, and takes an urge
   await send(page, 'lane.hide', { lane: 'lane-4' });
 });
 
+it('takes a sheet that is typed, ties a graphic to it, and says of a formula what is wrong with it as one types', async () => {
+  await tab('Sheets');
+  await press(page, 'Sheet');
+  await page.waitForFunction(() => document.querySelector<HTMLInputElement>('input[aria-label="Name of the sheet"]')?.value === 'Sheet 5');
+  await press(page, 'Row');
+  const cell = await page.waitForSelector('input[aria-label="Name, row 1"]');
+  await cell?.type('Edda Quill');
+  await page.keyboard.press('Enter');
+  const sheet = await until(() => pick(page, (s) => s.desk.show.sheets.find((x) => x.rows[0] === 'Edda Quill')?.id ?? null), 'the cell');
+  await tab('Entries');
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  for (let i = 0; i < 20; i += 1) await page.keyboard.press('PageUp');
+  await page.waitForSelector('[role=table][aria-label="Entries of Name card"]');
+  await page.click('button[title^="Entries from a sheet"]');
+  await said('Sheet for Name card');
+  await page.select('select[aria-label="Sheet"]', sheet);
+  await press(page, 'Take the rows');
+  const entry = () =>
+    pick(page, (s) => s.desk.show.graphics.list.find((g) => g.id === 'name-card')?.entries.find((e) => e.rowKey === 'row 1'));
+  await until(entry, 'the entry of the row');
+  await page.keyboard.down('Alt');
+  await page.keyboard.press('KeyG');
+  await page.keyboard.up('Alt');
+  const role = await pick(page, (s) => s.desk.show.graphics.list.find((g) => g.id === 'name-card')?.fields[1]?.name ?? '');
+  const formula = await page.waitForSelector(`input[aria-label="Formula of ${role}"]`);
+  await formula?.type('upper(Name');
+  await said('Character 11: upper: a ) or a comma is missing here.');
+  await page.keyboard.type(') & "!"');
+  await page.waitForFunction(() => ![...document.querySelectorAll('output')].some((o) => o.textContent?.startsWith('Character')));
+  await page.keyboard.press('Enter');
+  await until(async () => JSON.stringify((await entry())?.values).includes('EDDA QUILL!'), 'what the formula comes to');
+  await send(page, 'sheet.remove', { sheet });
+  const fields = await pick(page, (s) => s.desk.show.graphics.list.find((g) => g.id === 'name-card')?.fields.map((f) => f.id));
+  await send(page, 'field.set', { graphic: 'name-card', field: fields?.[1], formula: null });
+  await page.keyboard.down('Alt');
+  await page.keyboard.press('KeyG');
+  await page.keyboard.up('Alt');
+});
+
 it('holds fifty thousand rows: a search, one changed cell, one entry', async () => {
   const lines = Array.from({ length: 50_000 }, (_, i) => `${i},Pilot ${i},Club ${i % 97},${(i * 7919) % 1000}`);
   await tab('Sheets');

@@ -1,8 +1,9 @@
 /** A host for followers in tests: it holds a desk, does what they ask at once, and writes down what it is told. */
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
+import { executeAll } from '#core/desk/execute';
 import { EMPTY_HISTORY } from '#core/desk/history';
-import { type DispatchResult } from '#engine/client/show-client';
+import { type DispatchAllResult, type DispatchResult } from '#engine/client/show-client';
 import { type LiveState } from '#engine/client/state';
 import { type Follower, type HostAccess } from '#engine/host/follower';
 import { MixerPort } from '#engine/host/mixer-port';
@@ -76,6 +77,15 @@ export class FakeHost implements HostAccess {
     this.commands.push(command);
     this.run(command.type, command.args);
     return { ok: true, result: {} };
+  };
+
+  readonly commandsAt = (commands: readonly Command[], frame: number): DispatchAllResult => {
+    const done = executeAll(this.desk, commands, { frame, newId: () => `at-${this.commands.length}` });
+    if (!done.ok) return done;
+    this.commands.push(...commands);
+    this.desk = done.desk;
+    this.follower?.follow?.(this.desk);
+    return { ok: true, results: done.results };
   };
 
   /** Runs a command that must succeed, and tells the follower. */

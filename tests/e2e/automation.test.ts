@@ -1,0 +1,311 @@
+/** Macros in the real interface: made, recorded, edited, run, tried, stopped; their steps on their frames in the picture. */
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { keepOnly, openDemo, passes, pick, press, said as saidOn, send, until, uploadTo } from '../support/desk';
+import { Downloads } from '../support/downloads';
+
+let app: App;
+let browser: TestBrowser;
+let downloads: Downloads;
+let page: TestBrowser['page'];
+beforeAll(async () => {
+  app = await startApp();
+  browser = await startBrowser();
+  ({ page } = browser);
+  downloads = await Downloads.of(browser);
+  await openDemo(page, app);
+  await send(page, 'picture.cut', { picture: 'harbour' });
+  await keepOnly(page, 'line', 'mast', 'bars');
+  // The one of the demo lets a macro go on whenever the simulated kite leaves the line.
+  await send(page, 'trigger.armAll', { armed: false });
+});
+afterAll(async () => {
+  await downloads.close();
+  await browser.close();
+  await app.close();
+});
+
+const said = (words: string) => saidOn(page, words);
+const chord = async (modifiers: ('Alt' | 'Shift' | 'Control')[], key: Parameters<typeof page.keyboard.press>[0]) => {
+  for (const m of modifiers) await page.keyboard.down(m);
+  await page.keyboard.press(key);
+  for (const m of modifiers) await page.keyboard.up(m);
+};
+const room = async () => {
+  await chord(['Shift'], 'F4');
+  await page.waitForSelector('[aria-label="Macros"]');
+};
+const runs = () =>
+  pick(page, (s) => Object.values(s.desk.air.automation.runs).map((r) => ({ index: r.index, late: r.late, paused: r.pausedAt !== null })));
+const macros = () => pick(page, (s) => s.desk.show.automation.macros.map((m) => ({ id: m.id, name: m.name, steps: m.steps.length })));
+const steps = () => page.$$eval('[data-step]', (rows) => rows.map((r) => r.getAttribute('aria-label') ?? ''));
+
+it('changes the picture on the very frames that its steps fall on', async () => {
+  const cut = (picture: string) => ({ act: { kind: 'command', type: 'picture.cut', args: { picture } } });
+  const wait = { act: { kind: 'wait', amount: 10, unit: 'frames' } };
+  const list = [
+    ...Array.from({ length: 12 }, (_, i) => [cut(i % 2 === 0 ? 'harbour' : 'bars'), wait]).flat(),
+    { act: { kind: 'wait', amount: 400, unit: 'frames' } },
+  ];
+  const made = await send(page, 'macro.add', { name: 'Strobe', steps: list });
+  const macro = await pick(page, (s) => s.desk.show.automation.macros.at(-1)?.id ?? '');
+  expect(made).toBeTruthy();
+  // What a page does at first takes longer than anything later.
+  await passes(page, 75);
+  /** Which of two pictures each frame shows, by frame number, and the frames whose steps reached the mixer in time: a slow machine may not get to all. */
+  const { frames, inTime, start } = await page.evaluate(
+    (id) =>
+      new Promise<{ frames: [number, boolean][]; inTime: number[]; start: number }>((resolve) => {
+        const host = window.bivocaHost!;
+        const inside = host as unknown as {
+          mixer: { setDesk: (desk: unknown, from: number | null) => void };
+          nextFrame: (desk: unknown) => number;
+        };
+        const rate = host.state.desk.show.rate;
+        const list: [number, boolean][] = [];
+        const sent: number[] = [];
+        const real = inside.mixer.setDesk.bind(inside.mixer);
+        inside.mixer.setDesk = (desk, from) => {
+          if (from !== null && from - inside.nextFrame(desk) >= 3) sent.push(from);
+          real(desk, from);
+        };
+        const context = new OffscreenCanvas(64, 36).getContext('2d', { willReadFrequently: true })!;
+        let begins = 0;
+        const stop = host.outputFrames((frame) => {
+          context.drawImage(frame, 0, 0, 64, 36);
+          const at = Math.round((frame.timestamp * rate.num) / rate.den / 1e6);
+          frame.close();
+          const pixel = context.getImageData(31, 10, 1, 1).data;
+          // There the bars are green; the harbour is plain blue.
+          list.push([at, (pixel[1] ?? 0) > (pixel[2] ?? 0) + 30]);
+          if (begins === 0 || at < begins + 130) return;
+          stop();
+          inside.mixer.setDesk = real;
+          resolve({ frames: list, inTime: sent, start: begins });
+        });
+        host.dispatch({ type: 'macro.run', args: { macro: id } });
+        begins = Object.values(host.state.desk.air.automation.runs)[0]?.start ?? 0;
+      }),
+    macro,
+  );
+  const due = new Set(inTime);
+  /** Frames of steps that were there in time, with what they should show. */
+  const judged = frames.flatMap(([at, green]) => {
+    const step = Math.floor((at - start) / 10);
+    return at < start || step >= 12 || !due.has(start + step * 10) ? [] : [{ at, wrong: green !== (step % 2 === 1) }];
+  });
+  expect(judged.length).toBeGreaterThan(5);
+  expect(judged.filter((f) => f.wrong)).toEqual([]);
+  await send(page, 'run.stop');
+  await send(page, 'macro.remove', { macro });
+});
+
+it('starts a phase of the event by one press from whatever state, waits for a press, and is held, run on and stopped from any room', async () => {
+  await send(page, 'lane.showPicture', { lane: 'lane-1', picture: 'quote-1' });
+  await send(page, 'clock.start', { clock: 'heat' });
+  await chord(['Control', 'Alt'], '1');
+  await until(async () => (await runs())[0]?.index === 10, 'the wait for a press');
+  const up = () =>
+    pick(page, (s) =>
+      s.desk.show.lanes.filter((l) => s.desk.air.lanes[l.id]?.fade.to === 1).map((l) => [l.name, s.desk.air.lanes[l.id]?.picture?.id]),
+    );
+  expect((await up()).sort()).toEqual([
+    ['Bug', 'wind-dial'],
+    ['Clock', 'heat-clock'],
+    ['Names', 'card-1'],
+  ]);
+  expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('line');
+  // At the foot of the Desk as of every room.
+  await said('Launch window');
+  await said('PRESS');
+  await chord(['Alt'], 'h');
+  await until(async () => (await runs())[0]?.paused === true, 'the pause');
+  await chord(['Alt'], 'h');
+  await until(async () => (await runs())[0]?.paused === false, 'running on');
+  await chord(['Alt'], 'v');
+  await until(async () => (await runs())[0]?.index === 13, 'the wait for the clock');
+  expect((await up()).map(([name]) => name)).toEqual(['Clock']);
+  // Nearly at its end: the wait is over on the frame on which the clock is.
+  await send(page, 'clock.setTo', { clock: 'heat', seconds: 1 });
+  await until(async () => (await up()).some(([, id]) => id === 'standings-table'), 'the standings');
+  expect(await pick(page, (s) => s.desk.air.nextId)).toBe('mast');
+  // After a control, the number keys still switch.
+  await page.keyboard.press('5');
+  await until(() => pick(page, (s) => s.desk.air.nextId === 'bars'), 'the key');
+  await press(page, 'Stop Launch window');
+  await until(async () => (await runs()).length === 0, 'the end');
+  expect((await up()).map(([name]) => name).sort()).toEqual(['Clock', 'Names']);
+});
+
+it('records what is done, in any room, with its waits; the macro is edited by key and runs', async () => {
+  const before = await macros();
+  await chord(['Alt'], 'm');
+  await said('0 steps');
+  await page.keyboard.press('5');
+  await said('1 step');
+  await passes(page, 15);
+  await page.keyboard.press('Space');
+  await said('2 steps');
+  await chord(['Alt', 'Shift'], 'm');
+  await said('3 steps');
+  await chord(['Alt'], 'm');
+  await until(async () => (await macros()).length === before.length + 1, 'the macro');
+  await room();
+  const id = (await macros()).at(-1)?.id ?? '';
+  await page.click(`[data-macro="${id}"]`);
+  const made = await steps();
+  expect(made[0]).toBe('Step 1: Put Bars and tone into Next');
+  expect(made[1]).toMatch(/^Step 2: Wait \d+ frames$/);
+  expect(made[2]).toBe('Step 3: Take Next to air');
+  // The wait goes, the take goes first, by key.
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Delete');
+  await until(async () => (await steps()).length === made.length - 1, 'the step that is gone');
+  await chord(['Alt'], 'ArrowUp');
+  await until(async () => (await steps())[0] === 'Step 1: Take Next to air', 'the step further up');
+  await page.keyboard.press('x');
+  await until(() => pick(page, (s) => s.desk.show.automation.macros.at(-1)?.steps[0]?.on === false), 'the step that is off');
+  // What it comes to is said before; nothing goes to air.
+  await page.keyboard.press('t');
+  await said('Bars and tone');
+  await send(page, 'picture.setNext', { picture: 'harbour' });
+  await page.keyboard.press('r');
+  await until(() => pick(page, (s) => s.desk.air.nextId === 'bars'), 'what it does');
+  await send(page, 'run.stop');
+  await chord(['Control'], 'z');
+});
+
+it('takes parts of the show as they are now, sweeps a step, and says what is wrong', async () => {
+  await press(page, 'Macro');
+  const name = await page.waitForSelector('input[aria-label="Name of the macro"]');
+  await name?.click({ count: 3 });
+  await name?.type('Evening');
+  await page.keyboard.press('Enter');
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await send(page, 'clock.pause', { clock: 'heat' });
+  await press(page, 'As it is now…');
+  await said('Steps that set all values of these parts');
+  await page.evaluate(() => {
+    for (const label of document.querySelectorAll<HTMLLabelElement>('[role=dialog] label'))
+      if (label.textContent === 'Heat clock') label.querySelector('input')?.click();
+  });
+  await press(page, 'Add 2 steps');
+  await until(async () => (await steps()).some((s) => s.includes('Set Heat clock to')), 'the steps of the clock');
+  await page.keyboard.press('s');
+  const find = await page.waitForSelector('input[aria-label="Find a command"]');
+  await find?.type('cut');
+  await page.evaluate(() => {
+    for (const b of document.querySelectorAll<HTMLElement>('[aria-label="Commands"] button'))
+      if (b.textContent?.startsWith('Cut')) return b.click();
+  });
+  await until(async () => (await steps()).at(-1)?.endsWith(': Cut'), 'the step');
+  await page.evaluate(() => document.querySelector<HTMLElement>('details summary')?.click());
+  await page.evaluate(() => {
+    for (const label of document.querySelectorAll<HTMLLabelElement>('[aria-label="Values"] label'))
+      if (['Flight line', 'Mast overhead'].includes(label.textContent ?? '')) label.querySelector('input')?.click();
+  });
+  await press(page, 'Make 2 steps');
+  await until(async () => (await steps()).filter((s) => s.includes('Cut to')).length === 2, 'a step for each');
+  expect((await steps()).slice(-2)).toEqual([expect.stringContaining('Flight line'), expect.stringContaining('Mast overhead')]);
+  // Both on one frame: nothing is seen of the first.
+  await said('sets the same again on the same frame');
+  const refused = await page.evaluate(() => {
+    const { macros: list } = window.bivocaHost!.state.desk.show.automation;
+    const macro = list.at(-1)?.id;
+    return window.bivocaHost!.dispatch({
+      type: 'step.add',
+      args: { macro, steps: [{ act: { kind: 'command', type: 'macro.run', args: { macro } } }] },
+    });
+  });
+  expect(refused.ok ? '' : refused.error.message).toContain('Evening would run itself');
+  expect(browser.troubles).toEqual([]);
+});
+
+it('comes as a file: what clashes and what is missing is asked, and nothing is brought in by halves', async () => {
+  const before = await macros();
+  const text = await page.evaluate(() => {
+    const { macros: list } = window.bivocaHost!.state.desk.show.automation;
+    const around = structuredClone(list.find((m) => m.id === 'look-around')!);
+    const act = around.steps[0]!.act;
+    if (act.kind === 'command') act.args = { picture: 'from-elsewhere' };
+    return JSON.stringify({
+      format: 'bivoca-macros',
+      version: 1,
+      macros: [around],
+      named: [{ id: 'from-elsewhere', to: 'picture', name: 'Lighthouse' }],
+    });
+  });
+  const file = async (name: string, data: string) => {
+    await press(page, 'File');
+    await page.waitForSelector('input[aria-label="File of macros"]');
+    await uploadTo(page, 'File of macros', downloads.folder, name, data);
+  };
+  await file('torn.macros.json', text.slice(0, 100));
+  await said('torn.macros.json: The file is no JSON, or cut off');
+  expect(await macros()).toEqual(before);
+  await file('around.macros.json', text);
+  await said('Look around is here already');
+  await said('Lighthouse');
+  await page.select('select[aria-label="In the place of Lighthouse"]', 'mast');
+  await press(page, 'Bring it in');
+  await until(async () => (await macros()).length === before.length + 1, 'the macro');
+  expect(await pick(page, (s) => s.desk.show.automation.macros.at(-1)?.steps[0]?.act)).toMatchObject({ args: { picture: 'mast' } });
+  await send(page, 'history.undo');
+  expect(await macros()).toEqual(before);
+});
+
+it('does something by itself when something happens: on the frame on which a clock ends; held, nothing does', async () => {
+  await page.waitForSelector('::-p-aria([name="Triggers"][role="tab"])').then((tab) => tab?.click());
+  await press(page, 'Trigger');
+  await page.select('select[aria-label="When"]', 'clock-ends');
+  await until(() => pick(page, (s) => s.desk.show.automation.triggers.at(-1)?.when.event === 'clock-ends'), 'the event');
+  await page.select('select[aria-label="When: which"]', 'heat');
+  await page.select('select[aria-label="Then"]', 'picture.cut');
+  await until(() => pick(page, (s) => s.desk.show.automation.triggers.at(-1)?.then.type === 'picture.cut'), 'the act');
+  await page.select(
+    'section[aria-label="Then"] label:last-of-type select',
+    await page.$eval(
+      'section[aria-label="Then"] label:last-of-type select',
+      (select) => [...(select as HTMLSelectElement).options].find((o) => o.text === 'Bars and tone')?.value ?? '',
+    ),
+  );
+  await said('When a clock ends: Heat clock, then Cut to Bars and tone.');
+  const run = async (frames: number) => {
+    await send(page, 'picture.cut', { picture: 'harbour' });
+    await send(page, 'clock.pause', { clock: 'heat' });
+    await send(page, 'clock.setTo', { clock: 'heat', seconds: frames / 25 });
+    await passes(page, 12);
+    await send(page, 'clock.start', { clock: 'heat' });
+    return pick(page, (s) => (s.desk.air.graphics.clocks.heat?.start ?? 0) - (s.desk.air.graphics.clocks.heat?.value ?? 0) + 90 * 25);
+  };
+  const end = await run(40);
+  await until(() => pick(page, (s) => s.desk.air.onAirId === 'bars'), 'what it does');
+  const line = await pick(page, (s) => s.desk.air.automation.log.at(-1));
+  expect(line?.why).toBe(null);
+  // On its frame, or on the first that a slow page gets to after it; never before.
+  expect(line?.frame).toBeGreaterThanOrEqual(end);
+  expect(line?.frame).toBeLessThan(end + 50);
+  await said('acted');
+  await chord(['Alt'], 'h');
+  await said('Automatic: held');
+  await run(20);
+  await passes(page, 45);
+  expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('harbour');
+  await chord(['Alt'], 'h');
+  await send(page, 'trigger.armAll', { armed: false });
+  expect(browser.troubles).toEqual([]);
+});
+
+it('goes on where it was after the page was loaded anew', async () => {
+  await send(page, 'macro.run', { macro: 'launch-window' });
+  await until(async () => (await runs())[0]?.index === 10, 'the wait for a press');
+  await until(() => pick(page, (s) => s.frame > 0), 'a frame');
+  await passes(page, 30);
+  await page.reload();
+  await until(() => page.evaluate(() => (window.bivocaHost?.state.frame ?? 0) > 0), 'the show');
+  expect((await runs())[0]?.index).toBe(10);
+  await chord(['Alt'], 'v');
+  await until(async () => (await runs())[0]?.index === 13, 'going on');
+  await send(page, 'run.stop');
+});
