@@ -14,6 +14,7 @@ function seconds(pace: PaceControl, desk: ReturnType<typeof sampleDesk>, count: 
         frames: n * 25,
         late: n * late,
         dropped: 0,
+        desksLate: 0,
         monitorsSkipped: 0,
         drawMs: 20,
         usualMs: 20,
@@ -41,7 +42,16 @@ describe('the pace of a window’s engine', () => {
     const pace = new PaceControl();
     const desk = sampleDesk();
     pace.second(
-      { frames: 1000, late: 900, dropped: 0, monitorsSkipped: 0, drawMs: 1, usualMs: 1, paints: { drawn: 0, pixels: 0, millis: 0 } },
+      {
+        frames: 1000,
+        late: 900,
+        dropped: 0,
+        desksLate: 0,
+        monitorsSkipped: 0,
+        drawMs: 1,
+        usualMs: 1,
+        paints: { drawn: 0, pixels: 0, millis: 0 },
+      },
       desk,
       1,
     );
@@ -52,6 +62,7 @@ describe('the pace of a window’s engine', () => {
             frames: 1000 + i * 25,
             late: 900,
             dropped: 0,
+            desksLate: 0,
             monitorsSkipped: 0,
             drawMs: 1,
             usualMs: 1,

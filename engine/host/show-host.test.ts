@@ -42,6 +42,7 @@ const STATS: MixerStats = {
   frames: 1,
   dropped: 0,
   late: 0,
+  desksLate: 0,
   monitorsSkipped: 0,
   drawMs: 1,
   usualMs: 1,

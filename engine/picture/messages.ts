@@ -69,6 +69,8 @@ export interface MixerStats {
   dropped: number;
   /** Programme frames drawn more than one frame late. */
   late: number;
+  /** Desks that came after the frame from which on they count: what a macro did was seen late. */
+  desksLate: number;
   /** Monitor pictures left out to catch up. */
   monitorsSkipped: number;
   /** Milliseconds that the last programme frame took, uploads included. */

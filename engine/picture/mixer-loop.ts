@@ -40,6 +40,7 @@ export class MixerLoop {
     frames: 0,
     dropped: 0,
     late: 0,
+    desksLate: 0,
     monitorsSkipped: 0,
     drawMs: 0,
     usualMs: 0,
@@ -78,6 +79,7 @@ export class MixerLoop {
     const desk = { show: { ...show, graphics: show.graphics ?? this.newest }, air };
     internDesk(desk, show.graphics !== null);
     this.newest = desk.show.graphics;
+    if (from !== null && from <= this.lastNumber) this.stats.desksLate += 1;
     const now = this.ahead.push(desk, from !== null && from > this.lastNumber + 1 ? from : null);
     if (now) return this.setDesk(now.show, now.air);
     try {

@@ -1,5 +1,6 @@
 /** What the room Graphics does itself: choosing, finding, drawing, copying, trying. */
 import { numberArg } from '#core/control/action';
+import { tickersOnAir } from '#core/desk/keep-tickers';
 import { type Graphic } from '#core/graphics/document';
 import { type ActWorld, type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
@@ -57,6 +58,15 @@ function remove(world: ActWorld): void {
   if (world.send('entry.remove', { entry })) setGraphicsRoom({ entryId: (list[at + 1] ?? list[at - 1])?.id ?? null });
 }
 
+/** Opens the ticker that is on air, else the first there is, unless one is open: what is urgent leaves no time to look for it. */
+function openTicker(world: ActWorld): void {
+  const isTicker = (graphic: Graphic | undefined) => graphic?.elements.some((e) => e.content.kind === 'ticker') === true;
+  if (isTicker(opened(world))) return;
+  const { show, air } = world.client.state.desk;
+  const up = tickersOnAir(air).find((t) => t.up)?.shown.graphic.id ?? show.graphics.list.find(isTicker)?.id;
+  if (up !== undefined) openGraphicById(up);
+}
+
 /** Adds an entry and goes to its first field; in Draw, a graphic. */
 function add(world: ActWorld): void {
   const graphic = opened(world);
@@ -92,8 +102,9 @@ export const GRAPHICS_ACTS: Acts = {
     go('graphics');
     setGraphicsRoom({ tab: 'fill', panel: room().panel === 'sheets' ? 'entries' : 'sheets' });
   },
-  'graphics.urgent': ({ go }) => {
-    go('graphics');
+  'graphics.urgent': (world) => {
+    world.go('graphics');
+    openTicker(world);
     setGraphicsRoom({ tab: 'fill', panel: 'entries' });
     focusSoon('[data-role="urgent-item"]');
   },

@@ -86,12 +86,13 @@ function StreamState() {
 
 /** One glance at the engine: the cost of a frame, and what was given up. */
 function EngineState() {
-  const { ms, dropped, late, failure, notice, brief } = useLive(({ mixer, samples, failure, working }) => {
+  const { ms, dropped, late, behind, failure, notice, brief } = useLive(({ mixer, samples, failure, working }) => {
     const minute = samples.at(-60)?.dropped ?? samples[0]?.dropped ?? 0;
     return {
       ms: Math.round(samples.at(-1)?.drawMs ?? mixer.drawMs),
       dropped: mixer.dropped - minute,
       late: mixer.late,
+      behind: mixer.desksLate,
       failure,
       notice: working.notice,
       brief: working.brief,
@@ -102,7 +103,9 @@ function EngineState() {
     <NavLink
       to="output"
       className={`figures flex items-center gap-1 text-[13px] ${bad ? 'text-caution' : 'text-muted'}`}
-      title={[failure, notice, `${late} late since the start`].filter(Boolean).join('. ')}
+      title={[failure, notice, `${late} late since the start`, behind > 0 && `${behind} steps of macros came after their frame`]
+        .filter(Boolean)
+        .join('. ')}
       aria-label={`Engine: ${ms} milliseconds a frame, ${dropped} dropped in the last minute${notice ? `. ${notice}` : ''}`}
     >
       {bad && <TriangleAlert size={14} />}

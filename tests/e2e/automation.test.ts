@@ -52,23 +52,15 @@ it('changes the picture on the very frames that its steps fall on', async () => 
   expect(made).toBeTruthy();
   // What a page does at first takes longer than anything later.
   await passes(page, 75);
-  /** Which of two pictures each frame shows, by frame number, and the frames whose steps reached the mixer in time: a slow machine may not get to all. */
-  const { frames, inTime, start } = await page.evaluate(
+  const late = () => pick(page, (s) => s.mixer.desksLate);
+  const lateBefore = await late();
+  /** Which of two pictures each frame shows, by frame number. */
+  const { frames, start } = await page.evaluate(
     (id) =>
-      new Promise<{ frames: [number, boolean][]; inTime: number[]; start: number }>((resolve) => {
+      new Promise<{ frames: [number, boolean][]; start: number }>((resolve) => {
         const host = window.bivocaHost!;
-        const inside = host as unknown as {
-          mixer: { setDesk: (desk: unknown, from: number | null) => void };
-          nextFrame: (desk: unknown) => number;
-        };
         const rate = host.state.desk.show.rate;
         const list: [number, boolean][] = [];
-        const sent: number[] = [];
-        const real = inside.mixer.setDesk.bind(inside.mixer);
-        inside.mixer.setDesk = (desk, from) => {
-          if (from !== null && from - inside.nextFrame(desk) >= 3) sent.push(from);
-          real(desk, from);
-        };
         const context = new OffscreenCanvas(64, 36).getContext('2d', { willReadFrequently: true })!;
         let begins = 0;
         const stop = host.outputFrames((frame) => {
@@ -80,24 +72,25 @@ it('changes the picture on the very frames that its steps fall on', async () => 
           list.push([at, (pixel[1] ?? 0) > (pixel[2] ?? 0) + 30]);
           if (begins === 0 || at < begins + 130) return;
           stop();
-          inside.mixer.setDesk = real;
-          resolve({ frames: list, inTime: sent, start: begins });
+          resolve({ frames: list, start: begins });
         });
         host.dispatch({ type: 'macro.run', args: { macro: id } });
         begins = Object.values(host.state.desk.air.automation.runs)[0]?.start ?? 0;
       }),
     macro,
   );
-  const due = new Set(inTime);
-  /** Frames of steps that were there in time, with what they should show. */
-  const judged = frames.flatMap(([at, green]) => {
-    const step = Math.floor((at - start) / 10);
-    return at < start || step >= 12 || !due.has(start + step * 10) ? [] : [{ at, wrong: green !== (step % 2 === 1) }];
-  });
-  expect(judged.length).toBeGreaterThan(5);
-  expect(judged.filter((f) => f.wrong)).toEqual([]);
   await send(page, 'run.stop');
   await send(page, 'macro.remove', { macro });
+  await passes(page, 5);
+  const judged = frames.flatMap(([at, green]) => {
+    const step = Math.floor((at - start) / 10);
+    return at < start || step >= 12 ? [] : [{ step, wrong: green !== (step % 2 === 1) }];
+  });
+  expect(judged.length).toBeGreaterThan(20);
+  // A slow machine may not get to all steps in time: the mixer counts them, and no other is seen on a wrong frame.
+  const wrong = new Set(judged.filter((f) => f.wrong).map((f) => f.step));
+  expect(wrong.size).toBeLessThanOrEqual((await late()) - lateBefore);
+  expect(wrong.size).toBeLessThan(12);
 });
 
 it('starts a phase of the event by one press from whatever state, waits for a press, and is held, run on and stopped from any room', async () => {

@@ -5,7 +5,7 @@ import { type RollItem } from '#core/replay/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { passes, pick, post, press, send, until } from '../support/desk';
 import { openHarness } from '../support/harness';
-import { agrees, deskNow, openReplay, recorded, stands, probe } from '../support/replay';
+import { agrees, deskNow, openReplay, probe, recorded, stands, writtenSpan } from '../support/replay';
 import { deckShows, programmeShows } from '../support/strips';
 
 let app: App;
@@ -357,7 +357,7 @@ describe('files', () => {
     let loudest = 0;
     // On a busy machine a camera's sound can come too late to be recorded: another clip has it.
     for (let tries = 0; tries < 4 && loudest <= 0.001; tries += 1) {
-      const from = (await deskNow(page)).frame - 120;
+      const from = await writtenSpan(page, ['line'], 55);
       const { data, copied } = await fileOf(`plain ${tries}.mp4`, [item('line', from, from + 55)], 'mp4');
       const { frames, peak, codec } = await burnedFrames(data);
       expect(copied).toBe(true);
@@ -374,7 +374,7 @@ describe('files', () => {
   });
 
   it('slow motion is drawn at its speed, several angles one after another', async () => {
-    const from = (await deskNow(page)).frame - 120;
+    const from = await writtenSpan(page, ['line', 'shore'], 20);
     const { data, copied } = await fileOf('slow.mp4', [item('line', from, from + 20, 50), item('shore', from + 5, from + 15)], 'mp4');
     const { frames } = await burnedFrames(data);
     expect(copied).toBe(false);
@@ -387,7 +387,7 @@ describe('files', () => {
   });
 
   it('WebM holds the same frames', async () => {
-    const from = (await deskNow(page)).frame - 100;
+    const from = await writtenSpan(page, ['mast'], 30);
     const { frames, codec } = await burnedFrames((await fileOf('clip.webm', [item('mast', from, from + 30)], 'webm')).data);
     expect(codec).toBe('vp8');
     // A gap is black: no time is burned in.

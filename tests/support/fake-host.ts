@@ -43,7 +43,16 @@ export class FakeHost implements HostAccess {
       notices: [],
       failure: null,
       frame: 0,
-      mixer: { frames: 0, dropped: 0, late: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0, paints: { drawn: 0, pixels: 0, millis: 0 } },
+      mixer: {
+        frames: 0,
+        dropped: 0,
+        late: 0,
+        desksLate: 0,
+        monitorsSkipped: 0,
+        drawMs: 0,
+        usualMs: 0,
+        paints: { drawn: 0, pixels: 0, millis: 0 },
+      },
     };
     this.mixer = new MixerPort(this.mixerWorker as unknown as Worker, {
       tick: () => undefined,

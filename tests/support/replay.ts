@@ -43,6 +43,27 @@ export async function recorded(page: Page, angle: string, from: number, to: numb
   return found;
 }
 
+/**
+ * The first frame of a span of so many frames that these angles have recorded: the newest that is written whole. Encoders of a busy
+ * machine may be seconds behind the present, and what they still have to write is no gap.
+ */
+export async function writtenSpan(page: Page, angles: readonly string[], frames: number): Promise<number> {
+  const newest = () =>
+    pick(page, (s) => Object.fromEntries(Object.entries(s.replay?.runs ?? {}).map(([id, runs]) => [id, runs.at(-1)?.to ?? 0])));
+  const began = await newest();
+  // A run is told of in steps: once it has gone on, all before is there.
+  await until(
+    async () => {
+      const now = await newest();
+      return angles.every((id) => (now[id] ?? 0) - (began[id] ?? 0) > 500_000);
+    },
+    'the angles to be recorded further',
+    30_000,
+  );
+  const last = Math.min(...angles.map((id) => began[id] ?? 0));
+  return Math.floor(last / 40_000) - frames - 5;
+}
+
 /** Waits until the monitor shows the very frame that is recorded for where the deck stands: pixels against stamps. */
 export async function agrees(page: Page, deck: DeckNumber): Promise<void> {
   const { camera, frame } = await stands(page, deck);
