@@ -34,6 +34,7 @@ import { OpenShow } from './shell/open-show';
 import { GraphicsRoom } from './graphics/graphics-room';
 import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
+import { OrderWindow } from './panels/order-window';
 import { ProgrammeWindow } from './programme/programme-window';
 import { ReplayRoom } from './replay/replay-room';
 import { SettingsRoom } from './settings/settings-room';
@@ -110,6 +111,7 @@ const routes = createBrowserRouter(
     <>
       <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
       <Route path="/panel" element={<JogPanelWindow />} />
+      <Route path="/order" element={<OrderWindow />} />
       <Route path="/programme" element={<ProgrammeWindow />} />
       <Route element={<Framed />}>
         <Route path="/" element={<ShowList makeDemo={makeDemo} />} />

@@ -2,9 +2,8 @@
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { Id, Ref, Text, Whole } from '../schema/fields';
-import { plainCopy } from '../schema/plain-copy';
 import { type Run } from './air';
-import { type Macro } from './document';
+import { begin, START_FRAMES } from './begin';
 import { macroOf } from './find';
 
 class RunArgs {
@@ -27,45 +26,8 @@ class RefusedArgs extends DidArgs {
   @Text(400, 'why') message!: string;
 }
 
-/** A press starts a macro two frames later than it could be seen: so its first steps reach the mixer in time. */
-const START_FRAMES = 2;
-
-/** Macros that run at a time. */
-const MOST_RUNS = 100;
-/** Macros that one press may start by way of each other. */
-const DEEPEST = 16;
 /** Refusals that a run keeps. */
 const MOST_REFUSED = 20;
-
-/** @throws CommandError when it has no steps that are on, or so many run already. */
-function begin(desk: Desk, macro: Macro, by: Run | undefined, frame: number, id: string): string {
-  if (!macro.steps.some((s) => s.on)) throw new CommandError('too-few', `${macro.name} has no steps that are on.`, 'macro');
-  const { runs } = desk.air.automation;
-  if (Object.keys(runs).length >= MOST_RUNS)
-    throw new CommandError('too-many', `${MOST_RUNS} macros run already. Stop some of them first.`);
-  const path = by ? [...by.path, by.macroId] : [];
-  if (path.includes(macro.id) || path.length >= DEEPEST)
-    throw new CommandError('macro-circle', `${macro.name} is started by itself, by way of ${by?.name ?? 'others'}.`, 'macro');
-  runs[id] = {
-    id,
-    macroId: macro.id,
-    name: macro.name,
-    colour: macro.colour,
-    steps: plainCopy(macro.steps.filter((s) => s.on)),
-    onFailure: macro.onFailure,
-    fallbackId: macro.fallbackId,
-    start: frame,
-    index: 0,
-    since: frame,
-    pressed: null,
-    pausedAt: null,
-    stepping: false,
-    path,
-    refused: [],
-    late: 0,
-  };
-  return id;
-}
 
 /** @throws CommandError when nothing of that name runs. */
 function runOf({ air }: Desk, id: string): Run {

@@ -25,6 +25,8 @@ export const ERROR_CODES = {
   'unknown-macro': 'The show has no such macro.',
   'unknown-run': 'No such macro runs.',
   'unknown-step': 'The macro has no such step.',
+  'unknown-item': 'The running order has no such item.',
+  'order-over': 'The running order is at its end, or no item of it is on.',
   'unknown-trigger': 'The show has no such trigger.',
   'unknown-tableau': 'The show has no such tableau.',
   'unknown-channel': 'The show has no such channel.',

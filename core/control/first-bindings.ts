@@ -60,6 +60,7 @@ const EVERYWHERE: Row[] = [
   ['Alt+Shift+KeyH', 'run.stop'],
   ['Alt+KeyM', 'automation.record'],
   ['Alt+Shift+KeyM', 'automation.recordWait'],
+  ['Alt+KeyB', 'order.go'],
   ['Alt+KeyC', 'clock.toggle', { number: 1 }],
   ['Alt+Shift+KeyC', 'clock.reset', { number: 1 }],
 ];
@@ -279,6 +280,12 @@ const GRAPHICS: Row[] = [
 ];
 
 const AUTOMATION: Row[] = [
+  ['Shift+KeyM', 'automation.page', { page: 'macros' }],
+  ['Shift+KeyO', 'automation.page', { page: 'order' }],
+  ['Shift+KeyT', 'automation.page', { page: 'triggers' }],
+  ['Shift+KeyI', 'order.new'],
+  ['KeyN', 'order.next'],
+  ['KeyK', 'order.skip'],
   ['PageUp', 'macros.before'],
   ['PageDown', 'macros.next'],
   ['KeyR', 'macros.run'],

@@ -18,7 +18,7 @@ export const ROOMS = {
   graphics: { name: 'Graphics', kind: 'run', about: 'Entries, clocks, drawing' },
   output: { name: 'Output', kind: 'run', about: 'Recording, stream, the log' },
   layouts: { name: 'Layouts', kind: 'build', about: 'Boxes, framings, styles, seats' },
-  automation: { name: 'Automation', kind: 'build', about: 'Macros: steps, trying, running' },
+  automation: { name: 'Automation', kind: 'build', about: 'Macros, running order, triggers' },
   settings: { name: 'Settings', kind: 'build', about: 'The show, keys and controllers' },
 } as const satisfies Record<string, RoomTraits>;
 

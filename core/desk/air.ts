@@ -3,6 +3,7 @@
  * picture and sound can be worked out for any frame. All frames are show frames: counts since the air began.
  */
 import { type AutomationAir, createAutomationAir } from '../automation/air';
+import { createOrderAir, type OrderAir } from '../order/air';
 import { type OutputRun } from '../output/air';
 import { type Player } from '../media/air';
 import { createGraphicsAir, type GraphicsAir } from '../graphics/air';
@@ -30,6 +31,7 @@ export interface Air {
   sound: SoundAir;
   graphics: GraphicsAir;
   automation: AutomationAir;
+  order: OrderAir;
 }
 
 /** The pair that commands work on. */
@@ -54,5 +56,6 @@ export function createAir(show: Show): Air {
     sound: createSoundAir(),
     graphics: createGraphicsAir(),
     automation: createAutomationAir(),
+    order: createOrderAir(),
   };
 }

@@ -4,6 +4,7 @@ import { SOURCE_KINDS } from '../show/source-kinds';
 import { PROGRAMME_OUTPUT } from '../screens/outputs';
 import { firstLanes, plainTransition, firstTransitions } from '../picture/create';
 import { createGraphics } from '../graphics/create';
+import { createOrder } from '../order/create';
 import { createReplay } from '../replay/document';
 import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
@@ -53,6 +54,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     sheets: [],
     tableaux: [],
     automation: createAutomation(),
+    order: createOrder(),
   };
 }
 

@@ -5,6 +5,7 @@ import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Clock, Entry, Graphic, OwnFont } from '../graphics/document';
 import { StoredFinish } from '../graphics/fill';
 import { entryName } from '../graphics/find';
+import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau } from '../picture/document';
 import { Angle, Clip, Reel } from '../replay/document';
 import { type Constructor } from '../schema/fields';
@@ -81,6 +82,7 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   tableau: { of: Tableau, list: (show) => show.tableaux, home: inShow('tableaux') },
   macro: { of: Macro, list: (show) => show.automation.macros, home: homeIn((show) => show.automation, 'macros') },
   trigger: { of: Trigger, list: (show) => show.automation.triggers, home: homeIn((show) => show.automation, 'triggers') },
+  item: { of: OrderItem, list: (show) => show.order.items, home: homeIn((show) => show.order, 'items') },
   lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },
   group: { of: SourceGroup, list: (show) => show.groups, home: inShow('groups') },
   style: { of: Style, list: (show) => show.styles, home: inShow('styles') },

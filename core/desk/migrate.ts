@@ -2,6 +2,7 @@
 import { automationAirMigrations, automationMigrations } from '../automation/migrations';
 import { graphicsAirMigrations, graphicsMigrations } from '../graphics/migrations';
 import { layoutMigrations } from '../layout/migrations';
+import { orderAirMigrations, orderMigrations } from '../order/migrations';
 import { outputMigrations } from '../output/migrations';
 import { pictureAirMigrations, pictureMigrations } from '../picture/migrations';
 import { replayMigrations } from '../replay/migrations';
@@ -22,8 +23,9 @@ const SHOW_STEPS: readonly Migrations[] = [
   soundMigrations,
   graphicsMigrations,
   automationMigrations,
+  orderMigrations,
 ];
-const AIR_STEPS: readonly Migrations[] = [pictureAirMigrations, graphicsAirMigrations, automationAirMigrations];
+const AIR_STEPS: readonly Migrations[] = [pictureAirMigrations, graphicsAirMigrations, automationAirMigrations, orderAirMigrations];
 
 /** `raw` brought from one version to the present one. */
 function upToDate(raw: Raw, from: number, domains: readonly Migrations[], show: Raw = raw): Raw {

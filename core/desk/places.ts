@@ -5,6 +5,7 @@ import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Entry, Graphic } from '../graphics/document';
 import { Element } from '../graphics/element';
 import { entryName } from '../graphics/find';
+import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau, Transition } from '../picture/document';
 import { Angle, Clip } from '../replay/document';
 import { type Constructor } from '../schema/fields';
@@ -38,6 +39,7 @@ const PLACES = new Map<Constructor, Words>([
   }),
   say(Tableau, (tableau) => `tableau ${tableau.name}`),
   say(Macro, (macro) => `macro ${macro.name}`),
+  say(OrderItem, (item) => `item ${item.name} of the running order`),
   say(Trigger, (trigger) => `trigger ${trigger.name}`),
   say(StoredTransition, (stored) => `transition ${stored.name}`),
   say(Transition, (_, _show, within) => within || 'the armed transition'),

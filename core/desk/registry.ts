@@ -15,6 +15,7 @@ import { deckCommands } from '../replay/deck-commands';
 import { reelCommands } from '../replay/reel-commands';
 import { rollCommands } from '../replay/roll-commands';
 import { mediaCommands } from '../media/commands';
+import { orderCommands } from '../order/commands';
 import { outputCommands } from '../output/commands';
 import { laneCommands } from '../picture/lane-commands';
 import { pictureCommands } from '../picture/commands';
@@ -84,6 +85,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...runCommands,
   ...recordCommands,
   ...triggerCommands,
+  ...orderCommands,
   ...showCommands,
   ...historyCommands,
 ];

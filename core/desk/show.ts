@@ -1,5 +1,6 @@
 /** The show: the document that is saved, exported and undone. */
 import { Automation } from '../automation/document';
+import { RunningOrder } from '../order/document';
 import { Delivery } from '../output/document';
 import { Lane, MOST_LANES, Transition, StoredTransition, Override, Tableau } from '../picture/document';
 import { SourceGroup } from '../show/document';
@@ -42,4 +43,5 @@ export class Show {
   @ListOf(() => Sheet, MOST_SHEETS, 'sheets that graphics are filled from') sheets!: Sheet[];
   @ListOf(() => Tableau, 200, 'stored wholes') tableaux!: Tableau[];
   @Nested(() => Automation, 'macros and triggers') automation!: Automation;
+  @Nested(() => RunningOrder, 'the running order') order!: RunningOrder;
 }

@@ -103,7 +103,16 @@ export class ShowHost implements ShowClient {
     this.store.subscribe(({ desk }, before) => void (desk !== before.desk && this.settleNotices(desk)));
     this.frames = createStore<FrameState>(() => ({
       frame: this.nextFrame(desk),
-      mixer: { frames: 0, dropped: 0, late: 0, desksLate: 0, monitorsSkipped: 0, drawMs: 0, usualMs: 0, paints: { drawn: 0, pixels: 0, millis: 0 } },
+      mixer: {
+        frames: 0,
+        dropped: 0,
+        late: 0,
+        desksLate: 0,
+        monitorsSkipped: 0,
+        drawMs: 0,
+        usualMs: 0,
+        paints: { drawn: 0, pixels: 0, millis: 0 },
+      },
     }));
     this.mixer = new MixerPort(new Worker(new URL('../picture/mixer.worker.ts', import.meta.url), { type: 'module' }), {
       tick: (frame, mixer) => this.tick(frame, mixer),

@@ -4,7 +4,8 @@ import { type ActWorld, type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
 import { say } from '../client/say';
 import { addMacro, duplicateSteps, removeSteps } from './edits';
-import { chooseStep, openMacro, openMacroById, setAutomationRoom, useAutomationRoom } from './room-state';
+import { addItem, duplicateItems, openOrderWindow, removeItems } from './order-edits';
+import { AUTOMATION_PAGES, chooseItem, chooseStep, openMacro, openMacroById, setAutomationRoom, useAutomationRoom } from './room-state';
 
 const room = () => useAutomationRoom.getState();
 const opened = ({ client }: ActWorld): Macro | undefined => openMacro(client.state.desk.show, room().macroId);
@@ -36,13 +37,61 @@ const withSteps =
     else say.caution('Choose a step first.', { id: 'hands' });
   };
 
-const move = (by: number) =>
+const moveSteps = (by: number) =>
   withSteps((world, macro, steps) => {
     const first = macro.steps.findIndex((s) => s.id === steps[0]);
     world.send('step.move', { macro: macro.id, steps, index: Math.max(0, first + by) });
   });
 
+const chosenItems = ({ client }: ActWorld): string[] =>
+  client.state.desk.show.order.items.filter((i) => room().items.includes(i.id)).map((i) => i.id);
+
+/** Does something with the chosen items of the running order, or says that none is chosen. */
+const withItems =
+  (act: (world: ActWorld, items: string[]) => void) =>
+  (world: ActWorld): void => {
+    const items = chosenItems(world);
+    if (items.length > 0) act(world, items);
+    else say.caution('Choose an item first.', { id: 'hands' });
+  };
+
+function stepItem({ client }: ActWorld, by: number): void {
+  const { items } = client.state.desk.show.order;
+  const at = items.findIndex((i) => i.id === room().items.at(-1));
+  const next = items[at === -1 && by < 0 ? items.length - 1 : Math.min(items.length - 1, Math.max(0, at + by))];
+  if (!next) return;
+  chooseItem(next.id, false);
+  document.querySelector(`[data-item="${CSS.escape(next.id)}"]`)?.scrollIntoView({ block: 'nearest' });
+}
+
+const moveItems = (by: number) =>
+  withItems(({ client, send }, items) => {
+    const first = client.state.desk.show.order.items.findIndex((i) => i.id === items[0]);
+    send('order.move', { items, index: Math.max(0, first + by) });
+  });
+
+/** Lists that are worked by the same keys: the steps of a macro, and the running order on its page. */
+const byPage =
+  (steps: (world: ActWorld) => void, items: (world: ActWorld) => void) =>
+  (world: ActWorld): void =>
+    (room().page === 'order' ? items : steps)(world);
+
 export const AUTOMATION_ACTS: Acts = {
+  'automation.page': (_, { page }) => {
+    const known = AUTOMATION_PAGES.find((p) => p === page);
+    if (known) setAutomationRoom({ page: known });
+  },
+  'order.window': ({ client }) => openOrderWindow(client.state.desk.show.id),
+  'order.new': ({ client }) => {
+    setAutomationRoom({ page: 'order' });
+    addItem(client);
+    focusSoon('input[aria-label="Name of the item"]');
+  },
+  'order.next': withItems(({ send }, [item]) => void send('order.setNext', { item })),
+  'order.skip': withItems(({ client, send }, items) => {
+    const { skipped } = client.state.desk.air.order;
+    send('order.skip', { items, skipped: !items.every((i) => skipped.includes(i)) });
+  }),
   'macros.next': (world) => stepMacro(world, 1),
   'macros.before': (world) => stepMacro(world, -1),
   'macros.run': (world) => {
@@ -55,16 +104,28 @@ export const AUTOMATION_ACTS: Acts = {
     focusSoon('input[aria-label="Name of the macro"]');
   },
   'macros.try': () => setAutomationRoom({ side: 'try', tries: room().tries + 1 }),
-  'steps.before': (world) => stepStep(world, -1),
-  'steps.next': (world) => stepStep(world, 1),
-  'steps.up': move(-1),
-  'steps.down': move(1),
+  'steps.before': byPage(
+    (world) => stepStep(world, -1),
+    (world) => stepItem(world, -1),
+  ),
+  'steps.next': byPage(
+    (world) => stepStep(world, 1),
+    (world) => stepItem(world, 1),
+  ),
+  'steps.up': byPage(moveSteps(-1), moveItems(-1)),
+  'steps.down': byPage(moveSteps(1), moveItems(1)),
   'steps.add': (world) => {
     if (opened(world)) setAutomationRoom({ open: 'command' });
     else say.caution('Add a macro first.', { id: 'hands' });
   },
-  'steps.duplicate': withSteps(({ client }, macro, steps) => duplicateSteps(client, macro, steps)),
-  'steps.remove': withSteps(({ client }, macro, steps) => removeSteps(client, macro, steps)),
+  'steps.duplicate': byPage(
+    withSteps(({ client }, macro, steps) => duplicateSteps(client, macro, steps)),
+    withItems(({ client }, items) => duplicateItems(client, items)),
+  ),
+  'steps.remove': byPage(
+    withSteps(({ client }, macro, steps) => removeSteps(client, macro, steps)),
+    withItems(({ client }, items) => removeItems(client, items)),
+  ),
   'steps.onOff': withSteps((world, macro, steps) => {
     const on = !macro.steps.some((s) => steps.includes(s.id) && s.on);
     world.send('step.set', { macro: macro.id, steps, on });

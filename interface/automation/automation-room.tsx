@@ -1,48 +1,35 @@
-/** The room Automation: macros, their steps as sentences, and what a dry run says. */
+/** The room Automation: macros, the running order, triggers; one page of it at a time. */
 import { Play } from 'lucide-react';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
-import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
 import { CommandDialog, NowDialog } from './add-dialogs';
 import { DryPanel } from './dry-panel';
 import { MacroList } from './macro-list';
 import { MacroPanel } from './macro-panel';
-import { openMacro, setAutomationRoom, useAutomationRoom } from './room-state';
+import { OrderPage } from './order-page';
+import { type AutomationPage, openMacro, setAutomationRoom, useAutomationRoom } from './room-state';
 import { StepList } from './step-list';
 import { StepPanel } from './step-panel';
 import { openTrigger, TriggerForm, TriggerList, TriggerLog } from './trigger-panel';
 
-export function AutomationRoom() {
+/** A page: what there is, what is open of it, and what can be set or seen of that. */
+const PAGE =
+  'grid h-full grid-cols-[284px_minmax(0,1fr)_380px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible';
+
+function MacrosPage() {
   const send = useSend();
   const automation = useShow(({ desk }) => desk.show.automation);
-  const { page, macroId, triggerId, chosen, side } = useAutomationRoom();
-  const trigger = openTrigger({ automation }, triggerId);
+  const { macroId, chosen, side } = useAutomationRoom();
   const macro = openMacro({ automation }, macroId);
-  const list = useRoving<HTMLElement>();
   return (
-    <main className="grid h-(--room) grid-cols-[284px_minmax(0,1fr)_380px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
-      <h1 className="sr-only">Automation</h1>
-      <nav ref={list} className="flex min-h-0 flex-col border-r border-line" {...region('macros', 'Macros')}>
-        <Tabs
-          label="Macros or triggers"
-          value={page}
-          onChange={(value) => setAutomationRoom({ page: value as typeof page })}
-          tabs={[
-            { value: 'macros', label: 'Macros', content: <MacroList macro={macro} /> },
-            { value: 'triggers', label: 'Triggers', content: <TriggerList trigger={trigger} /> },
-          ]}
-        />
+    <div className={PAGE}>
+      <nav className="flex min-h-0 flex-col border-r border-line" {...region('macros', 'Macros')}>
+        <MacroList macro={macro} />
       </nav>
       <section className="flex min-h-0 min-w-0 flex-col" {...region('steps', 'Steps')}>
-        {page === 'triggers' ? (
-          trigger ? (
-            <TriggerForm key={trigger.id} trigger={trigger} />
-          ) : (
-            <p className="p-6 text-muted">A trigger does something by itself when something happens. Press Trigger to add one.</p>
-          )
-        ) : macro ? (
+        {macro ? (
           <>
             <header className="flex shrink-0 items-center gap-2 px-2 pt-1.5">
               <h2
@@ -72,23 +59,13 @@ export function AutomationRoom() {
         )}
       </section>
       <aside className="flex min-h-0 flex-col border-l border-line" {...region('settings', 'What it does')}>
-        {page === 'triggers' && (
-          <>
-            <h2 className="border-b border-line px-3 py-1.5 text-sm font-semibold">What triggers did</h2>
-            <TriggerLog />
-          </>
-        )}
-        {page === 'macros' && macro && (
+        {macro && (
           <Tabs
             label="What it does"
             value={side}
             onChange={(value) => setAutomationRoom({ side: value as typeof side })}
             tabs={[
-              {
-                value: 'try',
-                label: 'Try it dry',
-                content: <DryPanel key={macro.id} macro={macro} />,
-              },
+              { value: 'try', label: 'Try it dry', content: <DryPanel key={macro.id} macro={macro} /> },
               {
                 value: 'step',
                 label: chosen.length > 1 ? `${chosen.length} steps` : 'Step',
@@ -99,6 +76,51 @@ export function AutomationRoom() {
           />
         )}
       </aside>
+    </div>
+  );
+}
+
+function TriggersPage() {
+  const automation = useShow(({ desk }) => desk.show.automation);
+  const trigger = openTrigger(
+    { automation },
+    useAutomationRoom((s) => s.triggerId),
+  );
+  return (
+    <div className={PAGE}>
+      <nav className="flex min-h-0 flex-col border-r border-line" {...region('macros', 'Triggers')}>
+        <TriggerList trigger={trigger} />
+      </nav>
+      <section className="flex min-h-0 min-w-0 flex-col" {...region('steps', 'What happens')}>
+        {trigger ? (
+          <TriggerForm key={trigger.id} trigger={trigger} />
+        ) : (
+          <p className="p-6 text-muted">A trigger does something by itself when something happens. Press Trigger to add one.</p>
+        )}
+      </section>
+      <aside className="flex min-h-0 flex-col border-l border-line" {...region('settings', 'What triggers did')}>
+        <h2 className="border-b border-line px-3 py-1.5 text-sm font-semibold">What triggers did</h2>
+        <TriggerLog />
+      </aside>
+    </div>
+  );
+}
+
+export function AutomationRoom() {
+  const page = useAutomationRoom((s) => s.page);
+  return (
+    <main className="flex h-(--room) flex-col overflow-hidden max-[1099px]:h-auto max-[1099px]:overflow-visible">
+      <h1 className="sr-only">Automation</h1>
+      <Tabs
+        label="Pages of the room"
+        value={page}
+        onChange={(value) => setAutomationRoom({ page: value as AutomationPage })}
+        tabs={[
+          { value: 'macros', label: 'Macros', content: <MacrosPage /> },
+          { value: 'order', label: 'Running order', content: <OrderPage /> },
+          { value: 'triggers', label: 'Triggers', content: <TriggersPage /> },
+        ]}
+      />
     </main>
   );
 }

@@ -3,10 +3,15 @@ import { create } from 'zustand';
 import { type Macro } from '#core/automation/document';
 import { type Show } from '#core/desk/show';
 
+export const AUTOMATION_PAGES = ['macros', 'order', 'triggers'] as const;
+export type AutomationPage = (typeof AUTOMATION_PAGES)[number];
+
 interface AutomationRoomState {
   macroId: string | null;
   /** What the room is about now. */
-  page: 'macros' | 'triggers';
+  page: AutomationPage;
+  /** Items of the running order that are chosen. */
+  items: string[];
   triggerId: string | null;
   /** Steps of the open macro. */
   chosen: string[];
@@ -21,6 +26,7 @@ interface AutomationRoomState {
 
 export const useAutomationRoom = create<AutomationRoomState>(() => ({
   page: 'macros',
+  items: [],
   macroId: null,
   triggerId: null,
   chosen: [],
@@ -44,4 +50,10 @@ export function chooseStep(id: string, add: boolean): void {
   const { chosen } = useAutomationRoom.getState();
   const next = !add ? [id] : chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id];
   setAutomationRoom({ chosen: next, ...(next.length > 0 && { side: 'step' as const }) });
+}
+
+/** Chooses one item of the running order; with `add` it is taken to the others or out of them. */
+export function chooseItem(id: string, add: boolean): void {
+  const { items } = useAutomationRoom.getState();
+  setAutomationRoom({ items: !add ? [id] : items.includes(id) ? items.filter((c) => c !== id) : [...items, id] });
 }

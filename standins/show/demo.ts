@@ -16,6 +16,7 @@ import { type Show } from '#core/desk/show';
 import { TEMPLATES } from '../graphics/templates';
 import { addDemoSound } from '../sound/demo-sound';
 import { addMacros } from './demo-automation';
+import { addOrder } from './demo-order';
 import { addSheets, type HeatRows } from './demo-sheets';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
@@ -112,6 +113,7 @@ function addGraphics(show: Show, art: DemoArt): void {
   }
   addSheets(show, art.heats);
   addMacros(show);
+  addOrder(show);
   show.lanes.push({ ...createLane('lane-4', 'News', 4), content: { kind: 'picture', id: 'news-line' }, follows: true });
   const [names, bugs, clock] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });

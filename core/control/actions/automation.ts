@@ -1,9 +1,10 @@
 /** Actions of macros: to run, hold and record them everywhere, and to work on their steps in their room. */
 import { type Action, command, numberArg, refuse } from '../action';
-import { actionsOf, number } from '../make';
+import { actionsOf, number, word } from '../make';
 
 const everywhere = actionsOf('all', 'Macros');
 const macros = actionsOf('automation', 'Macros');
+const order = actionsOf('automation', 'Running order');
 const steps = actionsOf('automation', 'Steps');
 
 export const AUTOMATION_ACTIONS: readonly Action[] = [
@@ -44,6 +45,14 @@ export const AUTOMATION_ACTIONS: readonly Action[] = [
   everywhere.press('automation.recordWait', 'Put a wait for a press into the macro that is recorded', 'Wait', ({ desk }) =>
     desk.air.automation.recording === null ? refuse('No macro is being recorded.') : command('automation.recordWait'),
   ),
+  everywhere.press('order.go', 'Go: take the next item of the running order', 'Go', () => command('order.go')),
+  everywhere.act('order.window', 'Running order for the presenter, in a window of its own', 'Presenter'),
+  macros.act('automation.page', 'Page {page} of the room', 'Page', {
+    params: [word('page', 'Page', ['macros', 'order', 'triggers'], { order: 'running order' })],
+  }),
+  order.act('order.new', 'New item of the running order', 'Item'),
+  order.act('order.next', 'Go takes the chosen item next', 'Set next'),
+  order.act('order.skip', 'Skip the chosen items, or do not', 'Skip'),
   macros.act('macros.next', 'Next macro', 'Next'),
   macros.act('macros.before', 'Macro before', 'Before'),
   macros.act('macros.run', 'Run the open macro', 'Run'),
