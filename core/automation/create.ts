@@ -13,6 +13,7 @@ export const createWhen = (event: WhenEvent, change: Partial<When> = {}): When =
   sourceId: null,
   sheetId: null,
   macroId: null,
+  deviceId: null,
   deck: null,
   seconds: null,
   row: '',

@@ -77,6 +77,7 @@ export const WHEN_EVENTS = [
   'cell-is',
   'macro-starts',
   'macro-ends',
+  'device-says',
   'time',
   'opens',
 ] as const;
@@ -91,11 +92,12 @@ export class When {
   @Ref('source', 'source that is lost, or has played', { nullable: true }) sourceId!: string | null;
   @Ref('sheet', 'sheet', { nullable: true }) sheetId!: string | null;
   @Ref('macro', 'macro that has run', { nullable: true }) macroId!: string | null;
+  @Ref('device', 'device that says something', { nullable: true }) deviceId!: string | null;
   @Whole(1, 2, 'deck', { nullable: true }) deck!: 1 | 2 | null;
   @Num(-86_400, 86_400, 'seconds that a clock passes, or after midnight', { nullable: true }) seconds!: number | null;
   @Text(120, 'key of the row of a sheet; its place from 1 where it has none') row!: string;
   @Text(120, 'column of a sheet') column!: string;
-  @Text(200, 'what stands in the cell then') value!: string;
+  @Text(200, 'what stands in the cell then; what a device says, `*` for anything') value!: string;
 }
 
 /** Something that has to be so for a trigger to act. */

@@ -1,6 +1,7 @@
 /** Everything that can happen, for triggers and their conditions: each event as a state that begins with it. Pure. */
 import { type Desk } from '../desk/air';
 import { nameOf } from '../desk/entities';
+import { matches } from '../devices/match';
 import { picturesWithin } from '../desk/pictures';
 import { type Show } from '../desk/show';
 import { formatClock, readClock, timeOfDay } from '../graphics/clocks';
@@ -21,8 +22,11 @@ interface EventTraits {
   of?: { field: keyof When; to: RefTarget };
   /** It comes by time, so it is known beforehand. */
   timed?: true;
-  /** Whether what it begins is so at a frame; null while that cannot be told. */
-  isSo: (desk: Desk, when: When, frame: number) => boolean | null;
+  /**
+   * Whether what it begins is so at a frame; null while that cannot be told. Events that are over as soon as they come give the number of the last
+   * one instead, 0 for none.
+   */
+  isSo: (desk: Desk, when: When, frame: number) => boolean | number | null;
 }
 
 /** Seconds after a time of day for which it still counts as having come. */
@@ -163,6 +167,12 @@ export const EVENTS: Record<WhenEvent, EventTraits> = {
     of: { field: 'macroId', to: 'macro' },
     isSo: (desk, when) => not(runs(desk, when)),
   },
+  'device-says': {
+    words: 'a device says something',
+    of: { field: 'deviceId', to: 'device' },
+    isSo: ({ air }, { deviceId, value }) =>
+      air.devices.heard.findLast((h) => h.deviceId === deviceId && matches(value === '' ? '*' : value, h.text))?.number ?? 0,
+  },
   time: {
     words: 'it is this time of day',
     timed: true,
@@ -180,7 +190,7 @@ export const EVENTS: Record<WhenEvent, EventTraits> = {
 };
 
 /** Whether what an event begins is so at a frame. */
-export const isSo = (desk: Desk, when: When, frame: number): boolean | null => EVENTS[when.event].isSo(desk, when, frame);
+export const isSo = (desk: Desk, when: When, frame: number): boolean | number | null => EVENTS[when.event].isSo(desk, when, frame);
 
 /** An event in words: "a clock ends: Heat clock". */
 export function whenWords(show: Show, when: When): string {
@@ -188,6 +198,7 @@ export function whenWords(show: Show, when: When): string {
   const id = of ? when[of.field] : null;
   const thing = of ? (typeof id === 'string' ? nameOf(show, of.to, id) : '?') : '';
   if (when.event === 'cell-is') return `${thing}: ${when.column} of ${when.row || '?'} says “${when.value}”`;
+  if (when.event === 'device-says') return `${thing} says ${when.value === '' ? 'anything' : `“${when.value}”`}`;
   if (when.event === 'time') return `it is ${when.seconds === null ? '?' : formatClock(when.seconds, 'h:mm:ss', false, show.rate)}`;
   const more =
     when.event === 'clock-passes' ? ` (${when.seconds ?? '?'} s)` : when.event === 'roll-ends' ? ` (deck ${when.deck ?? 1})` : '';

@@ -12,7 +12,7 @@ export const WAITS_KEPT = ['kept', 'rounded', 'none'] as const;
 export type WaitsKept = (typeof WAITS_KEPT)[number];
 
 /** True for what a macro or a trigger can do: nothing of the engine's, no step of undo, and nothing that stands for what came from outside. */
-export const canBeStep = ({ fromEngine, outside, step }: CommandSpec): boolean => !fromEngine && !outside && !step;
+export const canBeStep = ({ fromEngine, outside, step, atHost }: CommandSpec): boolean => !fromEngine && !outside && !step && !atHost;
 
 /** What was said by number is kept by name: numbers are given anew. */
 function byName({ type, args = {} }: Command, { air }: Desk): Command {

@@ -9,7 +9,7 @@ const MOST_OFTEN = 10;
 const OFTEN_SECONDS = 2;
 
 /** What was so when it was last looked, by trigger; none for those that are new. */
-export type Facts = ReadonlyMap<string, boolean | null>;
+export type Facts = ReadonlyMap<string, boolean | number | null>;
 
 export interface Happened {
   trigger: Trigger;
@@ -38,7 +38,7 @@ function hindrance(desk: Desk, trigger: Trigger, frame: number): string | null {
  */
 export function happened(before: Facts | null, desk: Desk, frame: number, ahead: number): { facts: Facts; list: Happened[] } {
   const { triggers } = desk.show.automation;
-  const facts = new Map<string, boolean | null>();
+  const facts = new Map<string, boolean | number | null>();
   const list: Happened[] = [];
   for (const trigger of triggers) {
     if (!trigger.armed) continue;
@@ -46,7 +46,10 @@ export function happened(before: Facts | null, desk: Desk, frame: number, ahead:
     const so = isSo(desk, trigger.when, at);
     facts.set(trigger.id, so);
     const opens = trigger.when.event === 'opens' && before === null;
-    if (!so || (before?.get(trigger.id) !== false && !opens)) continue;
+    const was = before?.get(trigger.id);
+    // One after another of the same kind is an event each: their numbers tell them apart.
+    const again = typeof so === 'number' && typeof was === 'number' && so > was;
+    if (!so || (was !== false && !again && !opens)) continue;
     const recent = desk.air.automation.triggers[trigger.id]?.recent ?? [];
     const tenth = recent.at(-MOST_OFTEN);
     const circle = tenth !== undefined && at - tenth < OFTEN_SECONDS * framesPerSecond(desk.show.rate);

@@ -37,6 +37,8 @@ export interface CommandSpec<A extends object = object> {
   fromEngine?: boolean;
   /** It works on what macros and triggers are, or on how they run: it is not recorded for another. */
   unrecorded?: true;
+  /** It names places outside that the server will reach: only who sits at the show may, never a panel or the remote. */
+  atHost?: true;
   /** What it changes comes from outside: it is no step of undo. */
   outside?: true;
   /** True when a person must hold the key or button for it: the audience would see it at once, or it ends an output. */

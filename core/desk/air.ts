@@ -3,6 +3,7 @@
  * picture and sound can be worked out for any frame. All frames are show frames: counts since the air began.
  */
 import { type AutomationAir, createAutomationAir } from '../automation/air';
+import { createDevicesAir, type DevicesAir } from '../devices/air';
 import { createOrderAir, type OrderAir } from '../order/air';
 import { type OutputRun } from '../output/air';
 import { type Player } from '../media/air';
@@ -32,6 +33,7 @@ export interface Air {
   graphics: GraphicsAir;
   automation: AutomationAir;
   order: OrderAir;
+  devices: DevicesAir;
 }
 
 /** The pair that commands work on. */
@@ -57,5 +59,6 @@ export function createAir(show: Show): Air {
     graphics: createGraphicsAir(),
     automation: createAutomationAir(),
     order: createOrderAir(),
+    devices: createDevicesAir(),
   };
 }

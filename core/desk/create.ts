@@ -55,6 +55,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     tableaux: [],
     automation: createAutomation(),
     order: createOrder(),
+    devices: [],
   };
 }
 

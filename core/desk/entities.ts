@@ -5,6 +5,7 @@ import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Clock, Entry, Graphic, OwnFont } from '../graphics/document';
 import { StoredFinish } from '../graphics/fill';
 import { entryName } from '../graphics/find';
+import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau } from '../picture/document';
 import { Angle, Clip, Reel } from '../replay/document';
@@ -82,6 +83,15 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   tableau: { of: Tableau, list: (show) => show.tableaux, home: inShow('tableaux') },
   macro: { of: Macro, list: (show) => show.automation.macros, home: homeIn((show) => show.automation, 'macros') },
   trigger: { of: Trigger, list: (show) => show.automation.triggers, home: homeIn((show) => show.automation, 'triggers') },
+  device: { of: Device, list: (show) => show.devices, home: inShow('devices') },
+  message: {
+    of: DeviceMessage,
+    list: (show) => show.devices.flatMap((d) => d.messages),
+    home: (show, id) => ({
+      in: (show.devices.find((d) => d.messages.some((m) => m.id === id)) ?? { messages: [] }) as unknown as Record<string, unknown>,
+      field: 'messages',
+    }),
+  },
   item: { of: OrderItem, list: (show) => show.order.items, home: homeIn((show) => show.order, 'items') },
   lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },
   group: { of: SourceGroup, list: (show) => show.groups, home: inShow('groups') },

@@ -2,6 +2,7 @@
 import { automationAirMigrations, automationMigrations } from '../automation/migrations';
 import { graphicsAirMigrations, graphicsMigrations } from '../graphics/migrations';
 import { layoutMigrations } from '../layout/migrations';
+import { deviceAirMigrations, deviceMigrations } from '../devices/migrations';
 import { orderAirMigrations, orderMigrations } from '../order/migrations';
 import { outputMigrations } from '../output/migrations';
 import { pictureAirMigrations, pictureMigrations } from '../picture/migrations';
@@ -24,8 +25,15 @@ const SHOW_STEPS: readonly Migrations[] = [
   graphicsMigrations,
   automationMigrations,
   orderMigrations,
+  deviceMigrations,
 ];
-const AIR_STEPS: readonly Migrations[] = [pictureAirMigrations, graphicsAirMigrations, automationAirMigrations, orderAirMigrations];
+const AIR_STEPS: readonly Migrations[] = [
+  pictureAirMigrations,
+  graphicsAirMigrations,
+  automationAirMigrations,
+  orderAirMigrations,
+  deviceAirMigrations,
+];
 
 /** `raw` brought from one version to the present one. */
 function upToDate(raw: Raw, from: number, domains: readonly Migrations[], show: Raw = raw): Raw {

@@ -5,6 +5,7 @@ import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Entry, Graphic } from '../graphics/document';
 import { Element } from '../graphics/element';
 import { entryName } from '../graphics/find';
+import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau, Transition } from '../picture/document';
 import { Angle, Clip } from '../replay/document';
@@ -39,6 +40,8 @@ const PLACES = new Map<Constructor, Words>([
   }),
   say(Tableau, (tableau) => `tableau ${tableau.name}`),
   say(Macro, (macro) => `macro ${macro.name}`),
+  say(Device, (device) => `device ${device.name}`),
+  say(DeviceMessage, (message, _, within) => `message ${message.name} of ${within}`),
   say(OrderItem, (item) => `item ${item.name} of the running order`),
   say(Trigger, (trigger) => `trigger ${trigger.name}`),
   say(StoredTransition, (stored) => `transition ${stored.name}`),

@@ -15,6 +15,7 @@ import { deckCommands } from '../replay/deck-commands';
 import { reelCommands } from '../replay/reel-commands';
 import { rollCommands } from '../replay/roll-commands';
 import { mediaCommands } from '../media/commands';
+import { deviceCommands } from '../devices/commands';
 import { orderCommands } from '../order/commands';
 import { outputCommands } from '../output/commands';
 import { laneCommands } from '../picture/lane-commands';
@@ -86,6 +87,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...recordCommands,
   ...triggerCommands,
   ...orderCommands,
+  ...deviceCommands,
   ...showCommands,
   ...historyCommands,
 ];

@@ -1,6 +1,7 @@
 /** A desk with its history: what a host runs. Commands come in one by one or several as one step; undo and redo are commands too. */
 import { type Patch } from 'immer';
 import { type Command, type CommandContext, CommandError, type CommandSpec } from '../commands/command';
+import { findCommand } from './registry';
 import { type Desk } from './air';
 import { recordedActs } from '../automation/record';
 import { execute, executeAll, type OutcomeOfAll, prepare, type Refusal, refusalOf } from './execute';
@@ -57,6 +58,15 @@ function recorded(done: Done, commands: readonly Command[], context: CommandCont
 /** Performs commands as one step. Pure: a refusal has changed nothing. */
 export function perform(session: Session, commands: readonly Command[], context: CommandContext, sent: Sent): Performed {
   const { desk, history } = session;
+  if (sent.elsewhere || sent.byMacro) {
+    // A show from elsewhere, or whoever has the remote, must not send this machine anywhere.
+    const kept = commands.findIndex((c) => typeof c?.type === 'string' && findCommand(c.type)?.atHost);
+    if (kept !== -1)
+      return {
+        ok: false,
+        error: { code: 'only-here', message: 'Where devices are is said at the window that runs the show, by hand.', index: kept },
+      };
+  }
   try {
     const [only] = commands;
     const step = commands.length === 1 && only ? prepare(only) : null;

@@ -1,5 +1,6 @@
 /** The show: the document that is saved, exported and undone. */
 import { Automation } from '../automation/document';
+import { Device, MOST_DEVICES } from '../devices/document';
 import { RunningOrder } from '../order/document';
 import { Delivery } from '../output/document';
 import { Lane, MOST_LANES, Transition, StoredTransition, Override, Tableau } from '../picture/document';
@@ -44,4 +45,5 @@ export class Show {
   @ListOf(() => Tableau, 200, 'stored wholes') tableaux!: Tableau[];
   @Nested(() => Automation, 'macros and triggers') automation!: Automation;
   @Nested(() => RunningOrder, 'the running order') order!: RunningOrder;
+  @ListOf(() => Device, MOST_DEVICES, 'devices outside') devices!: Device[];
 }
