@@ -11,7 +11,7 @@ module.exports = {
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     only('core-imports-nothing-else', '^core/', '^core/'),
     only('engine-imports-core', '^engine/', '^(core|engine)/'),
-    only('server-imports-core-and-the-data-source', '^server/', '^(core|server)/|^standins/data/'),
+    only('server-imports-core-and-what-it-simulates', '^server/', '^(core|server)/|^standins/(data|devices)/'),
     only(
       'standins-import-core-and-drivers',
       '^standins/',

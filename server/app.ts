@@ -2,6 +2,7 @@
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
 import { isTooDeep } from '#core/schema/depth';
 import { DATA } from '#standins/data/results-data';
+import { type PierServers } from '#standins/devices/servers';
 import { addresses } from './addresses/router';
 import { type GuardOptions, judge, tokenOf } from './guard';
 import { Ingest, IngestError, streamFile } from './output/ingest';
@@ -50,7 +51,7 @@ function headers(res: Response): void {
   });
 }
 
-export function createApp(options: AppOptions, secrets: Secrets, relay: Relay): Express {
+export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, pier: PierServers): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((req, res, next) => {
@@ -68,7 +69,7 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay): 
   });
   app.use('/api/addresses', addresses(secrets.hostKey, options.port));
   app.use('/api', remote(relay, secrets.hostKey));
-  app.use('/simulated', simulated());
+  app.use('/simulated', simulated(pier));
   const ingest = new Ingest(options.ingestRoot);
   app.use('/ingest', intake(ingest, options.streamKey, secrets.guesses.key));
   app.use('/live', published(ingest));
@@ -131,11 +132,17 @@ function remote(relay: Relay, hostKey: string): express.Router {
   return router;
 }
 
-/** The simulated data source of the demo show: it changes by itself. */
-function simulated(): express.Router {
+/** The simulated data source of the demo show, which changes by itself, and the page of its simulated devices. */
+function simulated(pier: PierServers): express.Router {
   const router = express.Router();
   for (const [file, rows] of Object.entries(DATA))
     router.get(`/${file}`, (_req, res) => void res.set('Cache-Control', 'no-cache').json(rows(Date.now())));
+  router.get('/devices.json', (_req, res) => void res.set('Cache-Control', 'no-store').json(pier.state()));
+  router.post('/devices', express.json({ limit: '2kb' }), (req, res) => {
+    const refused = pier.act(req.body);
+    if (refused === null) res.json(pier.state());
+    else res.status(422).json({ code: 'refused', message: refused });
+  });
   router.use((_req, res) => void res.status(404).json({ code: 'not-found', message: 'The simulated data source has no such file.' }));
   return router;
 }

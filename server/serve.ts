@@ -1,11 +1,14 @@
-/** Starts the server: HTTP and the two WebSocket lines. */
+/** Starts the server: HTTP and the WebSocket lines. */
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type Server } from 'node:http';
 import { type Duplex } from 'node:stream';
 import { WebSocketServer } from 'ws';
 import { HOST_PROTOCOL, PART_LENGTH } from '#core/panels/messages';
+import { startPier } from '#standins/devices/servers';
 import { type AppOptions, createApp, type Secrets } from './app';
 import { judge, sameSecret } from './guard';
+import { MOST_LINE_BYTES } from '#core/devices/line';
+import { DeviceSession } from './devices/session';
 import { Relay } from './remote/relay';
 import { targetOf } from './target';
 import { Throttle } from './throttle';
@@ -29,11 +32,13 @@ function refuse(socket: Duplex, status: string): void {
 /** Listens on loopback, or on every address when there is a token. Rejects when the port is taken. */
 export async function serve(options: AppOptions): Promise<Running> {
   const relay = new Relay();
+  const pier = startPier(options.port);
   const secrets: Secrets = { hostKey: randomBytes(24).toString('base64url'), guesses: { token: new Throttle(), key: new Throttle() } };
-  const server = createServer({ requestTimeout: REQUEST_MS }, createApp(options, secrets, relay));
+  const server = createServer({ requestTimeout: REQUEST_MS }, createApp(options, secrets, relay, pier));
   server.maxConnections = CONNECTION_LIMIT;
   const handleProtocols = (offered: Set<string>) => (offered.has(HOST_PROTOCOL) ? HOST_PROTOCOL : false);
   const hosts = new WebSocketServer({ noServer: true, maxPayload: HOST_MESSAGE_LIMIT, handleProtocols });
+  const devices = new WebSocketServer({ noServer: true, maxPayload: MOST_LINE_BYTES, handleProtocols });
   const listeners = new WebSocketServer({ noServer: true, maxPayload: LISTENER_MESSAGE_LIMIT });
 
   /** True when a socket brings the secret that only pages of this server get. */
@@ -50,18 +55,23 @@ export async function serve(options: AppOptions): Promise<Running> {
     if (verdict || !target) return refuse(socket, verdict?.status === 429 ? '429 Too Many Requests' : '403 Forbidden');
     if (target.pathname === '/api/events')
       return listeners.handleUpgrade(request, socket, head, (ws) => relay.addListener(ws, target.params.get('show')));
-    if (target.pathname !== '/api/host') return refuse(socket, '404 Not Found');
+    if (target.pathname !== '/api/host' && target.pathname !== '/api/devices') return refuse(socket, '404 Not Found');
     if (!isOwnPage(request)) return refuse(socket, '401 Unauthorized');
+    if (target.pathname === '/api/devices') return devices.handleUpgrade(request, socket, head, (ws) => void new DeviceSession(ws));
     return hosts.handleUpgrade(request, socket, head, (ws) => relay.addHost(ws));
   });
   await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
+    server.once('error', (error) => {
+      pier.close();
+      reject(error);
+    });
     server.listen(options.port, options.token === null ? '127.0.0.1' : '0.0.0.0', resolve);
   });
   return {
     server,
     close: async () => {
-      for (const client of [...hosts.clients, ...listeners.clients]) client.terminate();
+      pier.close();
+      for (const client of [...hosts.clients, ...devices.clients, ...listeners.clients]) client.terminate();
       server.closeAllConnections();
       await new Promise<void>((resolve) => server.close(() => resolve()));
     },

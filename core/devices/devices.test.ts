@@ -16,6 +16,7 @@ import { matches } from './match';
 import { MidiError, midiWords, readMidi } from './midi-words';
 import { decodeOsc, encodeOsc, type OscArgument, OscError } from './osc';
 import { oscWords, readArguments } from './osc-words';
+import { numbersIn, saidOf, saidWords, sweptSaid } from './said';
 
 const context = { frame: 40, newId: () => `id-${(ids += 1)}` };
 let ids = 0;
@@ -248,5 +249,28 @@ describe('commands of devices', () => {
     }
     const bad = execute(desk, { type: 'device.set', args: { device, settings: { ...settings, host: 'x y' } } }, context);
     expect(bad.ok ? '' : bad.error.code).toBe('bad-address');
+  });
+});
+
+describe('what was said', () => {
+  it('is a line that comes back as the message, and is swept over one of its numbers', () => {
+    const word = fc.stringMatching(/^[a-z0-9/._-]{1,12}$/);
+    fc.assert(
+      fc.property(fc.constantFrom('http', 'osc', 'tcp', 'midi'), word, fc.array(word, { maxLength: 4 }), (kind, path, words) => {
+        const out = { method: 'PUT' as const, path: kind === 'http' || kind === 'osc' ? `/${path}` : '', text: words.join(' ') };
+        expect(saidOf(kind, saidWords(kind, out))).toMatchObject(kind === 'http' ? out : { path: out.path, text: out.text });
+      }),
+    );
+    const lamp = { name: 'Lamp 3', path: '/lamps/3', text: '{"on":1.5} {tally: Camera 2}' };
+    const numbers = numbersIn(lamp);
+    expect(numbers.map((n) => [n.in, n.words])).toEqual([
+      ['path', '3'],
+      ['text', '1.5'],
+    ]);
+    expect(sweptSaid(lamp, numbers[0]!, 1, 4, 1).map((m) => [m.name, m.path])).toEqual(
+      [1, 2, 3, 4].map((n) => [`Lamp ${n}`, `/lamps/${n}`]),
+    );
+    expect(sweptSaid(lamp, numbers[1]!, 1, 0, 0.25).map((m) => m.text.slice(6, 10))).toEqual(['1.00', '0.75', '0.50', '0.25', '0.00']);
+    expect(sweptSaid(lamp, numbers[0]!, 0, 1e9, 1)).toHaveLength(100);
   });
 });

@@ -105,11 +105,23 @@ export interface HoleFault {
 /** True when what a text says may change by itself. */
 export const hasHoles = (text: string): boolean => /\{(clock|seconds|entry|tally|air|next|time)(:|\})/i.test(text);
 
-/** Text with its holes filled at a frame, and their faults; a faulty hole is left empty. */
-export function fillHoles(text: string, desk: Desk, frame: number, value = ''): { text: string; faults: HoleFault[] } {
-  const faults: HoleFault[] = [];
+interface Filled {
+  text: string;
+  faults: HoleFault[];
+}
+
+/** Fills many texts at one frame: what they share is worked out once. */
+export function fillerAt(desk: Desk, frame: number): (text: string, value?: string) => Filled {
   let tally: Record<string, Tally> | null = null;
-  const filling: Filling = { desk, frame, value, tally: () => (tally ??= tallyOf(desk.show, desk.air, frame)) };
+  const shared = { desk, frame, tally: () => (tally ??= tallyOf(desk.show, desk.air, frame)) };
+  return (text, value = '') => fillWith(text, { ...shared, value });
+}
+
+/** Text with its holes filled at a frame, and their faults; a faulty hole is left empty. */
+export const fillHoles = (text: string, desk: Desk, frame: number, value = ''): Filled => fillerAt(desk, frame)(text, value);
+
+function fillWith(text: string, filling: Filling): Filled {
+  const faults: HoleFault[] = [];
   const filled = text.replace(HOLE, (_whole: string, kind: string, words: string | undefined, at: number) => {
     const key = kind.toLowerCase();
     if (!Object.hasOwn(HOLES, key)) {

@@ -5,6 +5,8 @@
 import { type StoreApi } from 'zustand/vanilla';
 import { type Command } from '#core/commands/command';
 import { type Refusal } from '#core/desk/execute';
+import { type ActLog } from '#core/log/act-log';
+import { type MidiPortNames } from '../devices/midi-ports';
 import { type MeterReading } from '#core/sound/meter';
 import { type ExportJob, type ExportTask } from '../replay/export-messages';
 import { type MediaSettings, type StillSettings } from '#core/show/source';
@@ -27,6 +29,9 @@ export interface AttachedMonitor {
   resize(width: number, height: number): void;
   detach(): void;
 }
+
+/** The day so far: what was done, what went out to devices and came in. */
+export type ShowLog = Pick<ActLog, 'first' | 'end' | 'version' | 'line' | 'numbersOf' | 'subscribe'>;
 
 /** What is heard and measured. */
 export interface ShowSound {
@@ -93,6 +98,8 @@ export interface ShowClient {
   readonly replay: ShowReplay;
   readonly exports: ShowExports;
   readonly files: ShowFiles;
+  readonly log: ShowLog;
+  readonly devices: { midiPorts(): Promise<MidiPortNames> };
   /** Sends a command; never throws. */
   dispatch(command: Command): DispatchResult;
   /** Sends several as one step: all of them are done, or none; undone together. All steps of one `gesture` are undone together too. */

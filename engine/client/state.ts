@@ -2,6 +2,7 @@
 import { type LoudnessReading } from '#core/sound/loudness/loudness-meter';
 import { type DeviceState } from '../sound/device-board';
 import { type Desk } from '#core/desk/air';
+import { type Reach } from '#core/devices/line';
 import { type History } from '#core/desk/history';
 import { type WorkingFormat } from '#core/picture/capability';
 import { type EncoderStatus } from '../output/messages';
@@ -45,6 +46,17 @@ export interface SheetStatus {
   wants: { kind: 'host'; host: string } | { kind: 'press' } | null;
 }
 
+/** How it stands with a device that is on. */
+export interface DeviceStatus {
+  reach: Reach;
+  /** Why it is away, or what is not well; empty otherwise. */
+  message: string;
+  /** Messages that wait for it. */
+  waiting: number;
+  /** What was sent to it last, and what became of that; null for nothing yet. */
+  last: { name: string; words: string; ok: boolean; answer: string; millis: number; tries: number } | null;
+}
+
 /** What changes with acts and reports. What changes with every frame is in `FrameState`, so that nobody is asked 25 times a second for nothing. */
 export interface ShowState {
   desk: Desk;
@@ -62,6 +74,8 @@ export interface ShowState {
   space: Space | null;
   /** By the identity of the sheet; those that are followed. */
   sheets: Record<string, SheetStatus>;
+  /** By their identity; those that are on. */
+  devices: Record<string, DeviceStatus>;
   /** The browser lets sound play. */
   soundAwake: boolean;
   /** The server is reached, so the remote works. */

@@ -9,6 +9,7 @@ import { readShow } from '#core/desk/migrate';
 import { findCommand } from '#core/desk/registry';
 import { perform, type Sent } from '#core/desk/session';
 import { SHOW_VERSION } from '#core/desk/show';
+import { ActLog } from '#core/log/act-log';
 import { causeOf } from '#core/schema/cause';
 import { findOutput, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { Ahead } from '#core/time/ahead';
@@ -26,6 +27,7 @@ import { FramePulse } from '../time/frame-pulse';
 import { SharedClock } from '../time/shared-clock';
 import { AsRunLog } from './as-run-log';
 import { AutomationControl } from './automation-control';
+import { DeviceControl } from './device-control';
 import { type Follower, type HostAccess } from './follower';
 import { GraphicsControl } from './graphics-control';
 import { HealthControl } from './health-control';
@@ -56,6 +58,8 @@ export class ShowHost implements ShowClient {
   private readonly remote: HostRemote;
   private readonly pace = new PaceControl();
   private readonly health: HealthControl;
+  readonly log = new ActLog();
+  readonly devices: DeviceControl;
   private readonly graphics: GraphicsControl;
   /** In the order in which they are told and closed. */
   private readonly followers: readonly Follower[];
@@ -95,6 +99,7 @@ export class ShowHost implements ShowClient {
       working,
       space: null,
       sheets: {},
+      devices: {},
       soundAwake: sound.awake,
       remote: false,
       notices: notices.map((text) => ({ id: nanoid(), tone: 'caution' as const, text })),
@@ -152,6 +157,7 @@ export class ShowHost implements ShowClient {
       connected: (remote) => this.set({ remote }),
     });
     this.graphics = new GraphicsControl(access);
+    this.devices = new DeviceControl(access, this.log);
     const broker = new OutputBroker(showId, access);
     this.health = new HealthControl(showId, access, {
       stepped: () => this.setWorking(this.state.desk),
@@ -170,6 +176,7 @@ export class ShowHost implements ShowClient {
       this.graphics,
       sheets,
       new AutomationControl(access),
+      this.devices,
       this.health,
       this.remote,
       this.journal,
@@ -252,6 +259,7 @@ export class ShowHost implements ShowClient {
       const context = { frame: Math.max(next, at ?? next), newId: () => nanoid(12) };
       const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
+      this.logged(commands, context.frame, sent);
       this.apply(performed.session.desk, performed.patches, performed.session.history, this.countsFrom(commands, next, context.frame));
       return { ok: true, results: performed.results };
     } catch (error) {
@@ -259,6 +267,17 @@ export class ShowHost implements ShowClient {
       const type: unknown = commands[0]?.type;
       const what = typeof type === 'string' ? type.slice(0, 60) : 'This';
       return { ok: false, error: { code: 'fault', message: `${what} could not be done: ${causeOf(error)} Nothing was changed.` } };
+    }
+  }
+
+  /** Keeps what was done for the log; what the engine tells itself is left out. */
+  private logged(commands: readonly Command[], frame: number, { elsewhere, byMacro, gesture }: Sent): void {
+    const kind = byMacro ? 'macro' : elsewhere ? 'elsewhere' : 'here';
+    for (const [i, { type, args = {} }] of commands.entries()) {
+      const spec = findCommand(type);
+      if (!spec || spec.fromEngine || spec.outside) continue;
+      const merge = gesture === undefined || byMacro ? (spec.mergeKey?.(args as never) ?? null) : gesture;
+      this.log.add(frame, kind, type, JSON.stringify(args), merge === null ? null : `${type} ${merge} ${i}`);
     }
   }
 
@@ -323,9 +342,9 @@ export class ShowHost implements ShowClient {
 
   /** What /api/status tells: figures, not documents. */
   private remoteStatus(): Record<string, unknown> {
-    const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, soundAwake, failure } = this.state;
+    const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure } = this.state;
     const sound = { clockError: this.sound.clockError, sound: this.sound.store.getState() };
-    return { frame, mixer, encoder, replay, health, renderer, working, space, sheets, soundAwake, failure, ...sound };
+    return { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, ...sound };
   }
 
   notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void {

@@ -38,6 +38,7 @@ export class FakeHost implements HostAccess {
       working: { raster: { width: 64, height: 36 }, frameStep: 1 } as LiveState['working'],
       space: null,
       sheets: {},
+      devices: {},
       soundAwake: true,
       remote: false,
       notices: [],
