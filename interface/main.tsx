@@ -34,7 +34,9 @@ import { OpenShow } from './shell/open-show';
 import { GraphicsRoom } from './graphics/graphics-room';
 import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
+import { ButtonsWindow } from './panels/buttons-window';
 import { OrderWindow } from './panels/order-window';
+import { PierWindow } from './panels/pier-window';
 import { ProgrammeWindow } from './programme/programme-window';
 import { ReplayRoom } from './replay/replay-room';
 import { SettingsRoom } from './settings/settings-room';
@@ -86,6 +88,7 @@ async function makeDemo(raster: Raster = DEMO_RASTER): Promise<string> {
       swell: await art(drawSwell(), 'swell.png'),
       templates: await storeTemplates(),
       heats: await heatRows(),
+      port: Number(window.location.port) || 80,
     },
     raster,
   );
@@ -111,7 +114,9 @@ const routes = createBrowserRouter(
     <>
       <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
       <Route path="/panel" element={<JogPanelWindow />} />
+      <Route path="/buttons" element={<ButtonsWindow />} />
       <Route path="/order" element={<OrderWindow />} />
+      <Route path="/pier-devices" element={<PierWindow />} />
       <Route path="/programme" element={<ProgrammeWindow />} />
       <Route element={<Framed />}>
         <Route path="/" element={<ShowList makeDemo={makeDemo} />} />

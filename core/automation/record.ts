@@ -15,7 +15,7 @@ export type WaitsKept = (typeof WAITS_KEPT)[number];
 export const canBeStep = ({ fromEngine, outside, step, atHost }: CommandSpec): boolean => !fromEngine && !outside && !step && !atHost;
 
 /** What was said by number is kept by name: numbers are given anew. */
-function byName({ type, args = {} }: Command, { air }: Desk): Command {
+export function byName({ type, args = {} }: Command, { air }: Desk): Command {
   if (type === 'picture.setNextByNumber' && air.nextId !== null) return { type: 'picture.setNext', args: { picture: air.nextId } };
   if (type === 'picture.cutByNumber' && air.onAirId !== null) return { type: 'picture.cut', args: { picture: air.onAirId } };
   return { type, args };

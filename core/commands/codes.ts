@@ -26,6 +26,8 @@ export const ERROR_CODES = {
   'unknown-run': 'No such macro runs.',
   'unknown-step': 'The macro has no such step.',
   'only-here': 'Only who sits at the window that runs the show may do this.',
+  'unknown-page': 'The show has no such page of buttons.',
+  'unknown-button': 'No page of the show has such a button.',
   'unknown-device': 'The show has no such device.',
   'unknown-message': 'No device of the show has such a message.',
   'device-off': 'The device is off.',

@@ -56,6 +56,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     automation: createAutomation(),
     order: createOrder(),
     devices: [],
+    pages: [],
   };
 }
 

@@ -5,6 +5,7 @@ import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Clock, Entry, Graphic, OwnFont } from '../graphics/document';
 import { StoredFinish } from '../graphics/fill';
 import { entryName } from '../graphics/find';
+import { ButtonPage, PageButton } from '../buttons/document';
 import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau } from '../picture/document';
@@ -90,6 +91,15 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
     home: (show, id) => ({
       in: (show.devices.find((d) => d.messages.some((m) => m.id === id)) ?? { messages: [] }) as unknown as Record<string, unknown>,
       field: 'messages',
+    }),
+  },
+  page: { of: ButtonPage, list: (show) => show.pages, home: inShow('pages') },
+  button: {
+    of: PageButton,
+    list: (show) => show.pages.flatMap((p) => p.buttons),
+    home: (show, id) => ({
+      in: (show.pages.find((p) => p.buttons.some((b) => b.id === id)) ?? { buttons: [] }) as unknown as Record<string, unknown>,
+      field: 'buttons',
     }),
   },
   item: { of: OrderItem, list: (show) => show.order.items, home: homeIn((show) => show.order, 'items') },

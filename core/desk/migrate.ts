@@ -2,6 +2,7 @@
 import { automationAirMigrations, automationMigrations } from '../automation/migrations';
 import { graphicsAirMigrations, graphicsMigrations } from '../graphics/migrations';
 import { layoutMigrations } from '../layout/migrations';
+import { buttonMigrations } from '../buttons/migrations';
 import { deviceAirMigrations, deviceMigrations } from '../devices/migrations';
 import { orderAirMigrations, orderMigrations } from '../order/migrations';
 import { outputMigrations } from '../output/migrations';
@@ -26,6 +27,7 @@ const SHOW_STEPS: readonly Migrations[] = [
   automationMigrations,
   orderMigrations,
   deviceMigrations,
+  buttonMigrations,
 ];
 const AIR_STEPS: readonly Migrations[] = [
   pictureAirMigrations,

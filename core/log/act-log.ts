@@ -39,10 +39,10 @@ export class ActLog {
   /** Goes up with every change. */
   version = 0;
 
+  /** `defer` tells a little later, so that a burst of lines is told once. */
   constructor(
+    private readonly defer: (tell: () => void) => void,
     private readonly most = MOST_LINES,
-    /** Defers telling, so that a burst of lines is told once. */
-    private readonly defer: (tell: () => void) => void = (tell) => void setTimeout(tell, 100),
   ) {
     this.frames = new Float64Array(most);
     this.kinds = new Uint8Array(most);

@@ -57,7 +57,7 @@ describe('devices of a host', () => {
     vi.useFakeTimers();
     host = new FakeHost();
     host.frame = 100;
-    log = new ActLog(100, (tell) => tell());
+    log = new ActLog((tell) => tell(), 100);
     [set, sent, midi] = [[], [], []];
     result = GOOD;
     return () => vi.useRealTimers();

@@ -3,6 +3,7 @@ import { type Patch } from 'immer';
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type Command } from '#core/commands/command';
+import { byName } from '#core/automation/record';
 import { type Desk } from '#core/desk/air';
 import { EMPTY_HISTORY } from '#core/desk/history';
 import { readShow } from '#core/desk/migrate';
@@ -45,6 +46,9 @@ import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { TrackControl } from './track-control';
 
+/** How long lines of the log are gathered before they are told, milliseconds. */
+const LOG_TELLS_MS = 100;
+
 export class ShowHost implements ShowClient {
   readonly store: StoreApi<ShowState>;
   readonly frames: StoreApi<FrameState>;
@@ -58,7 +62,7 @@ export class ShowHost implements ShowClient {
   private readonly remote: HostRemote;
   private readonly pace = new PaceControl();
   private readonly health: HealthControl;
-  readonly log = new ActLog();
+  readonly log = new ActLog((tell) => void setTimeout(tell, LOG_TELLS_MS));
   readonly devices: DeviceControl;
   private readonly graphics: GraphicsControl;
   /** In the order in which they are told and closed. */
@@ -259,7 +263,7 @@ export class ShowHost implements ShowClient {
       const context = { frame: Math.max(next, at ?? next), newId: () => nanoid(12) };
       const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
-      this.logged(commands, context.frame, sent);
+      this.logged(commands, performed.session.desk, context.frame, sent);
       this.apply(performed.session.desk, performed.patches, performed.session.history, this.countsFrom(commands, next, context.frame));
       return { ok: true, results: performed.results };
     } catch (error) {
@@ -271,9 +275,10 @@ export class ShowHost implements ShowClient {
   }
 
   /** Keeps what was done for the log; what the engine tells itself is left out. */
-  private logged(commands: readonly Command[], frame: number, { elsewhere, byMacro, gesture }: Sent): void {
+  private logged(commands: readonly Command[], desk: Desk, frame: number, { elsewhere, byMacro, gesture }: Sent): void {
     const kind = byMacro ? 'macro' : elsewhere ? 'elsewhere' : 'here';
-    for (const [i, { type, args = {} }] of commands.entries()) {
+    for (const [i, command] of commands.entries()) {
+      const { type, args = {} } = byName(command, desk);
       const spec = findCommand(type);
       if (!spec || spec.fromEngine || spec.outside) continue;
       const merge = gesture === undefined || byMacro ? (spec.mergeKey?.(args as never) ?? null) : gesture;

@@ -81,6 +81,25 @@ export const AUTOMATION_ACTS: Acts = {
     const known = AUTOMATION_PAGES.find((p) => p === page);
     if (known) setAutomationRoom({ page: known });
   },
+  'devices.message': ({ client }) => {
+    const { devices } = client.state.desk.show;
+    const device = devices.find((d) => d.id === room().deviceId) ?? devices[0];
+    if (!device) return void say.caution('Add a device first.', { id: 'hands' });
+    const done = client.dispatch({ type: 'message.add', args: { device: device.id } });
+    if (!done.ok) return void say.caution(done.error.message, { id: 'hands' });
+    setAutomationRoom({ page: 'devices', deviceId: device.id, messageId: String(done.result.id) });
+    return focusSoon('input[aria-label="Name of the message"]');
+  },
+  'buttons.open': ({ go }, { page }) => {
+    go('automation');
+    setAutomationRoom({ page: 'buttons', pageId: String(page), buttonId: null, pressing: true });
+  },
+  'buttons.newPage': ({ client }) => {
+    const done = client.dispatch({ type: 'page.add' });
+    if (!done.ok) return void say.caution(done.error.message, { id: 'hands' });
+    setAutomationRoom({ page: 'buttons', pageId: String(done.result.id), buttonId: null, pressing: false });
+    return focusSoon('input[aria-label="Name of the page"]');
+  },
   'order.window': ({ client }) => openOrderWindow(client.state.desk.show.id),
   'order.new': ({ client }) => {
     setAutomationRoom({ page: 'order' });

@@ -5,7 +5,11 @@ import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { Tabs } from '../parts/tabs';
 import { CommandDialog, NowDialog } from './add-dialogs';
+import { ButtonsPage } from './buttons-page';
+import { DevicesPage } from './devices-page';
 import { DryPanel } from './dry-panel';
+import { LinesToSteps } from './log-actions';
+import { LogPanel } from './log-panel';
 import { MacroList } from './macro-list';
 import { MacroPanel } from './macro-panel';
 import { OrderPage } from './order-page';
@@ -72,6 +76,11 @@ function MacrosPage() {
                 content: <StepPanel macro={macro} steps={macro.steps.filter((s) => chosen.includes(s.id))} />,
               },
               { value: 'macro', label: 'Macro', content: <MacroPanel key={macro.id} macro={macro} /> },
+              {
+                value: 'log',
+                label: 'Log',
+                content: <LogPanel first={['Done', 'Out']} actions={(lines) => <LinesToSteps lines={lines} macro={macro} />} />,
+              },
             ]}
           />
         )}
@@ -119,6 +128,8 @@ export function AutomationRoom() {
           { value: 'macros', label: 'Macros', content: <MacrosPage /> },
           { value: 'order', label: 'Running order', content: <OrderPage /> },
           { value: 'triggers', label: 'Triggers', content: <TriggersPage /> },
+          { value: 'devices', label: 'Devices', content: <DevicesPage /> },
+          { value: 'buttons', label: 'Buttons', content: <ButtonsPage /> },
         ]}
       />
     </main>

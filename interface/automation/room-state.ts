@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import { type Macro } from '#core/automation/document';
 import { type Show } from '#core/desk/show';
 
-export const AUTOMATION_PAGES = ['macros', 'order', 'triggers'] as const;
+export const AUTOMATION_PAGES = ['macros', 'order', 'triggers', 'devices', 'buttons'] as const;
 export type AutomationPage = (typeof AUTOMATION_PAGES)[number];
 
 interface AutomationRoomState {
@@ -15,7 +15,14 @@ interface AutomationRoomState {
   triggerId: string | null;
   /** Steps of the open macro. */
   chosen: string[];
-  side: 'step' | 'try' | 'macro';
+  side: 'step' | 'try' | 'macro' | 'log';
+  deviceId: string | null;
+  /** Page of buttons, and the button of it that is chosen. */
+  pageId: string | null;
+  buttonId: string | null;
+  /** A press does what a button does; otherwise it chooses it. */
+  pressing: boolean;
+  messageId: string | null;
   /** Steps as a list, or as text. */
   view: 'list' | 'text';
   /** What is open over the room. */
@@ -29,6 +36,11 @@ export const useAutomationRoom = create<AutomationRoomState>(() => ({
   items: [],
   macroId: null,
   triggerId: null,
+  deviceId: null,
+  pageId: null,
+  buttonId: null,
+  pressing: false,
+  messageId: null,
   chosen: [],
   side: 'try',
   view: 'list',

@@ -3,93 +3,20 @@ import { Plus, Trash2, X } from 'lucide-react';
 import { createWhen } from '#core/automation/create';
 import { type CommandAct } from '#core/automation/document';
 import { canBeStep } from '#core/automation/record';
-import { type Condition, type Trigger, type When, WHEN_EVENTS, type WhenEvent } from '#core/automation/document';
+import { type Condition, type Trigger } from '#core/automation/document';
 import { actWords, sentence } from '#core/automation/words';
-import { EVENTS, whenWords } from '#core/automation/events';
-import { entitiesOf } from '#core/desk/entities';
+import { whenWords } from '#core/automation/events';
 import { COMMANDS } from '#core/desk/registry';
 import { type Show } from '#core/desk/show';
 import { formatTimecode } from '#core/time/timecode';
 import { say } from '../client/say';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
-import { Check, Choice, Line, ThingChoice, TimeOfDayField } from '../parts/fields';
+import { Check, Choice, Line } from '../parts/fields';
 import { NumberField } from '../parts/number-field';
 import { setAutomationRoom } from './room-state';
 import { CommandFields } from './step-panel';
-
-function WhenFields({
-  when,
-  label,
-  events,
-  onChange,
-}: {
-  when: When;
-  label: string;
-  events: readonly (readonly [WhenEvent, string])[];
-  onChange: (when: When) => void;
-}) {
-  const show = useShow(({ desk }) => desk.show);
-  const { of } = EVENTS[when.event];
-  const id = of ? when[of.field] : null;
-  const sheet = show.sheets.find((s) => s.id === when.sheetId);
-  return (
-    <div className="flex flex-wrap items-end gap-2">
-      <Choice label={label} value={when.event} all={events} onChange={(event) => onChange(createWhen(event))} />
-      {of && (
-        <ThingChoice
-          label="Which"
-          name={`${label}: which`}
-          value={typeof id === 'string' ? id : null}
-          all={entitiesOf(show, of.to)}
-          onChange={(next) => onChange({ ...when, [of.field]: next })}
-        />
-      )}
-      {when.event === 'clock-passes' && (
-        <NumberField
-          showLabel
-          label="Seconds on it"
-          digits={1}
-          min={-86_400}
-          max={86_400}
-          value={when.seconds ?? 0}
-          onCommit={(seconds) => onChange({ ...when, seconds })}
-        />
-      )}
-      {when.event === 'roll-ends' && (
-        <NumberField
-          showLabel
-          label="Deck"
-          min={1}
-          max={2}
-          value={when.deck ?? 1}
-          onCommit={(deck) => onChange({ ...when, deck: deck === 2 ? 2 : 1 })}
-        />
-      )}
-      {when.event === 'time' && (
-        <TimeOfDayField label="Time of day" value={when.seconds} onChange={(seconds) => onChange({ ...when, seconds })} />
-      )}
-      {when.event === 'cell-is' && (
-        <>
-          <Line showLabel empty max={120} label="Row: key or place" value={when.row} onSave={(row) => onChange({ ...when, row })} />
-          <ThingChoice
-            label="Column"
-            value={when.column || null}
-            all={(sheet?.columns ?? []).map((c) => ({ id: c, name: c }))}
-            onChange={(column) => onChange({ ...when, column: column ?? '' })}
-          />
-          <Line showLabel empty max={200} label="Says" value={when.value} onSave={(value) => onChange({ ...when, value })} />
-        </>
-      )}
-    </div>
-  );
-}
-
-const ALL_EVENTS = WHEN_EVENTS.map((e) => [e, EVENTS[e].words] as const);
-const ALL_STATES = WHEN_EVENTS.flatMap((e) => {
-  const { state } = EVENTS[e];
-  return state === undefined ? [] : [[e, state] as const];
-});
+import { ALL_EVENTS, ALL_STATES, WhenFields } from './when-fields';
 
 export const openTrigger = ({ automation }: Pick<Show, 'automation'>, id: string | null): Trigger | undefined =>
   automation.triggers.find((t) => t.id === id) ?? automation.triggers[0];

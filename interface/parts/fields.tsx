@@ -28,6 +28,7 @@ export function Num(props: {
   whole?: number;
   digits?: number;
   unit?: string;
+  className?: string;
   onCommit: (value: number) => void;
 }) {
   return <NumberField showLabel digits={1} {...props} />;

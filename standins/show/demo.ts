@@ -16,6 +16,8 @@ import { type Show } from '#core/desk/show';
 import { TEMPLATES } from '../graphics/templates';
 import { addDemoSound } from '../sound/demo-sound';
 import { addMacros } from './demo-automation';
+import { addButtons } from './demo-buttons';
+import { addDevices } from './demo-devices';
 import { addOrder } from './demo-order';
 import { addSheets, type HeatRows } from './demo-sheets';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
@@ -39,6 +41,8 @@ export interface DemoArt {
   templates: Record<string, string>;
   /** Rows of the workbook of the heats. */
   heats: HeatRows;
+  /** Port of the server, behind which the simulated devices listen; null where there is none. */
+  port: number | null;
 }
 
 /** The size that the demo is made for; places below are drawn at 640×360. */
@@ -114,6 +118,8 @@ function addGraphics(show: Show, art: DemoArt): void {
   addSheets(show, art.heats);
   addMacros(show);
   addOrder(show);
+  if (art.port !== null) addDevices(show, art.port);
+  addButtons(show);
   show.lanes.push({ ...createLane('lane-4', 'News', 4), content: { kind: 'picture', id: 'news-line' }, follows: true });
   const [names, bugs, clock] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });

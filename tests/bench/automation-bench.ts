@@ -23,7 +23,7 @@ export interface AutomationFigures {
   dry: number;
 }
 
-const ART = { bug: 'a1', frame: 'a2', sail: 'a3', swell: 'a4', templates: {}, heats: { columns: [], rows: [] } };
+const ART = { bug: 'a1', frame: 'a2', sail: 'a3', swell: 'a4', templates: {}, heats: { columns: [], rows: [] }, port: 4300 };
 
 const steps = (acts: readonly StepAct[]) => acts.map((act, i) => createStep(`s${i}`, act));
 

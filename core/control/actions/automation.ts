@@ -1,9 +1,14 @@
 /** Actions of macros: to run, hold and record them everywhere, and to work on their steps in their room. */
+import { MOST_COLUMNS, MOST_PAGES, MOST_ROWS } from '../../buttons/document';
+import { isLit } from '../../buttons/face';
+import { buttonAt } from '../../buttons/find';
 import { type Action, command, numberArg, refuse } from '../action';
 import { actionsOf, number, word } from '../make';
 
 const everywhere = actionsOf('all', 'Macros');
 const macros = actionsOf('automation', 'Macros');
+const devices = actionsOf('automation', 'Devices');
+const buttons = actionsOf('automation', 'Buttons');
 const order = actionsOf('automation', 'Running order');
 const steps = actionsOf('automation', 'Steps');
 
@@ -46,10 +51,31 @@ export const AUTOMATION_ACTIONS: readonly Action[] = [
     desk.air.automation.recording === null ? refuse('No macro is being recorded.') : command('automation.recordWait'),
   ),
   everywhere.press('order.go', 'Go: take the next item of the running order', 'Go', () => command('order.go')),
+  everywhere.press(
+    'buttons.press',
+    'Press button {place} of page {page}',
+    'Button {place}',
+    ({ desk }, args) => {
+      const [page, place] = [numberArg(args, 'page'), numberArg(args, 'place')];
+      const button = buttonAt(desk.show, page, place);
+      if (!button) return refuse(`Page ${page} has no button at place ${place}.`);
+      const { act } = button;
+      return act.kind === 'page' ? { kind: 'act', id: 'buttons.open', args: { page: act.pageId ?? '' } } : command(act.type, act.args);
+    },
+    {
+      params: [number('page', 'Number of the page', 1, MOST_PAGES), number('place', 'Place on it', 1, MOST_COLUMNS * MOST_ROWS)],
+      lit: ({ desk, frame }, args) => {
+        const button = buttonAt(desk.show, numberArg(args, 'page'), numberArg(args, 'place'));
+        return button !== undefined && isLit(desk, button, frame);
+      },
+    },
+  ),
+  buttons.act('buttons.newPage', 'New page of buttons', 'Page'),
   everywhere.act('order.window', 'Running order for the presenter, in a window of its own', 'Presenter'),
   macros.act('automation.page', 'Page {page} of the room', 'Page', {
-    params: [word('page', 'Page', ['macros', 'order', 'triggers'], { order: 'running order' })],
+    params: [word('page', 'Page', ['macros', 'order', 'triggers', 'devices', 'buttons'], { order: 'running order' })],
   }),
+  devices.act('devices.message', 'New message to the open device', 'Message'),
   order.act('order.new', 'New item of the running order', 'Item'),
   order.act('order.next', 'Go takes the chosen item next', 'Set next'),
   order.act('order.skip', 'Skip the chosen items, or do not', 'Skip'),
