@@ -45,6 +45,7 @@ export const createMacro = (id: string, name: string, place: number, change: Par
   note: '',
   onFailure: 'stop',
   fallbackId: null,
+  asks: [],
   steps: [],
   ...change,
 });
@@ -54,6 +55,7 @@ export const createStep = (id: string, act: StepAct, change: Partial<Step> = {})
   on: true,
   joined: false,
   note: '',
+  group: '',
   act,
   ...change,
 });

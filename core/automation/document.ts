@@ -41,10 +41,25 @@ export class Step {
   /** Steps between two waits fall on one frame anyway; together they are also done all or none. */
   @Flag('together with the step before: all or none of them') joined!: boolean;
   @Text(200, 'note') note!: string;
+  /** Steps beside each other with the same words are a group: one can see and switch them as one. */
+  @Text(40, 'group that it stands in; empty for none') group!: string;
   @Variant(stepActClass, 'what it does') act!: StepAct;
 }
 
 export const ON_FAILURE = ['stop', 'go-on', 'fallback'] as const;
+
+export const ASKED_KINDS = ['picture', 'source', 'layout', 'seat', 'entry', 'lane', 'clock', 'clip', 'message', 'number', 'text'] as const;
+export type AskedKind = (typeof ASKED_KINDS)[number];
+export const MOST_ASKED = 12;
+
+/** Something that a macro asks for when it is run: its steps name it as `{"asked": "Pilot"}` in the place of a value. */
+export class Asked {
+  @Id('identity in its macro') id!: string;
+  @Text(30, 'name, once in its macro', { min: 1 }) name!: string;
+  @OneOf(ASKED_KINDS, 'what is asked for') kind!: AskedKind;
+  @Text(200, 'what it is when nothing is given: a number, a text, or the identity of the thing; empty when it has to be given')
+  otherwise!: string;
+}
 
 export class Macro {
   @Id('identity') id!: string;
@@ -54,6 +69,7 @@ export class Macro {
   @Text(400, 'note') note!: string;
   @OneOf(ON_FAILURE, 'what happens when a step is refused') onFailure!: (typeof ON_FAILURE)[number];
   @Ref('macro', 'macro that runs when a step is refused', { nullable: true }) fallbackId!: string | null;
+  @ListOf(() => Asked, MOST_ASKED, 'what it asks for when it is run') asks!: Asked[];
   @ListOf(() => Step, MOST_STEPS, 'steps in order') steps!: Step[];
 }
 

@@ -3,8 +3,10 @@ import { type Desk } from '../desk/air';
 import { execute } from '../desk/execute';
 import { asksForHold } from '../desk/registry';
 import { createAutomationAir, type Run } from './air';
+import { trialValues } from './asked';
 import { type Macro } from './document';
 import { nextDue } from './runs';
+import { altersAir } from './seen';
 import { changesOf } from './stand';
 
 /** What a step comes to. */
@@ -45,7 +47,7 @@ export function dryRun(desk: Desk, macro: Macro, frame: number): DryRun {
   const context = (at: number) => ({ frame: at, newId: () => `dry-${(made += 1)}` });
   const lines: DryLine[] = [];
   const quiet: Desk = { ...desk, air: { ...desk.air, automation: createAutomationAir() } };
-  const begun = execute(quiet, { type: 'macro.run', args: { macro: macro.id } }, context(frame));
+  const begun = execute(quiet, { type: 'macro.run', args: { macro: macro.id, given: trialValues(desk.show, macro) } }, context(frame));
   if (!begun.ok) return { lines, desk: quiet, frames: 0, cut: false };
   let now = begun.desk;
   // It begins a little after the press.
@@ -94,12 +96,13 @@ export function dryRun(desk: Desk, macro: Macro, frame: number): DryRun {
       const told: [number, Partial<DryLine>][] = [];
       let refused: { index: number; message: string } | null = null;
       for (const [i, command] of unit.commands.entries()) {
-        const seen = asksForHold(tried, command);
+        const held = asksForHold(tried, command);
         const done = execute(tried, command, context(at));
         if (!done.ok) {
           refused = { index: run.index + i, message: done.error.message };
           break;
         }
+        const seen = held || altersAir(tried, done.patches, at);
         told.push([run.index + i, { changes: changesOf(tried, done.desk, at), seen, onAirId: done.desk.air.onAirId }]);
         tried = done.desk;
       }

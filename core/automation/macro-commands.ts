@@ -1,11 +1,14 @@
 /** Commands for macros and their steps. */
 import { CommandError, defineCommand } from '../commands/command';
 import { type Desk } from '../desk/air';
+import { ENTITIES } from '../desk/entities';
 import { remove } from '../desk/remove';
 import { Colour, Flag, Id, Ids, ListOf, Num, OneOf, Ref, Text, TextList, Variant, Whole } from '../schema/fields';
+import { ENTITY_KINDS } from '../schema/kinds';
 import { plainCopy } from '../schema/plain-copy';
+import { filledSteps } from './asked';
 import { createMacro, createStep } from './create';
-import { Macro, MOST_MACROS, MOST_STEPS, ON_FAILURE, Step, type StepAct, stepActClass } from './document';
+import { Asked, Macro, MOST_ASKED, MOST_MACROS, MOST_STEPS, ON_FAILURE, Step, type StepAct, stepActClass } from './document';
 import { checkCircle, checkWaits, macroOf, stepsOf } from './find';
 import { replaced, sweep } from './sweep';
 
@@ -17,6 +20,7 @@ class NewStep {
   @Flag('done; false passes it over', { optional: true }) on?: boolean;
   @Flag('together with the step before', { optional: true }) joined?: boolean;
   @Text(200, 'note', { optional: true }) note?: string;
+  @Text(40, 'group that it stands in', { optional: true }) group?: string;
 }
 class AddArgs {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
@@ -29,6 +33,9 @@ class SetArgs extends MacroArg {
   @Text(400, 'note', { optional: true }) note?: string;
   @OneOf(ON_FAILURE, 'what happens when a step is refused', { optional: true }) onFailure?: Macro['onFailure'];
   @Ref('macro', 'macro that runs when a step is refused', { optional: true, nullable: true }) fallbackId?: string | null;
+}
+class AsksArgs extends MacroArg {
+  @ListOf(() => Asked, MOST_ASKED, 'all that it asks for') asks!: Asked[];
 }
 class BringArgs {
   @ListOf(() => Macro, MOST_MACROS, 'whole macros') macros!: Macro[];
@@ -50,6 +57,7 @@ class EditStepsArgs extends StepsArgs {
   @Flag('done; false passes them over', { optional: true }) on?: boolean;
   @Flag('together with the step before', { optional: true }) joined?: boolean;
   @Text(200, 'note', { optional: true }) note?: string;
+  @Text(40, 'group that they stand in; empty for none', { optional: true }) group?: string;
   @Variant(stepActClass, 'what it does, for one step', { optional: true }) act?: StepAct;
 }
 class MoveStepsArgs extends StepsArgs {
@@ -76,8 +84,8 @@ function checkRoom(macro: Macro, more: number): void {
 }
 
 const made = (steps: readonly NewStep[], newId: () => string): Step[] =>
-  steps.map(({ act, on, joined, note }) =>
-    createStep(newId(), plainCopy(act), { on: on ?? true, joined: joined ?? false, note: note ?? '' }),
+  steps.map(({ act, on, joined, note, group }) =>
+    createStep(newId(), plainCopy(act), { on: on ?? true, joined: joined ?? false, note: note ?? '', group: group ?? '' }),
   );
 
 function addMacro(desk: Desk, macro: Macro): Macro {
@@ -89,6 +97,10 @@ function addMacro(desk: Desk, macro: Macro): Macro {
 }
 
 const nameFor = ({ show }: Desk, wanted: string | undefined): string => wanted ?? `Macro ${show.automation.macros.length + 1}`;
+
+/** The name of whatever has this identity; the words themselves where nothing has. */
+const nameOfAny = (show: Desk['show'], id: string): string =>
+  ENTITY_KINDS.map((kind) => ENTITIES[kind].list(show).find((e) => e.id === id)?.name).find((name) => name) ?? id;
 
 export const macroCommands = [
   defineCommand({
@@ -146,6 +158,49 @@ export const macroCommands = [
         for (const other of desk.show.automation.macros) if (other.number === change.number) other.number = null;
       Object.assign(macro, change);
       checkCircle(desk, macro);
+    },
+  }),
+  defineCommand({
+    type: 'macro.setAsks',
+    unrecorded: true,
+    title: 'Set what a macro asks for',
+    about: 'All that it asks for when it is run. Where one has another name, its steps name it so too.',
+    args: AsksArgs,
+    mergeKey: ({ macro }) => `asks:${macro}`,
+    run: (desk, { macro: id, asks }) => {
+      const macro = macroOf(desk, id);
+      if (new Set(asks.map((a) => a.name)).size !== asks.length || new Set(asks.map((a) => a.id)).size !== asks.length)
+        throw new CommandError('bad-value', 'Two of them have the same name.', 'asks');
+      const renamed = new Map(
+        macro.asks.flatMap((before) => {
+          const after = asks.find((a) => a.id === before.id);
+          return after && after.name !== before.name ? [[before.name, { asked: after.name }] as const] : [];
+        }),
+      );
+      macro.steps = filledSteps(plainCopy(macro.steps), renamed);
+      macro.asks = plainCopy(asks);
+    },
+  }),
+  defineCommand({
+    type: 'macro.sweep',
+    unrecorded: true,
+    title: 'Duplicate a macro with one value swept',
+    about: 'A macro for each value, in which the step has that value: as *Duplicate a step with one value swept*. Returns their `ids`.',
+    args: SweepArgs,
+    run: (desk, { macro: id, step: stepId, argument, values }, { newId }) => {
+      const macro = macroOf(desk, id);
+      const [step] = stepsOf(macro, [stepId], 'step');
+      if (step?.act.kind !== 'command') throw new CommandError('bad-value', 'Only a command has values that can be swept.', 'step');
+      if (values.length === 0) throw new CommandError('too-few', 'Choose at least one value.', 'values');
+      const at = macro.steps.indexOf(step);
+      const ids = sweep(plainCopy(step), argument, values, 0, newId).map((swept, i) => {
+        const value = values[i] ?? '';
+        const copy = plainCopy(macro);
+        copy.steps[at] = { ...swept, id: stepId };
+        const name = `${macro.name.slice(0, 30)}: ${nameOfAny(desk.show, value)}`.slice(0, 60);
+        return addMacro(desk, { ...copy, id: newId(), name, number: null, steps: copy.steps.map((s) => ({ ...s, id: newId() })) }).id;
+      });
+      return { ids };
     },
   }),
   defineCommand({

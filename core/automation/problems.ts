@@ -4,6 +4,7 @@ import { prepare } from '../desk/execute';
 import { refProblems } from '../desk/missing';
 import { type Show } from '../desk/show';
 import { REF_TARGETS } from '../schema/kinds';
+import { askedNames, filledArgs, trialMap } from './asked';
 import { canBeStep } from './record';
 import { type Macro, type Step } from './document';
 import { findCommand } from '../desk/registry';
@@ -16,7 +17,7 @@ export interface StepProblem {
 }
 
 /** Why a step can never work as it stands; null when it may. */
-function problemOf(show: Show, { act }: Step): string | null {
+function problemOf(show: Show, { act }: Step, asks: Macro['asks'], trial: ReadonlyMap<string, unknown>): string | null {
   if (act.kind === 'wait') return null;
   if (act.kind === 'until') {
     const { of } = WAITS[act.event];
@@ -26,13 +27,16 @@ function problemOf(show: Show, { act }: Step): string | null {
   }
   const spec = findCommand(act.type);
   if (spec && !canBeStep(spec)) return `${spec.title} is nothing that a macro can do.`;
+  const unknown = askedNames(act.args).find((name) => !asks.some((a) => a.name === name));
+  if (unknown !== undefined) return `The macro does not ask for “${unknown}”.`;
+  const args = filledArgs(act.args, trial);
   try {
-    prepare(act);
+    prepare({ type: act.type, args });
   } catch (error) {
     if (error instanceof CommandError) return error.message;
     throw error;
   }
-  const [missing] = spec ? refProblems(show, spec.args, act.args) : [];
+  const [missing] = spec ? refProblems(show, spec.args, args) : [];
   return missing ? `What it names is gone: ${missing.message}. Choose another, or take the step out.` : null;
 }
 
@@ -53,10 +57,11 @@ function settingOf({ act }: Step): string | null {
 /** Every problem of a macro, by step. */
 export function macroProblems(show: Show, macro: Macro): StepProblem[] {
   const problems: StepProblem[] = [];
+  const trial = trialMap(show, macro);
   /** What has been set since the last wait, by which step. */
   const set = new Map<string, Step>();
   for (const step of macro.steps) {
-    const message = problemOf(show, step);
+    const message = problemOf(show, step, macro.asks, trial);
     if (message !== null) problems.push({ stepId: step.id, message });
     if (!step.on) continue;
     if (step.act.kind !== 'command') {

@@ -1,17 +1,19 @@
 /** Commands for macros that run. Those of the engine say what a run has done: it asks `nextDue` at every frame. */
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { type Desk } from '../desk/air';
-import { Id, Ref, Text, Whole } from '../schema/fields';
+import { AnyObject, Id, Ref, Text, Whole } from '../schema/fields';
 import { type Run } from './air';
 import { begin, START_FRAMES } from './begin';
 import { macroOf } from './find';
 
 class RunArgs {
   @Ref('macro', 'macro') macro!: string;
+  @AnyObject('what it asks for, by name', { optional: true }) given?: Record<string, unknown>;
   @Id('run that starts it, when a macro does', { optional: true }) by?: string;
 }
 class NumberArgs {
   @Whole(1, 99, 'number of the macro') number!: number;
+  @AnyObject('what it asks for, by name', { optional: true }) given?: Record<string, unknown>;
 }
 class SomeArgs {
   @Id('which run; without it, all of them', { optional: true }) run?: string;
@@ -70,7 +72,7 @@ export const runCommands = [
     about:
       'Starts a macro two frames after the next, so that its first steps fall on their frame too. It may run several times at once. Returns the `id` of the run.',
     args: RunArgs,
-    run: (desk, { macro, by }, { frame, newId }) => {
+    run: (desk, { macro, by, given }, { frame, newId }) => {
       const found = macroOf(desk, macro);
       return {
         id: begin(
@@ -79,6 +81,7 @@ export const runCommands = [
           by === undefined ? undefined : desk.air.automation.runs[by],
           by === undefined ? frame + START_FRAMES : frame,
           newId(),
+          given,
         ),
       };
     },
@@ -88,10 +91,10 @@ export const runCommands = [
     title: 'Run the macro of a number',
     about: 'As *Run a macro*, by the number that it has.',
     args: NumberArgs,
-    run: (desk, { number }, { frame, newId }) => {
+    run: (desk, { number, given }, { frame, newId }) => {
       const found = desk.show.automation.macros.find((m) => m.number === number);
       if (!found) throw new CommandError('unknown-macro', `No macro has the number ${number}.`, 'number');
-      return { id: begin(desk, found, undefined, frame + START_FRAMES, newId()) };
+      return { id: begin(desk, found, undefined, frame + START_FRAMES, newId(), given) };
     },
   }),
   defineCommand({

@@ -7,6 +7,7 @@ import { type Show } from '../desk/show';
 import { type FieldInfo, fieldMap } from '../schema/fields';
 import { type RefTarget } from '../schema/kinds';
 import { formatClock } from '../graphics/clocks';
+import { askedIn } from './asked';
 import { type StepAct, type UntilAct } from './document';
 import { WAITS } from './waits';
 
@@ -33,6 +34,8 @@ function plainWords(value: unknown): string {
 
 /** The value of an argument, things of the show by their names. */
 function argumentWords(show: Show, field: FieldInfo | undefined, value: unknown, by: Record<string, unknown>): string {
+  const asked = askedIn(value);
+  if (asked !== null) return `‹${asked}›`;
   if (field?.ref && typeof value === 'string') {
     const to = field.ref.by === undefined ? field.ref.to[0] : field.ref.to.find((t) => t === by[field.ref?.by as string]);
     return to ? nameOf(show, to, value) : plainWords(value);

@@ -79,6 +79,7 @@ export const ERROR_CODES = {
   'no-windows': 'The artwork has no openings.',
   itself: 'A thing cannot be put into itself, or before itself.',
   // Graphics.
+  'macro-asks': 'A macro asks for something that was not given, or was given something else.',
   'macro-circle': 'A macro would run itself; the message names the way.',
   'not-waiting': 'No macro waits for that.',
   'nothing-there': 'None of what is named is there.',

@@ -294,6 +294,7 @@ const AUTOMATION: Row[] = [
   ['PageDown', 'macros.next'],
   ['KeyR', 'macros.run'],
   ['KeyT', 'macros.try'],
+  ['KeyV', 'macros.view'],
   ['Shift+KeyN', 'macros.new'],
   ['ArrowUp', 'steps.before'],
   ['ArrowDown', 'steps.next'],

@@ -3,7 +3,7 @@ import { type Macro } from '#core/automation/document';
 import { type ActWorld, type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
 import { say } from '../client/say';
-import { addMacro, duplicateSteps, removeSteps } from './edits';
+import { addMacro, duplicateSteps, removeSteps, runMacro } from './edits';
 import { addItem, duplicateItems, openOrderWindow, removeItems } from './order-edits';
 import { AUTOMATION_PAGES, chooseItem, chooseStep, openMacro, openMacroById, setAutomationRoom, useAutomationRoom } from './room-state';
 
@@ -115,13 +115,14 @@ export const AUTOMATION_ACTS: Acts = {
   'macros.before': (world) => stepMacro(world, -1),
   'macros.run': (world) => {
     const macro = opened(world);
-    if (macro) world.send('macro.run', { macro: macro.id });
+    if (macro) runMacro(world.client, macro);
     else say.caution('There is no macro yet.', { id: 'hands' });
   },
   'macros.new': (world) => {
     addMacro(world.client);
     focusSoon('input[aria-label="Name of the macro"]');
   },
+  'macros.view': () => setAutomationRoom({ page: 'macros', view: room().view === 'list' ? 'text' : 'list' }),
   'macros.try': () => setAutomationRoom({ side: 'try', tries: room().tries + 1 }),
   'steps.before': byPage(
     (world) => stepStep(world, -1),

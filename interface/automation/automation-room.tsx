@@ -1,13 +1,16 @@
 /** The room Automation: macros, the running order, triggers; one page of it at a time. */
+import { lazy, Suspense } from 'react';
 import { Play } from 'lucide-react';
-import { useSend, useShow } from '../client/show-client';
+import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { Tabs } from '../parts/tabs';
 import { CommandDialog, NowDialog } from './add-dialogs';
 import { ButtonsPage } from './buttons-page';
 import { DevicesPage } from './devices-page';
+import { AskDialog } from './asks-panel';
 import { DryPanel } from './dry-panel';
+import { runMacro } from './edits';
 import { LinesToSteps } from './log-actions';
 import { LogPanel } from './log-panel';
 import { MacroList } from './macro-list';
@@ -18,14 +21,17 @@ import { StepList } from './step-list';
 import { StepPanel } from './step-panel';
 import { openTrigger, TriggerForm, TriggerList, TriggerLog } from './trigger-panel';
 
+/** The editor is large, and wanted by few: it comes when it is opened. */
+const MacroText = lazy(() => import('./macro-text'));
+
 /** A page: what there is, what is open of it, and what can be set or seen of that. */
 const PAGE =
   'grid h-full grid-cols-[284px_minmax(0,1fr)_380px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible';
 
 function MacrosPage() {
-  const send = useSend();
+  const client = useShowClient();
   const automation = useShow(({ desk }) => desk.show.automation);
-  const { macroId, chosen, side } = useAutomationRoom();
+  const { macroId, chosen, side, view } = useAutomationRoom();
   const macro = openMacro({ automation }, macroId);
   return (
     <div className={PAGE}>
@@ -42,17 +48,41 @@ function MacrosPage() {
               >
                 {macro.name}
               </h2>
+              <span role="group" aria-label="Steps as a list or as text" className="flex gap-1">
+                <Button
+                  pressed={view === 'list'}
+                  title="Steps as a list"
+                  keyFor="macros.view"
+                  onClick={() => setAutomationRoom({ view: 'list' })}
+                >
+                  List
+                </Button>
+                <Button
+                  pressed={view === 'text'}
+                  title="The same as text"
+                  keyFor="macros.view"
+                  onClick={() => setAutomationRoom({ view: 'text' })}
+                >
+                  Text
+                </Button>
+              </span>
               <Button
                 look="straw"
                 title="Run it from the next frame on"
                 keyFor="macros.run"
                 unusable={macro.steps.some((s) => s.on) ? null : 'It has no steps that are on.'}
-                onClick={() => send('macro.run', { macro: macro.id })}
+                onClick={() => runMacro(client, macro)}
               >
                 <Play size={15} /> Run
               </Button>
             </header>
-            <StepList macro={macro} />
+            {view === 'list' ? (
+              <StepList macro={macro} />
+            ) : (
+              <Suspense fallback={<p className="p-4 text-muted">The editor comes…</p>}>
+                <MacroText key={macro.id} macro={macro} />
+              </Suspense>
+            )}
             <CommandDialog macro={macro} />
             <NowDialog macro={macro} />
           </>
@@ -120,6 +150,7 @@ export function AutomationRoom() {
   return (
     <main className="flex h-(--room) flex-col overflow-hidden max-[1099px]:h-auto max-[1099px]:overflow-visible">
       <h1 className="sr-only">Automation</h1>
+      <AskDialog />
       <Tabs
         label="Pages of the room"
         value={page}

@@ -10,7 +10,7 @@ import { COMMANDS } from '#core/desk/registry';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Choice, ColourField, Line, Part, ThingChoice } from '../parts/fields';
-import { CommandFields } from './step-panel';
+import { CommandFields } from './command-fields';
 import { ALL_STATES, WhenFields } from './when-fields';
 
 type Does = 'macro' | 'command' | 'page';

@@ -1,10 +1,11 @@
 /** A macro tried dry: what each step changes, in words and with the picture after it. Nothing goes to air. */
 import { useEffect, useState } from 'react';
 import { type Macro } from '#core/automation/document';
+import { placeUnseen } from '#core/automation/seen';
 import { causeOf } from '#core/schema/cause';
 import { formatTimecode } from '#core/time/timecode';
 import { type Tried, tryDry } from '#engine/automation/dry-runs';
-import { useShow, useShowClient } from '../client/show-client';
+import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
 import { setAutomationRoom, useAutomationRoom } from './room-state';
@@ -14,6 +15,26 @@ const SETTLE_MS = 200;
 
 /** Lines that are drawn; of very long macros the first. */
 const MOST_LINES = 300;
+
+/** The audience would see it: one press moves it before what it alters is put on air. */
+function SeenLine({ macro, tried, index }: { macro: Macro; tried: Tried; index: number }) {
+  const send = useSend();
+  const place = placeUnseen(macro, tried.lines, index);
+  const step = tried.lines[index]?.stepId ?? '';
+  return (
+    <span className="flex items-center gap-2 font-semibold text-caution">
+      The audience sees this
+      {place !== null && (
+        <Button
+          title={`Before step ${place + 1}, which puts it on air: then nobody sees it happen`}
+          onClick={() => send('step.move', { macro: macro.id, steps: [step], index: place })}
+        >
+          Do it before
+        </Button>
+      )}
+    </span>
+  );
+}
 
 export function DryPanel({ macro }: { macro: Macro }) {
   const client = useShowClient();
@@ -60,7 +81,7 @@ export function DryPanel({ macro }: { macro: Macro }) {
             <span className="figures w-18 shrink-0 text-muted">{formatTimecode(line.frame, rate).slice(3)}</span>
             <span className="min-w-0 flex-1">
               {line.refused !== null && <span className="block text-caution">Refused: {line.refused}</span>}
-              {line.seen && <span className="block font-semibold text-caution">The audience sees this</span>}
+              {line.seen && <SeenLine macro={macro} tried={tried} index={i} />}
               {line.changes.map((c) => (
                 <span key={c} className="block">
                   {c}

@@ -12,6 +12,13 @@ function done(client: ShowClient, type: string, args: Record<string, unknown>): 
   return null;
 }
 
+/** Runs a macro; one that asks for something that it has to be given asks first. */
+export function runMacro(client: ShowClient, macro: Macro): void {
+  if (macro.asks.some((a) => a.otherwise === '' && a.kind !== 'text')) return setAutomationRoom({ asking: macro.id });
+  done(client, 'macro.run', { macro: macro.id });
+  return undefined;
+}
+
 /** Adds an empty macro and opens it where it is named. */
 export function addMacro(client: ShowClient): void {
   const made = done(client, 'macro.add', { steps: [] });

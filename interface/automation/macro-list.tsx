@@ -6,11 +6,11 @@ import { macroProblems } from '#core/automation/problems';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { MacroFiles } from './macro-files';
-import { addMacro } from './edits';
+import { addMacro, runMacro } from './edits';
 import { openMacroById } from './room-state';
 
 function Row({ macro, open, running, faults }: { macro: Macro; open: boolean; running: boolean; faults: number }) {
-  const send = useSend();
+  const client = useShowClient();
   return (
     <li
       className={`flex items-stretch border-b border-line ${open ? 'bg-raised' : ''}`}
@@ -38,7 +38,7 @@ function Row({ macro, open, running, faults }: { macro: Macro; open: boolean; ru
         className="px-2!"
         aria-label={`Run ${macro.name}`}
         title={`Run ${macro.name}`}
-        onClick={() => send('macro.run', { macro: macro.id })}
+        onClick={() => runMacro(client, macro)}
       >
         <Play size={15} />
       </Button>

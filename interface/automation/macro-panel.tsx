@@ -4,6 +4,7 @@ import { useSend, useShow } from '../client/show-client';
 import { Choice, ColourField, Line, ThingChoice } from '../parts/fields';
 import { NumberField } from '../parts/number-field';
 import { useDraft } from '../parts/use-draft';
+import { AsksPanel } from './asks-panel';
 
 const FAILURE_WORDS: Record<Macro['onFailure'], string> = {
   stop: 'it stops; all stays as it is',
@@ -55,6 +56,7 @@ export function MacroPanel({ macro }: { macro: Macro }) {
           onBlur={() => note !== macro.note && set({ note })}
         />
       </label>
+      <AsksPanel macro={macro} />
     </div>
   );
 }

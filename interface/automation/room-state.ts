@@ -25,6 +25,10 @@ interface AutomationRoomState {
   messageId: string | null;
   /** Steps as a list, or as text. */
   view: 'list' | 'text';
+  /** Macro that asks for something before it runs. */
+  asking: string | null;
+  /** Groups of steps that are folded, by macro and name. */
+  folded: string[];
   /** What is open over the room. */
   open: 'command' | 'now' | null;
   /** Counts how often the open macro was asked to be tried: each time it is tried anew. */
@@ -44,6 +48,8 @@ export const useAutomationRoom = create<AutomationRoomState>(() => ({
   chosen: [],
   side: 'try',
   view: 'list',
+  asking: null,
+  folded: [],
   open: null,
   tries: 0,
 }));

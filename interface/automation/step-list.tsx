@@ -1,6 +1,6 @@
 /** The steps of a macro as sentences: chosen, moved by hand and key, added, switched off. */
 import clsx from 'clsx';
-import { CopyPlus, GripVertical, Hourglass, Link2, Plus, Timer, Trash2 } from 'lucide-react';
+import { ChevronDown, ChevronRight, CopyPlus, GripVertical, Hourglass, Link2, Plus, Timer, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { untilAct, waitAct } from '#core/automation/create';
 import { type Macro, type Step, type StepAct } from '#core/automation/document';
@@ -116,11 +116,45 @@ function Row({
   );
 }
 
+/** The head of a group of steps: folded and switched as one. */
+function GroupRow({ macro, index }: { macro: Macro; index: number }) {
+  const send = useSend();
+  const folded = useAutomationRoom((s) => s.folded);
+  const { group } = macro.steps[index] as Step;
+  const end = macro.steps.findIndex((s, i) => i > index && s.group !== group);
+  const steps = macro.steps.slice(index, end === -1 ? undefined : end);
+  const key = `${macro.id} ${group}`;
+  const open = !folded.includes(key);
+  return (
+    <li className="flex items-center gap-2 border-b border-line bg-panel px-2" aria-label={`Group ${group}`}>
+      <input
+        type="checkbox"
+        aria-label={`All steps of ${group} are done`}
+        title="All of them done; without it, passed over"
+        checked={steps.every((s) => s.on)}
+        onChange={(e) => send('step.set', { macro: macro.id, steps: steps.map((s) => s.id), on: e.target.checked })}
+      />
+      <button
+        type="button"
+        aria-expanded={open}
+        className="flex min-h-8 min-w-0 flex-1 items-center gap-2 text-left font-semibold"
+        onClick={() => setAutomationRoom({ folded: open ? [...folded, key] : folded.filter((f) => f !== key) })}
+      >
+        {open ? <ChevronDown size={15} aria-hidden /> : <ChevronRight size={15} aria-hidden />}
+        <span className="truncate">{group}</span>
+        <span className="text-[13px] font-normal text-muted">
+          {steps.length} {steps.length === 1 ? 'step' : 'steps'}
+        </span>
+      </button>
+    </li>
+  );
+}
+
 export function StepList({ macro }: { macro: Macro }) {
   const client = useShowClient();
   const show = useShow(({ desk }) => desk.show);
   const runs = useShow(({ desk }) => desk.air.automation.runs);
-  const chosen = useAutomationRoom((s) => s.chosen);
+  const { chosen, folded } = useAutomationRoom();
   const problems = useMemo(() => macroProblems(show, macro), [show, macro]);
   /** Steps that runs of this macro have come to. */
   const reached = new Set(Object.values(runs).flatMap((r) => (r.macroId === macro.id ? (r.steps[r.index]?.id ?? []) : [])));
@@ -168,17 +202,20 @@ export function StepList({ macro }: { macro: Macro }) {
         </span>
       </div>
       <ol className="min-h-0 flex-1 overflow-y-auto" aria-label={`Steps of ${macro.name}`}>
-        {macro.steps.map((step, i) => (
-          <Row
-            key={step.id}
-            show={show}
-            macro={macro}
-            step={step}
-            index={i}
-            at={reached.has(step.id)}
-            problems={problems.filter((p) => p.stepId === step.id).map((p) => p.message)}
-          />
-        ))}
+        {macro.steps.map((step, i) => [
+          step.group !== '' && step.group !== macro.steps[i - 1]?.group && <GroupRow key={`group ${step.id}`} macro={macro} index={i} />,
+          (step.group === '' || !folded.includes(`${macro.id} ${step.group}`)) && (
+            <Row
+              key={step.id}
+              show={show}
+              macro={macro}
+              step={step}
+              index={i}
+              at={reached.has(step.id)}
+              problems={problems.filter((p) => p.stepId === step.id).map((p) => p.message)}
+            />
+          ),
+        ])}
         {macro.steps.length === 0 && (
           <li className="p-4 text-muted">No steps yet. Press Step and choose what it does, or take parts of the show as they are now.</li>
         )}

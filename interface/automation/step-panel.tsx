@@ -6,9 +6,8 @@ import { untilAct } from '#core/automation/create';
 import { namedBy } from '#core/automation/words';
 import { REF_TARGETS } from '#core/schema/kinds';
 import { entitiesOf, nameOf } from '#core/desk/entities';
-import { aboutForPeople, type CommandSpec } from '#core/commands/command';
 import { findCommand } from '#core/desk/registry';
-import { type FieldInfo, fieldsOf } from '#core/schema/fields';
+import { fieldsOf } from '#core/schema/fields';
 import { say } from '../client/say';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { choicesOf } from '../shell/argument-choices';
@@ -16,90 +15,7 @@ import { labelOf } from '../shell/argument-form';
 import { Button } from '../parts/button';
 import { Check, Choice, Line, Num, ThingChoice, TimeOfDayField } from '../parts/fields';
 import { NumberField } from '../parts/number-field';
-
-/** One argument: chosen from the show, typed, or as JSON where it is a whole of many parts. */
-function Argument({ field, value, onChange }: { field: FieldInfo; value: unknown; onChange: (value: unknown) => void }) {
-  const show = useShow(({ desk }) => desk.show);
-  const choices = choicesOf(field, show);
-  const label = labelOf(field);
-  if (choices && choices.length <= 1000) {
-    const at = choices.findIndex((c) => JSON.stringify(c.value) === JSON.stringify(value));
-    return (
-      <label className="flex flex-col gap-0.5 text-[13px] text-muted">
-        {label}
-        <select
-          aria-label={label}
-          value={at}
-          onChange={(e) => onChange(e.target.value === 'none' ? undefined : choices[Number(e.target.value)]?.value)}
-        >
-          {at === -1 && <option value={-1}>{value === undefined ? '–' : `${String(value)} (gone)`}</option>}
-          {field.optional && at !== -1 && <option value="none">– leave it</option>}
-          {choices.map((c, i) => (
-            <option key={i} value={i}>
-              {c.label}
-            </option>
-          ))}
-        </select>
-      </label>
-    );
-  }
-  if (/number/.test(field.type) && (typeof value === 'number' || value === undefined)) {
-    const [least, most] = (/(-?[\d.]+) to (-?[\d.]+)/.exec(field.type) ?? []).slice(1).map(Number);
-    return (
-      <NumberField
-        showLabel
-        label={label}
-        digits={field.type.startsWith('whole') ? 0 : 3}
-        min={least ?? -1e12}
-        max={most ?? 1e12}
-        value={value ?? 0}
-        onCommit={onChange}
-      />
-    );
-  }
-  if (typeof value === 'string' || (value === undefined && field.type.startsWith('text')))
-    return <Line showLabel empty label={label} value={value ?? ''} max={10_000} onSave={onChange} />;
-  return (
-    <Line
-      showLabel
-      empty
-      label={`${label} (${field.type.replace(/`/g, '')})`}
-      value={value === undefined ? '' : JSON.stringify(value)}
-      max={20_000}
-      onSave={(text) => {
-        try {
-          onChange(text.trim() === '' ? undefined : (JSON.parse(text) as unknown));
-        } catch {
-          say.caution(`${label} cannot be read as JSON: it stays as it was.`);
-        }
-      }}
-    />
-  );
-}
-
-/** Arguments that a person can say; an identity that nobody can know beforehand, such as that of a run, is shown only where it is set. */
-const offered = (spec: CommandSpec, args: Record<string, unknown>): FieldInfo[] =>
-  fieldsOf(spec.args).filter((f) => f.ref || f.type !== 'id' || Object.hasOwn(args, f.name));
-
-/** The arguments of a command. */
-export function CommandFields({ act, onChange }: { act: CommandAct; onChange: (act: CommandAct) => void }) {
-  const spec = findCommand(act.type);
-  if (!spec) return <p className="text-sm text-caution">There is no command “{act.type}” here.</p>;
-  const set = (name: string, value: unknown) => {
-    const args: Record<string, unknown> = { ...act.args };
-    if (value === undefined) delete args[name];
-    else args[name] = value;
-    onChange({ ...act, args });
-  };
-  return (
-    <>
-      <p className="text-[13px] text-muted">{aboutForPeople(spec)}</p>
-      {offered(spec, act.args).map((field) => (
-        <Argument key={field.name} field={field} value={act.args[field.name]} onChange={(value) => set(field.name, value)} />
-      ))}
-    </>
-  );
-}
+import { CommandFields } from './command-fields';
 
 function WaitFields({ act, onChange }: { act: WaitAct; onChange: (act: WaitAct) => void }) {
   return (
@@ -233,6 +149,20 @@ function Sweep({ macro, step, act }: { macro: Macro; step: Step; act: CommandAct
           >
             Make {wanted.length} {wanted.length === 1 ? 'step' : 'steps'}
           </Button>
+          <Button
+            title="A macro for each, all else as in this one"
+            unusable={wanted.length === 0 ? 'Choose values first.' : null}
+            onClick={() => {
+              const done = client.dispatch({
+                type: 'macro.sweep',
+                args: { macro: macro.id, step: step.id, argument: field.name, values: wanted },
+              });
+              if (!done.ok) say.caution(done.error.message);
+              else say.good(`${wanted.length} ${wanted.length === 1 ? 'macro' : 'macros'} made.`);
+            }}
+          >
+            or macros
+          </Button>
         </div>
       </div>
     </details>
@@ -290,7 +220,7 @@ export function StepPanel({ macro, steps }: { macro: Macro; steps: readonly Step
       {steps.length > 1 ? (
         <p className="text-sm">{steps.length} steps are chosen: what is set here is set for all of them.</p>
       ) : act.kind === 'command' ? (
-        <CommandFields act={act} onChange={(next) => set({ act: next })} />
+        <CommandFields act={act} asks={macro.asks} onChange={(next) => set({ act: next })} />
       ) : act.kind === 'wait' ? (
         <WaitFields act={act} onChange={(next) => set({ act: next })} />
       ) : (
@@ -298,6 +228,7 @@ export function StepPanel({ macro, steps }: { macro: Macro; steps: readonly Step
       )}
       <Check label="together with the step before: all or none" on={step.joined} onChange={(joined) => set({ joined })} />
       <Line showLabel empty label="Note" value={step.note} max={200} onSave={(note) => set({ note })} />
+      <Line showLabel empty label="Group" value={step.group} max={40} onSave={(group) => set({ group })} />
       {steps.length === 1 && act.kind === 'command' && <Sweep macro={macro} step={step} act={act} />}
       <Replace macro={macro} steps={steps} />
     </div>

@@ -15,7 +15,7 @@ import { Button } from '../parts/button';
 import { Check, Choice, Line } from '../parts/fields';
 import { NumberField } from '../parts/number-field';
 import { setAutomationRoom } from './room-state';
-import { CommandFields } from './step-panel';
+import { CommandFields } from './command-fields';
 import { ALL_EVENTS, ALL_STATES, WhenFields } from './when-fields';
 
 export const openTrigger = ({ automation }: Pick<Show, 'automation'>, id: string | null): Trigger | undefined =>

@@ -290,6 +290,46 @@ it('does something by itself when something happens: on the frame on which a clo
   expect(browser.troubles).toEqual([]);
 });
 
+it('is text too: what is typed counts when it has no faults; what it asks for is asked before it runs', async () => {
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await chord(['Shift'], 'KeyM');
+  await page.waitForSelector('[data-macro="look-around"]');
+  await page.click('[data-macro="look-around"]');
+  await page.keyboard.press('v');
+  await page.waitForSelector('[aria-label="Macro as text"]');
+  const put = async (text: string) => {
+    await page.click('[aria-label="Macro as text"]');
+    await chord(['Control'], 'a');
+    await page.keyboard.sendCharacter(text);
+  };
+  const look = () => pick(page, (s) => s.desk.show.automation.macros.find((m) => m.id === 'look-around')?.steps.map((x) => x.act) ?? []);
+  const before = await look();
+  await put('{ "steps": [ { "do": "picture.cut", "with": { "picture": "nowhere" } }, { "wait": "long" } ] }');
+  await said('2 faults');
+  expect(await page.$$eval('.cm-lintRange-error', (marks) => marks.length)).toBeGreaterThan(0);
+  expect(await look()).toEqual(before);
+  await put('{ "name": "One look", "steps": [ { "do": "picture.cut", "with": { "picture": "mast" } } ] }');
+  await until(async () => (await look()).length === 1, 'what was typed');
+  await until(async () => (await macros()).some((m) => m.name === 'One look'), 'its name');
+  await page.keyboard.press('Escape');
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press('v');
+  expect(await steps()).toEqual(['Step 1: Cut to Mast overhead']);
+  // In the place of the picture stands what is asked for.
+  await send(page, 'macro.setAsks', { macro: 'look-around', asks: [{ id: 'q', name: 'Camera', kind: 'source', otherwise: '' }] });
+  await page.click('[data-step] button');
+  await page.waitForSelector('select[aria-label$="as it is given"]');
+  await page.select('select[aria-label$="as it is given"]', 'Camera');
+  await until(async () => (await steps())[0] === 'Step 1: Cut to ‹Camera›', 'the value that is asked for');
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press('r');
+  await said('It asks for this.');
+  await page.select('[role=dialog] select[aria-label="Camera"]', 'line');
+  await page.evaluate(() => document.querySelector<HTMLElement>('[role=dialog] button[type=submit]')?.click());
+  await until(() => pick(page, (s) => s.desk.air.onAirId === 'line'), 'what it does');
+  await until(async () => (await runs()).length === 0, 'its end');
+});
+
 it('goes on where it was after the page was loaded anew', async () => {
   await send(page, 'macro.run', { macro: 'launch-window' });
   await until(async () => (await runs())[0]?.index === 10, 'the wait for a press');

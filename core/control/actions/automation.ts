@@ -83,6 +83,7 @@ export const AUTOMATION_ACTIONS: readonly Action[] = [
   macros.act('macros.before', 'Macro before', 'Before'),
   macros.act('macros.run', 'Run the open macro', 'Run'),
   macros.act('macros.new', 'New macro', 'New'),
+  macros.act('macros.view', 'Steps as text, or as a list', 'Text'),
   macros.act('macros.try', 'Try the open macro dry', 'Try'),
   steps.act('steps.up', 'Chosen steps further up', 'Up'),
   steps.act('steps.down', 'Chosen steps further down', 'Down'),
