@@ -256,10 +256,11 @@ it('does something by itself when something happens: on the frame on which a clo
   await page.select('select[aria-label="When: which"]', 'heat');
   await page.select('select[aria-label="Then"]', 'picture.cut');
   await until(() => pick(page, (s) => s.desk.show.automation.triggers.at(-1)?.then.type === 'picture.cut'), 'the act');
+  await page.waitForSelector('section[aria-label="Then"] select[aria-label="Source"]');
   await page.select(
-    'section[aria-label="Then"] label:last-of-type select',
+    'section[aria-label="Then"] select[aria-label="Source"]',
     await page.$eval(
-      'section[aria-label="Then"] label:last-of-type select',
+      'section[aria-label="Then"] select[aria-label="Source"]',
       (select) => [...(select as HTMLSelectElement).options].find((o) => o.text === 'Bars and tone')?.value ?? '',
     ),
   );
