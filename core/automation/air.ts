@@ -52,6 +52,8 @@ export interface AutomationAir {
   recording: MacroRecording | null;
   /** What triggers have done, by their identity; none for those that have done nothing since they were armed. */
   triggers: Record<string, TriggerState>;
+  /** What the engine has told of levels and outputs, by the key of `toTell`. */
+  told: Record<string, boolean>;
   /** No trigger acts, and macros are paused. */
   held: boolean;
   /** What triggers did lately, and why others did not; the oldest first. */
@@ -73,4 +75,4 @@ export interface TriggerLine {
   why: string | null;
 }
 
-export const createAutomationAir = (): AutomationAir => ({ runs: {}, recording: null, triggers: {}, held: false, log: [] });
+export const createAutomationAir = (): AutomationAir => ({ runs: {}, recording: null, triggers: {}, told: {}, held: false, log: [] });

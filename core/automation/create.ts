@@ -14,6 +14,8 @@ export const createWhen = (event: WhenEvent, change: Partial<When> = {}): When =
   sheetId: null,
   macroId: null,
   deviceId: null,
+  channelId: null,
+  db: null,
   deck: null,
   seconds: null,
   row: '',

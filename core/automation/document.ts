@@ -89,6 +89,10 @@ export const WHEN_EVENTS = [
   'recording-stops',
   'stream-starts',
   'stream-stops',
+  'recording-fails',
+  'stream-fails',
+  'level-over',
+  'level-under',
   'source-lost',
   'cell-is',
   'macro-starts',
@@ -109,6 +113,8 @@ export class When {
   @Ref('sheet', 'sheet', { nullable: true }) sheetId!: string | null;
   @Ref('macro', 'macro that has run', { nullable: true }) macroId!: string | null;
   @Ref('device', 'device that says something', { nullable: true }) deviceId!: string | null;
+  @Ref('channel-or-bus', 'channel or bus', { nullable: true }) channelId!: string | null;
+  @Num(-60, 0, 'level of it, dBFS', { nullable: true }) db!: number | null;
   @Whole(1, 2, 'deck', { nullable: true }) deck!: 1 | 2 | null;
   @Num(-86_400, 86_400, 'seconds that a clock passes, or after midnight', { nullable: true }) seconds!: number | null;
   @Text(120, 'key of the row of a sheet; its place from 1 where it has none') row!: string;

@@ -12,6 +12,7 @@ import { type RefTarget } from '../schema/kinds';
 import { cellOf } from '../sheets/row';
 import { rowKeys } from '../sheets/rows';
 import { type When, type WhenEvent } from './document';
+import { wasTold } from './told';
 
 interface EventTraits {
   /** What happens, as it is chosen. */
@@ -137,6 +138,28 @@ export const EVENTS: Record<WhenEvent, EventTraits> = {
     words: 'the stream stops',
     isSo: ({ air }) => air.stream === null,
   },
+  'recording-fails': {
+    words: 'a recording fails',
+    state: 'a recording has failed',
+    isSo: wasTold,
+  },
+  'stream-fails': {
+    words: 'the stream fails',
+    state: 'the stream does not get through',
+    isSo: wasTold,
+  },
+  'level-over': {
+    words: 'a level goes over',
+    state: 'a level is over',
+    of: { field: 'channelId', to: 'channel-or-bus' },
+    isSo: wasTold,
+  },
+  'level-under': {
+    words: 'a level stays under',
+    state: 'a level is under',
+    of: { field: 'channelId', to: 'channel-or-bus' },
+    isSo: (desk, when) => not(wasTold(desk, when)),
+  },
   'source-lost': {
     words: 'a source is lost',
     state: 'a source is lost',
@@ -198,6 +221,7 @@ export function whenWords(show: Show, when: When): string {
   const id = of ? when[of.field] : null;
   const thing = of ? (typeof id === 'string' ? nameOf(show, of.to, id) : '?') : '';
   if (when.event === 'cell-is') return `${thing}: ${when.column} of ${when.row || '?'} says “${when.value}”`;
+  if (when.event === 'level-over' || when.event === 'level-under') return `${words}: ${thing} ${when.db ?? '?'} dB`;
   if (when.event === 'device-says') return `${thing} says ${when.value === '' ? 'anything' : `“${when.value}”`}`;
   if (when.event === 'time') return `it is ${when.seconds === null ? '?' : formatClock(when.seconds, 'h:mm:ss', false, show.rate)}`;
   const more =

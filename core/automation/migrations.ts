@@ -6,5 +6,5 @@ export const automationMigrations: Migrations = {
 };
 
 export const automationAirMigrations: Migrations = {
-  10: (air) => ({ ...air, automation: { runs: {}, recording: null, triggers: {}, held: false, log: [] } }),
+  10: (air) => ({ ...air, automation: { runs: {}, recording: null, triggers: {}, told: {}, held: false, log: [] } }),
 };

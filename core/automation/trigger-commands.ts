@@ -30,6 +30,10 @@ class ConditionsArgs extends TriggerArg {
 class ArmAllArgs {
   @Flag('armed or disarmed') armed!: boolean;
 }
+class ToldArgs {
+  @Text(200, 'what is told of', { min: 1 }) key!: string;
+  @Flag('it is so; without it, nothing is known any more', { optional: true }) so?: boolean;
+}
 class ActedArgs extends TriggerArg {
   @Whole(0, Number.MAX_SAFE_INTEGER, 'frame') at!: number;
   @Text(400, 'why nothing was done; null when it was', { nullable: true }) why!: string | null;
@@ -113,6 +117,17 @@ export const triggerCommands = [
     run: (desk, { trigger: id }) => {
       remove(desk, 'trigger', triggerOf(desk, id).id);
       forget(desk, id);
+    },
+  }),
+  defineCommand({
+    type: 'trigger.told',
+    title: 'Tell what triggers look at',
+    about: 'Sent by the engine: a level is over or under, an output fails or is well.',
+    args: ToldArgs,
+    fromEngine: true,
+    run: ({ air }, { key, so }) => {
+      const rest = Object.fromEntries(Object.entries(air.automation.told).filter(([other]) => other !== key));
+      air.automation.told = so === undefined ? rest : { ...rest, [key]: so };
     },
   }),
   defineCommand({

@@ -64,6 +64,8 @@ export interface ShowState {
   health: Record<string, SourceHealth>;
   sizes: Record<string, { width: number; height: number }>;
   encoder: EncoderStatus;
+  /** The last recording ended by a fault, or could not begin. */
+  recordingFailed: boolean;
   /** Null until replay is used. */
   replay: ReplayStatus | null;
   /** Bytes of decoded frames that the decks hold. */

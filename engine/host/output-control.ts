@@ -111,9 +111,11 @@ export class OutputControl implements Follower {
         `Not recording: only ${Math.floor(space.free / 1e6)} MB are left in this browser. Save and delete older recordings first.`,
         recordsAnew(id),
       );
+      this.host.set({ recordingFailed: true });
       this.host.command({ type: 'output.stopRecording' });
       return;
     }
+    this.host.set({ recordingFailed: false });
     const extension = extensionOf(codec);
     const now = Date.now();
     this.warned = false;
@@ -134,6 +136,7 @@ export class OutputControl implements Follower {
     if (message.type === 'recording-ended') {
       const { id, seconds, bytes, error } = message;
       await db.recordings.update(id, { state: 'done', seconds, bytes, note: error });
+      this.host.set({ recordingFailed: error !== '' });
       if (error) this.host.notify('trouble', `The recording ended early: ${error}. What was recorded is kept.`, recordsAnew(id));
       if (this.recordingId === id) this.host.command({ type: 'output.stopRecording' });
       return;

@@ -44,6 +44,7 @@ import { SheetControl } from './sheet-control';
 import { showFiles } from './show-files';
 import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
+import { ToldControl } from './told-control';
 import { TrackControl } from './track-control';
 
 /** How long lines of the log are gathered before they are told, milliseconds. */
@@ -96,6 +97,7 @@ export class ShowHost implements ShowClient {
       health: {},
       sizes: {},
       encoder: IDLE_ENCODER,
+      recordingFailed: false,
       replay: null,
       replayCache: 0,
       samples: [],
@@ -179,6 +181,7 @@ export class ShowHost implements ShowClient {
       broker,
       this.graphics,
       sheets,
+      new ToldControl(access, { readings: sound.readings, now: () => performance.now() }),
       new AutomationControl(access),
       this.devices,
       this.health,

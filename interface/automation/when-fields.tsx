@@ -51,6 +51,17 @@ export function WhenFields({
           onCommit={(seconds) => onChange({ ...when, seconds })}
         />
       )}
+      {(when.event === 'level-over' || when.event === 'level-under') && (
+        <NumberField
+          showLabel
+          label="dBFS"
+          digits={1}
+          min={-60}
+          max={0}
+          value={when.db ?? -20}
+          onCommit={(db) => onChange({ ...when, db })}
+        />
+      )}
       {when.event === 'roll-ends' && (
         <NumberField
           showLabel

@@ -31,6 +31,7 @@ export class FakeHost implements HostAccess {
       health: {},
       sizes: {},
       encoder: IDLE_ENCODER,
+      recordingFailed: false,
       replay: null,
       replayCache: 0,
       samples: [],
