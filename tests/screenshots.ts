@@ -40,10 +40,6 @@ await send(page, 'picture.take');
 await wait(2500);
 
 await send(page, 'picture.setNext', { picture: 'talk' });
-await press(page, 'All transitions');
-await send(page, 'transition.arm', { transition: 'tr-iris' });
-await wait(1900);
-await shoot('transitions');
 await page.keyboard.press('Escape');
 
 await page.click('a[href$="/layouts"]');
@@ -52,12 +48,6 @@ const stage = await (await page.waitForSelector('[data-testid="stage"]'))?.bound
 if (stage) await page.mouse.click(stage.x + stage.width * 0.25, stage.y + stage.height * 0.5);
 await wait(900);
 await shoot('layouts');
-await press(page, 'Framings[role="tab"]');
-await page.evaluate(() =>
-  [...document.querySelectorAll<HTMLElement>('nav button')].find((b) => b.textContent?.includes('Wind analyst'))?.click(),
-);
-await wait(1500);
-await shoot('framing');
 
 await page.click('nav a[href$="/sound"]');
 await send(page, 'loudness.start', { bus: 'programme' });
@@ -74,9 +64,6 @@ await wait(1200);
 await shoot('sound-routing');
 await send(page, 'sound.breakLoops');
 await page.keyboard.press('x');
-await page.keyboard.press('u');
-await wait(14_000);
-await shoot('sound-loudness');
 
 await send(page, 'replay.start');
 await page.click('a[href$="/replay"]');
@@ -148,6 +135,35 @@ await send(page, 'macro.run', { macro: 'launch-window' });
 await passes(page, 70);
 await shoot('automation');
 await send(page, 'run.stop');
+// The afternoon at the pier, as it is at ten to three.
+await send(page, 'clock.day', { millis: (14 * 60 + 52) * 60_000 });
+for (let i = 0; i < 2; i += 1) {
+  await send(page, 'order.go');
+  await passes(page, 60);
+}
+/** A page of the room Automation, by its key. */
+const pageOf = async (key: 'KeyO' | 'KeyD' | 'KeyB') => {
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.down('Shift');
+  await page.keyboard.press(key);
+  await page.keyboard.up('Shift');
+  await passes(page, 15);
+};
+await pageOf('KeyO');
+await page.click('[data-item="item-2"] button[aria-pressed]');
+await passes(page, 25);
+await shoot('running-order');
+await pageOf('KeyD');
+await page.click('[data-device="second-wall"]');
+await press(page, 'Send Wall layout 4');
+await page.click('[data-message="wall-clock"]');
+await passes(page, 25);
+await shoot('devices');
+await pageOf('KeyB');
+await page.click('[data-button="phases-2"]');
+await passes(page, 25);
+await shoot('buttons');
+await send(page, 'order.reset');
 await send(page, 'tableau.take', { tableau: 'heat-start' });
 for (const lane of ['lane-1', 'lane-2', 'lane-3']) await send(page, 'lane.hide', { lane });
 await page.keyboard.press('F4');

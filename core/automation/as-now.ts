@@ -3,6 +3,8 @@ import { type Command } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { clockFrames } from '../graphics/clocks';
 import { laneIsUp } from '../picture/air';
+import { hasSound } from '../show/source-kinds';
+import { type Equaliser } from '../sound/strip';
 import { frameToSeconds } from '../time/rate';
 
 /** A part of the show whose state can be taken. */
@@ -10,7 +12,7 @@ export interface StatePart {
   /** Kind and identity, unlike every other. */
   id: string;
   /** What it belongs to, for the list. */
-  group: 'Picture' | 'Lanes' | 'Clocks' | 'Seats' | 'Sound' | 'Layouts';
+  group: 'Picture' | 'Lanes' | 'Clocks' | 'Seats' | 'Sound' | 'Layouts' | 'Framings';
   name: string;
 }
 
@@ -29,9 +31,10 @@ export function stateParts({ show }: Desk): StatePart[] {
       show.graphics.clocks.filter((c) => c.kind === 'down' || c.kind === 'up'),
     ),
     ...part('Seats', 'seat', show.seats),
-    ...part('Sound', 'channel', [...show.sources, ...show.sound.inputs]),
+    ...part('Sound', 'channel', [...show.sources.filter(hasSound), ...show.sound.inputs]),
     ...part('Sound', 'bus', show.sound.buses),
     ...part('Layouts', 'layout', show.layouts),
+    ...part('Framings', 'framing', show.framings),
   ];
 }
 
@@ -63,11 +66,38 @@ function clockNow({ show, air }: Desk, id: string, frame: number): Command[] {
 function channelNow({ show }: Desk, id: string): Command[] {
   const sound = show.sources.find((s) => s.id === id)?.sound ?? show.sound.inputs.find((i) => i.id === id)?.sound;
   if (!sound) return [];
+  const { faderDb, muted, follows, gainDb, pick, delayMs, pan, inFrames, outFrames, highPass, gate, compressor, eq } = sound;
   return [
-    command('sound.setFader', { channel: id, db: sound.faderDb }),
-    command('sound.mute', { channel: id, on: sound.muted }),
-    command('sound.follow', { channel: id, on: sound.follows }),
+    command('sound.setFader', { channel: id, db: faderDb }),
+    command('sound.mute', { channel: id, on: muted }),
+    command('sound.follow', { channel: id, on: follows }),
+    command('sound.setChannel', { channels: [id], gainDb, pick, delayMs, pan, inFrames, outFrames }),
+    command('sound.setHighPass', { channel: id, ...highPass }),
+    command('sound.setGate', { channel: id, ...gate }),
+    command('sound.setCompressor', { channel: id, ...compressor }),
+    ...eqNow(id, eq),
   ];
+}
+
+/** The equaliser of a channel or a bus. */
+const eqNow = (id: string, { on, bands }: Equaliser): Command[] => [
+  ...bands.map((band, i) => command('sound.setBand', { channel: id, band: i + 1, ...band })),
+  // A band that is set puts it in use.
+  command('sound.setEq', { channel: id, on }),
+];
+
+function busNow({ show }: Desk, id: string): Command[] {
+  const bus = show.sound.buses.find((b) => b.id === id);
+  if (!bus) return [];
+  const { faderDb, muted, ceilingDb, delayMs, timing, eq } = bus;
+  return [command('sound.setBus', { bus: id, faderDb, muted, ceilingDb, delayMs, timing }), ...eqNow(id, eq)];
+}
+
+function framingNow({ show }: Desk, id: string): Command[] {
+  const framing = show.framings.find((f) => f.id === id);
+  if (!framing) return [];
+  const { crop, zoom, panX, panY, aspect, mirror, grade, key } = framing;
+  return [command('framing.set', { framing: id, crop, zoom, panX, panY, aspect, mirror, grade, key })];
 }
 
 function layoutNow({ show }: Desk, id: string): Command[] {
@@ -100,7 +130,9 @@ function partNow(desk: Desk, part: string, frame: number): Command[] {
     case 'channel':
       return channelNow(desk, id);
     case 'bus':
-      return show.sound.buses.filter((b) => b.id === id).map(({ faderDb, muted }) => command('sound.setBus', { bus: id, faderDb, muted }));
+      return busNow(desk, id);
+    case 'framing':
+      return framingNow(desk, id);
     case 'layout':
       return layoutNow(desk, id);
     default:

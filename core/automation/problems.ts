@@ -41,7 +41,8 @@ function problemOf(show: Show, { act }: Step, asks: Macro['asks'], trial: Readon
 }
 
 /** Arguments that say which thing is meant, not what becomes of it. */
-const WHICH = /^(lane|clock|channel|bus|source|deck|seat|layout|box|entry|field|graphic|macro|sheet|style|framing|element)$/;
+const WHICH =
+  /^(lane|clock|channel|channels|band|bus|boxes|device|message|item|page|button|source|deck|seat|layout|box|entry|field|graphic|macro|sheet|style|framing|element)$/;
 
 /** Commands that each set the same again, told apart by what they set. */
 function settingOf({ act }: Step): string | null {

@@ -1,7 +1,7 @@
 /** The walker over references, and what stands on it: uses, removal, validation. */
 import fc from 'fast-check';
 import { Field } from '../graphics/document';
-import { Step } from '../automation/document';
+import { Asked, Step } from '../automation/document';
 import { Element } from '../graphics/element';
 import { describe, expect, it } from 'vitest';
 import { must, attempt, sampleDesk } from '#tests/support/sample-show';
@@ -69,8 +69,8 @@ describe('the tables of kinds', () => {
         ).toBe(true);
       }
     }
-    // Elements and fields have an identity in their graphic only, which its duplicates share; steps in their macro.
-    const seen = new Set<Constructor>([Element, Field, Step]);
+    // Elements and fields have an identity in their graphic only, which its duplicates share; steps and what is asked for in their macro.
+    const seen = new Set<Constructor>([Element, Field, Step, Asked]);
     const look = (of: Constructor) => {
       if (seen.has(of)) return;
       seen.add(of);

@@ -37,7 +37,7 @@ export class DeviceLine {
   /** The devices that are to be reached; the first opens the line. */
   set(list: readonly Reached[]): void {
     this.list = list;
-    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify({ kind: 'devices', list }));
+    if (this.socket && this.socket.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify({ kind: 'devices', list }));
     else if (list.length > 0 && !this.opening) void this.open();
   }
 

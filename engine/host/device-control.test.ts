@@ -109,6 +109,20 @@ describe('devices of a host', () => {
     await at(103);
     await at(104);
     expect(sent.map((s) => s.out.text)).toEqual(['lamp 1 off', 'lamp 1 next', 'lamp 1 air']);
+    // One that has been without current is told again; so is all that could not be sent before the server was there.
+    const state = { kind: 'state', deviceId: sent[0]!.id, message: '', waiting: 0 } as const;
+    events.state({ ...state, reach: 'away' });
+    events.state({ ...state, reach: 'reached' });
+    await at(105);
+    result = { ...GOOD, ok: false, message: 'The server is not there.' };
+    host.run('picture.cut', { picture: 'a' });
+    host.run('picture.setNext', { picture: 'c' });
+    await at(106);
+    await at(107);
+    result = GOOD;
+    events.connected(true);
+    await at(108);
+    expect(sent.slice(3).map((s) => s.out.text)).toEqual(['lamp 1 air', 'lamp 1 off', 'lamp 1 off']);
   });
 
   it('are told to the server while they are on, MIDI to this machine; what is heard is an act, one away is said once', async () => {

@@ -15,6 +15,9 @@ import { type Follower, type HostAccess } from './follower';
 /** A message that follows its holes is not sent more often than this, milliseconds. */
 const FOLLOW_MS = 100;
 
+/** One that failed is tried again after this, where nothing tells that its device is back, milliseconds. */
+const AGAIN_MS = 15_000;
+
 /** What the outside gives; another one in tests. */
 export interface DeviceOutside {
   line: (events: DeviceLineEvents) => Pick<DeviceLine, 'set' | 'send' | 'close'>;
@@ -34,7 +37,7 @@ export class DeviceControl implements Follower {
   private status: Record<string, DeviceStatus> = {};
   private readonly timers = new Set<ReturnType<typeof setTimeout>>();
   /** What following messages said last, and when, by their identity. */
-  private readonly said = new Map<string, { key: string; at: number }>();
+  private readonly said = new Map<string, { key: string; at: number; ok: boolean }>();
   private following: { device: Device; id: string; name: string; out: Outgoing }[] = [];
 
   constructor(
@@ -46,7 +49,11 @@ export class DeviceControl implements Follower {
     this.line = outside.line({
       heard: (id, text) => this.hear(id, text),
       state: ({ deviceId, reach, message, waiting }) => this.reached(deviceId, { reach, message, waiting }),
-      connected: (connected) => !connected && this.serverGone(),
+      connected: (connected) => {
+        // What could not be sent is sent now.
+        if (connected) this.sayAnew(() => true);
+        else this.serverGone();
+      },
     });
     this.midi = outside.midi((id, text) => this.hear(id, text));
   }
@@ -101,12 +108,19 @@ export class DeviceControl implements Follower {
   private reached(id: string, { reach, message, waiting }: Pick<DeviceStatus, 'reach' | 'message' | 'waiting'>): void {
     const before = this.status[id]?.reach;
     this.set(id, { reach, message, waiting });
+    // It may have forgotten what it was told, as a lamp has without current.
+    if (reach === 'reached' && before === 'away') this.sayAnew((device) => device.id === id);
     if (reach !== 'away' || before === 'away') return;
     const name = this.devices?.find((d) => d.id === id)?.name ?? 'A device';
     this.access.notify('caution', `${name} is away: ${message}. Nothing else waits for it.`, ({ show }) => {
       const device = show.devices.find((d) => d.id === id);
       return !device?.on || this.status[id]?.reach !== 'away';
     });
+  }
+
+  /** Messages that follow their holes are sent anew to these devices. */
+  private sayAnew(to: (device: Device) => boolean): void {
+    for (const { device, id } of this.following) if (to(device)) this.said.delete(id);
   }
 
   private serverGone(): void {
@@ -120,16 +134,18 @@ export class DeviceControl implements Follower {
     this.access.command({ type: 'device.heard', args: { device: id, text: text.slice(0, 4000) } });
   }
 
-  private async send(device: Device, name: string, out: Outgoing, frame: number): Promise<void> {
+  /** Sends, and tells what became of it; true when it was sent. */
+  private async send(device: Device, name: string, out: Outgoing, frame: number): Promise<boolean> {
     const { settings } = device;
     const words = saidWords(settings.kind, out);
     const line = this.log.add(frame, 'sent', device.id, words);
     const result: SendResult = await (settings.kind === 'midi' ? this.midi.send(settings.port, out.text) : this.line.send(device.id, out));
     const { ok, answer, message, millis, tries } = result;
     this.log.resolve(line, ok ? (answer ?? '') : message, !ok);
-    if (!this.devices?.some((d) => d.id === device.id && d.on)) return;
+    if (!this.devices?.some((d) => d.id === device.id && d.on)) return ok;
     this.set(device.id, { last: { name, words, ok, answer: ok ? (answer ?? '') : message, millis, tries } });
     if (settings.kind === 'midi') this.reached(device.id, { reach: ok ? 'reached' : 'away', message: ok ? '' : message, waiting: 0 });
+    return ok;
   }
 
   tick(desk: Desk, frame: number): void {
@@ -141,11 +157,12 @@ export class DeviceControl implements Follower {
       if (before && now - before.at < FOLLOW_MS) continue;
       const [path, text] = [fill(out.path), fill(out.text)];
       const key = `${path.text}\n${text.text}`;
-      if (before?.key === key) continue;
-      this.said.set(id, { key, at: now });
+      if (before?.key === key && (before.ok || now - before.at < AGAIN_MS)) continue;
+      const mine = { key, at: now, ok: true };
+      this.said.set(id, mine);
       const filled = { method: out.method, path: path.text, text: text.text };
       if (path.faults.length + text.faults.length > 0 || sayProblem(device.settings.kind, filled) !== null) continue;
-      void this.send(device, name, filled, frame + 1);
+      void this.send(device, name, filled, frame + 1).then((ok) => (mine.ok = ok));
     }
   }
 

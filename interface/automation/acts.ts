@@ -1,5 +1,6 @@
 /** What the room Automation does itself: choosing macros and steps, moving them, trying. */
 import { type Macro } from '#core/automation/document';
+import { numberArg } from '#core/control/action';
 import { type ActWorld, type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
 import { say } from '../client/say';
@@ -90,9 +91,11 @@ export const AUTOMATION_ACTS: Acts = {
     setAutomationRoom({ page: 'devices', deviceId: device.id, messageId: String(done.result.id) });
     return focusSoon('input[aria-label="Name of the message"]');
   },
-  'buttons.open': ({ go }, { page }) => {
+  'buttons.open': ({ go, client }, args) => {
+    const page = client.state.desk.show.pages[numberArg(args, 'page') - 1];
+    if (!page) return void say.caution('There is no page of buttons with this number.', { id: 'hands' });
     go('automation');
-    setAutomationRoom({ page: 'buttons', pageId: String(page), buttonId: null, pressing: true });
+    return setAutomationRoom({ page: 'buttons', pageId: page.id, buttonId: null, pressing: true });
   },
   'buttons.newPage': ({ client }) => {
     const done = client.dispatch({ type: 'page.add' });

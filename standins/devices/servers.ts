@@ -79,7 +79,11 @@ export function startPier(port: number): PierServers {
   const ACTS: Record<string, (value: unknown) => boolean> = {
     power: (value) => {
       state.power = value === true;
-      if (!state.power) for (const socket of sockets) socket.destroy();
+      if (!state.power) {
+        for (const socket of sockets) socket.destroy();
+        // Lamps do not remember.
+        state.lamps.fill('off');
+      }
       return typeof value === 'boolean';
     },
     press: (value) => {

@@ -21,6 +21,8 @@ export interface AutomationFigures {
   idle: number;
   /** Milliseconds of a dry run of 500 steps. */
   dry: number;
+  /** The log with 100,000 lines: megabytes, frames a second while it scrolls beside the demo, and a row a frame. */
+  log: { megabytes: number; fast: number; slow: number };
 }
 
 const ART = { bug: 'a1', frame: 'a2', sail: 'a3', swell: 'a4', templates: {}, heats: { columns: [], rows: [] }, port: 4300 };
@@ -122,13 +124,53 @@ async function atOnce(page: Page): Promise<AutomationFigures['atOnce']> {
   return { frames: (run?.start ?? 0) - pressed, late: run?.late ?? NaN };
 }
 
+/** Fills the log of the day and scrolls it. */
+async function theLog(page: Page): Promise<AutomationFigures['log']> {
+  const session = await page.createCDPSession();
+  const used = async () => {
+    await session.send('HeapProfiler.collectGarbage');
+    return page.evaluate(() => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize);
+  };
+  const before = await used();
+  await page.evaluate(() => {
+    const { log } = window.bivocaHost!;
+    for (let i = 0; i < 100_000; i += 1) {
+      if (i % 5 === 0) log.add(i, 'sent', 'lamps', `lamp ${i % 8} ${i % 2 === 0 ? 'air' : 'off'} ${i}`);
+      else log.add(i, 'here', 'lane.showPicture', JSON.stringify({ lane: `lane-${(i % 4) + 1}`, picture: 'card-1', note: i }));
+    }
+  });
+  await passes(page, 50);
+  const megabytes = ((await used()) - before) / 1e6;
+  await page.keyboard.down('Shift');
+  await page.keyboard.press('F4');
+  await page.waitForSelector('[role=tab]');
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press('KeyD');
+  await page.keyboard.up('Shift');
+  await page.waitForSelector('[data-line]');
+  const scroll = (by: number) =>
+    page.evaluate(async (pixels) => {
+      const box = document.querySelector<HTMLElement>('[aria-label="Log of the day"]');
+      if (box) box.scrollTop = 0;
+      const begun = performance.now();
+      let frames = 0;
+      while (performance.now() - begun < 3000) {
+        await new Promise((r) => requestAnimationFrame(r));
+        if (box) box.scrollTop += pixels;
+        frames += 1;
+      }
+      return (frames * 1000) / (performance.now() - begun);
+    }, by);
+  return { megabytes, fast: await scroll(320), slow: await scroll(40) };
+}
+
 export async function benchAutomation(page: Page): Promise<AutomationFigures> {
-  return { frames: await inThePicture(page), atOnce: await atOnce(page), ...inCore() };
+  return { frames: await inThePicture(page), atOnce: await atOnce(page), ...inCore(), log: await theLog(page) };
 }
 
 export const automationLines = (f: AutomationFigures): string[] => [
   '## Macros and triggers',
   '',
-  `A macro of 500 steps that cuts every five frames, beside the demo: ${f.frames.wrong} of ${f.frames.seen} frames that were seen showed another picture than its steps say. 500 steps at one frame: begun ${f.atOnce.frames} frames after the last that was mixed at the press, ${f.atOnce.late} frames late. 50 macros that wait and 200 armed triggers: ${f.idle.toFixed(2)} ms a frame. A dry run of 500 steps: ${f.dry.toFixed(0)} ms.`,
+  `A macro of 500 steps that cuts every five frames, beside the demo: ${f.frames.wrong} of ${f.frames.seen} frames that were seen showed another picture than its steps say. 500 steps at one frame: begun ${f.atOnce.frames} frames after the last that was mixed at the press, ${f.atOnce.late} frames late. 50 macros that wait and 200 armed triggers: ${f.idle.toFixed(2)} ms a frame. A dry run of 500 steps: ${f.dry.toFixed(0)} ms. The log with 100,000 lines: ${f.log.megabytes.toFixed(0)} MB; it scrolls at ${f.log.fast.toFixed(0)} frames a second at eight lines a frame, ${f.log.slow.toFixed(0)} at one, beside the demo.`,
   '',
 ];

@@ -3,6 +3,8 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { keepOnly, openDemo, passes, pick, press, said as saidOn, send, until, uploadTo } from '../support/desk';
 import { Downloads } from '../support/downloads';
+import { openHarness } from '../support/harness';
+import { finishRecording, records, startRecording } from '../support/recording';
 
 let app: App;
 let browser: TestBrowser;
@@ -15,7 +17,7 @@ beforeAll(async () => {
   downloads = await Downloads.of(browser);
   await openDemo(page, app);
   await send(page, 'picture.cut', { picture: 'harbour' });
-  await keepOnly(page, 'line', 'mast', 'bars');
+  await keepOnly(page, 'line', 'mast', 'bars', 'harbour');
   // The one of the demo lets a macro go on whenever the simulated kite leaves the line.
   await send(page, 'trigger.armAll', { armed: false });
 });
@@ -128,6 +130,59 @@ it('starts a phase of the event by one press from whatever state, waits for a pr
   await press(page, 'Stop Launch window');
   await until(async () => (await runs()).length === 0, 'the end');
   expect((await up()).map(([name]) => name).sort()).toEqual(['Clock', 'Names']);
+});
+
+it('is in the recording from start to end, by one press: clock, card, its going by a trigger, and the standings when the clock has ended', async () => {
+  // Over a plain picture, and in seconds instead of minutes.
+  await send(page, 'picture.cut', { picture: 'bars' });
+  const launch = await pick(page, (s) => s.desk.show.automation.macros.find((m) => m.id === 'launch-window')!);
+  const stepOf = (type: string) => launch.steps.find((s) => s.act.kind === 'command' && s.act.type === type)?.id ?? '';
+  const set = (type: string, args: object) =>
+    send(page, 'step.set', { macro: launch.id, steps: [stepOf(type)], act: { kind: 'command', type, args } });
+  await set('picture.cut', { picture: 'harbour' });
+  await set('clock.setTo', { clock: 'heat', seconds: 5 });
+  const when = await pick(page, (s) => s.desk.show.automation.triggers[0]!.when);
+  const trigger = await send(page, 'trigger.add', {
+    when: { ...when, event: 'clock-passes', sheetId: null, row: '', column: '', value: '', clockId: 'heat', seconds: 2.5 },
+    then: { kind: 'command', type: 'run.go', args: {} },
+  });
+  const recording = await startRecording(page);
+  await records(page, 600);
+  await page.keyboard.down('Control');
+  await chord(['Alt'], '1');
+  await page.keyboard.up('Control');
+  await until(async () => (await runs())[0]?.index === 16, 'the last wait');
+  await records(page, 1000);
+  const file = await finishRecording(page, recording);
+  const harness = await openHarness(browser);
+  const { pictures } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
+  await harness.close();
+  await page.bringToFront();
+  /** The first picture from one on of which this is so: its place in the file. */
+  const first = (from: number, so: (grid: (typeof pictures)[0]['grid']) => boolean): number => {
+    const at = pictures.findIndex((p, i) => i >= from && so(p.grid));
+    expect(at, 'what the recording should show').toBeGreaterThanOrEqual(from);
+    return at;
+  };
+  /** Plain blue of the harbour, in a cell of nine. */
+  const plain = (cell: number) => (grid: (typeof pictures)[0]['grid']) =>
+    [0x16, 0x40, 0x5a].every((v, i) => Math.abs((grid[cell]?.[i] ?? 0) - v) < 14);
+  expect(plain(4)(pictures[3]!.grid)).toBe(false);
+  const cut = first(0, plain(4));
+  const card = first(cut, (g) => !plain(6)(g));
+  const gone = first(card, plain(6));
+  const standings = first(gone, (g) => !plain(4)(g) || !plain(3)(g));
+  const seconds = (a: number, b: number) => (pictures[b]?.time ?? 0) - (pictures[a]?.time ?? 0);
+  // 15 frames to the card, which begins with the clock; it goes with 2.5 s left on it, and at its end the table comes: fades are longer by some frames.
+  // A page that is busy with a recording that begins may be some frames late with the cut.
+  expect(seconds(cut, card)).toBeGreaterThan(0.2);
+  expect(seconds(cut, card)).toBeLessThan(1.6);
+  expect(seconds(card, gone)).toBeGreaterThan(1.9);
+  expect(seconds(cut, standings)).toBeGreaterThan(5.5);
+  expect(seconds(cut, standings)).toBeLessThan(9);
+  await send(page, 'run.stop');
+  await send(page, 'trigger.remove', { trigger: trigger.ok ? trigger.result.id : '' });
+  for (const { id, act } of launch.steps) await send(page, 'step.set', { macro: launch.id, steps: [id], act });
 });
 
 it('records what is done, in any room, with its waits; the macro is edited by key and runs', async () => {
@@ -307,7 +362,7 @@ it('is text too: what is typed counts when it has no faults; what it asks for is
   const before = await look();
   await put('{ "steps": [ { "do": "picture.cut", "with": { "picture": "nowhere" } }, { "wait": "long" } ] }');
   await said('2 faults');
-  expect(await page.$$eval('.cm-lintRange-error', (marks) => marks.length)).toBeGreaterThan(0);
+  await page.waitForSelector('.cm-lintRange-error');
   expect(await look()).toEqual(before);
   await put('{ "name": "One look", "steps": [ { "do": "picture.cut", "with": { "picture": "mast" } } ] }');
   await until(async () => (await look()).length === 1, 'what was typed');

@@ -149,8 +149,10 @@ it('goes on when a device dies in the middle, says so, and lights its lamps agai
   await until(async () => (await reach('projector')) === 'away', 'the projector that hangs');
   await act({ power: true });
   await until(async () => (await reach('lamps')) === 'reached', 'the return');
+  // It is told again what it has forgotten without current.
+  await until(async () => (await pier()).lamps.slice(1, 3).join() === 'air,off', 'the lamps');
   await send(page, 'picture.cut', { picture: 'mast' });
-  await until(async () => (await pier()).lamps.slice(1, 3).join() === 'off,air', 'the lamps');
+  await until(async () => (await pier()).lamps.slice(1, 3).join() === 'off,air', 'the lamps after the cut');
   // Off, it is told nothing.
   await send(page, 'device.switch', { device: 'lamps', on: false });
   await send(page, 'picture.cut', { picture: 'line' });

@@ -2,7 +2,7 @@
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, passes, pick, post, press, said as saidOn, send, until, uploadTo } from '../support/desk';
+import { keepOnly, openDemo, pick, post, press, said as saidOn, send, until, uploadTo } from '../support/desk';
 import { Downloads } from '../support/downloads';
 
 let app: App;

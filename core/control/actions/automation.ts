@@ -60,7 +60,9 @@ export const AUTOMATION_ACTIONS: readonly Action[] = [
       const button = buttonAt(desk.show, page, place);
       if (!button) return refuse(`Page ${page} has no button at place ${place}.`);
       const { act } = button;
-      return act.kind === 'page' ? { kind: 'act', id: 'buttons.open', args: { page: act.pageId ?? '' } } : command(act.type, act.args);
+      if (act.kind === 'command') return command(act.type, act.args);
+      const opens = desk.show.pages.findIndex((p) => p.id === act.pageId) + 1;
+      return opens === 0 ? refuse('This button opens no page yet.') : { kind: 'act', id: 'buttons.open', args: { page: opens } };
     },
     {
       params: [number('page', 'Number of the page', 1, MOST_PAGES), number('place', 'Place on it', 1, MOST_COLUMNS * MOST_ROWS)],
@@ -70,6 +72,9 @@ export const AUTOMATION_ACTIONS: readonly Action[] = [
       },
     },
   ),
+  everywhere.act('buttons.open', 'Open page {page} of buttons', 'Buttons {page}', {
+    params: [number('page', 'Number of the page', 1, MOST_PAGES)],
+  }),
   buttons.act('buttons.newPage', 'New page of buttons', 'Page'),
   everywhere.act('order.window', 'Running order for the presenter, in a window of its own', 'Presenter'),
   macros.act('automation.page', 'Page {page} of the room', 'Page', {
