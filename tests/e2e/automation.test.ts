@@ -133,8 +133,10 @@ it('starts a phase of the event by one press from whatever state, waits for a pr
 });
 
 it('is in the recording from start to end, by one press: clock, card, its going by a trigger, and the standings when the clock has ended', async () => {
-  // Over a plain picture, and in seconds instead of minutes.
+  // Over a plain picture, and in seconds instead of minutes. What earlier tests have left up would lie over what is looked at.
   await send(page, 'picture.cut', { picture: 'bars' });
+  for (const lane of ['lane-1', 'lane-2', 'lane-3', 'lane-4']) await send(page, 'lane.hide', { lane });
+  await passes(page, 25);
   const launch = await pick(page, (s) => s.desk.show.automation.macros.find((m) => m.id === 'launch-window')!);
   const stepOf = (type: string) => launch.steps.find((s) => s.act.kind === 'command' && s.act.type === type)?.id ?? '';
   const set = (type: string, args: object) =>
@@ -173,12 +175,13 @@ it('is in the recording from start to end, by one press: clock, card, its going 
   const gone = first(card, plain(6));
   const standings = first(gone, (g) => !plain(4)(g) || !plain(3)(g));
   const seconds = (a: number, b: number) => (pictures[b]?.time ?? 0) - (pictures[a]?.time ?? 0);
-  // 15 frames to the card, which begins with the clock; it goes with 2.5 s left on it, and at its end the table comes: fades are longer by some frames.
-  // A page that is busy with a recording that begins may be some frames late with the cut.
-  expect(seconds(cut, card)).toBeGreaterThan(0.2);
+  // 15 frames to the card, which begins with the clock; it goes with 2.5 s left on it, and at its end the table comes: fades are longer by some
+  // frames. A page that is busy may be late with the cut, which the run says.
+  const late = (await pick(page, (s) => Math.max(0, ...Object.values(s.desk.air.automation.runs).map((r) => r.late)))) * 0.04;
+  expect(seconds(cut, card)).toBeGreaterThan(0.5 - late);
   expect(seconds(cut, card)).toBeLessThan(1.6);
   expect(seconds(card, gone)).toBeGreaterThan(1.9);
-  expect(seconds(cut, standings)).toBeGreaterThan(5.5);
+  expect(seconds(cut, standings)).toBeGreaterThan(5.4 - late);
   expect(seconds(cut, standings)).toBeLessThan(9);
   await send(page, 'run.stop');
   await send(page, 'trigger.remove', { trigger: trigger.ok ? trigger.result.id : '' });
