@@ -79,7 +79,7 @@ function PlaceFields({ settings, onChange }: { settings: DeviceSettings; onChang
           {(settings.kind === 'udp' || (settings.kind === 'osc' && settings.carrier === 'udp')) && (
             <Num
               className="w-28"
-              label="Heard on port (0: any)"
+              label="Heard on (0: any)"
               digits={0}
               min={0}
               max={65_535}
