@@ -24,6 +24,7 @@ export function stateParts({ show }: Desk): StatePart[] {
     { id: 'air', group: 'Picture', name: 'What is on air' },
     { id: 'next', group: 'Picture', name: 'What is in Next' },
     { id: 'transition', group: 'Picture', name: 'The armed transition' },
+    { id: 'black', group: 'Picture', name: 'Black, or not' },
     ...part('Lanes', 'lane', show.lanes),
     ...part(
       'Clocks',
@@ -119,6 +120,8 @@ function partNow(desk: Desk, part: string, frame: number): Command[] {
       return air.onAirId === null ? [] : [command('picture.cut', { picture: air.onAirId })];
     case 'next':
       return air.nextId === null ? [] : [command('picture.setNext', { picture: air.nextId })];
+    case 'black':
+      return [command('picture.fadeToBlack', { on: air.black.to === 1 })];
     case 'transition':
       return [command('picture.arm', { ...show.transition })];
     case 'lane':

@@ -14,11 +14,36 @@ export type WaitsKept = (typeof WAITS_KEPT)[number];
 /** True for what a macro or a trigger can do: nothing of the engine's, no step of undo, and nothing that stands for what came from outside. */
 export const canBeStep = ({ fromEngine, outside, step, atHost }: CommandSpec): boolean => !fromEngine && !outside && !step && !atHost;
 
-/** What was said by number is kept by name: numbers are given anew. */
-export function byName({ type, args = {} }: Command, { air }: Desk): Command {
-  if (type === 'picture.setNextByNumber' && air.nextId !== null) return { type: 'picture.setNext', args: { picture: air.nextId } };
-  if (type === 'picture.cutByNumber' && air.onAirId !== null) return { type: 'picture.cut', args: { picture: air.onAirId } };
-  return { type, args };
+type Args = Record<string, unknown>;
+
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : '');
+
+/** Switches, as what they came to: done again, they have to do the same from whatever state. What was said by number is said by name: numbers are given anew. */
+const OUTRIGHT: Record<string, (args: Args, desk: Desk) => Command | null> = {
+  'picture.setNextByNumber': (_, { air }) => (air.nextId === null ? null : { type: 'picture.setNext', args: { picture: air.nextId } }),
+  'picture.cutByNumber': (_, { air }) => (air.onAirId === null ? null : { type: 'picture.cut', args: { picture: air.onAirId } }),
+  'picture.fadeToBlack': (args, { air }) => ({ type: 'picture.fadeToBlack', args: { ...args, on: air.black.to === 1 } }),
+  'lane.toggle': ({ lane }, { air }) => {
+    const state = air.lanes[textOf(lane)];
+    return state ? { type: state.fade.to === 1 ? 'lane.show' : 'lane.hide', args: { lane } } : null;
+  },
+  'clock.toggle': ({ clock }, { air }) => {
+    const state = air.graphics.clocks[textOf(clock)];
+    return state ? { type: state.start === null ? 'clock.pause' : 'clock.start', args: { clock } } : null;
+  },
+  'sound.mute': (args, desk) => withSwitch('sound.mute', args, desk, 'muted'),
+  'sound.follow': (args, desk) => withSwitch('sound.follow', args, desk, 'follows'),
+};
+
+function withSwitch(type: string, args: Args, { show }: Desk, field: 'muted' | 'follows'): Command | null {
+  const channel = [...show.sources, ...show.sound.inputs].find((c) => c.id === args.channel);
+  return channel ? { type, args: { ...args, on: channel.sound[field] } } : null;
+}
+
+/** A command as it is done again: `desk` is what it came to. */
+export function asDone({ type, args = {} }: Command, desk: Desk): Command {
+  const outright = Object.hasOwn(OUTRIGHT, type) ? OUTRIGHT[type]?.(args, desk) : null;
+  return outright ?? { type, args };
 }
 
 /** Commands that were just done, as they are recorded; `desk` is what they came to. */
@@ -30,7 +55,7 @@ export const recordedActs = (
 ): RecordedAct[] =>
   commands.flatMap((command, i): RecordedAct[] => {
     const spec = specs[i];
-    const { type, args = {} } = byName(command, desk);
+    const { type, args = {} } = asDone(command, desk);
     if (!spec || !canBeStep(spec) || spec.unrecorded) return [];
     return [{ frame, act: { kind: 'command', type, args }, elsewhere, merge: merge === null ? null : `${type} ${merge} ${i}` }];
   });

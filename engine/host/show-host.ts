@@ -3,7 +3,7 @@ import { type Patch } from 'immer';
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type Command } from '#core/commands/command';
-import { byName } from '#core/automation/record';
+import { asDone } from '#core/automation/record';
 import { type Desk } from '#core/desk/air';
 import { EMPTY_HISTORY } from '#core/desk/history';
 import { readShow } from '#core/desk/migrate';
@@ -281,7 +281,7 @@ export class ShowHost implements ShowClient {
   private logged(commands: readonly Command[], desk: Desk, frame: number, { elsewhere, byMacro, gesture }: Sent): void {
     const kind = byMacro ? 'macro' : elsewhere ? 'elsewhere' : 'here';
     for (const [i, command] of commands.entries()) {
-      const { type, args = {} } = byName(command, desk);
+      const { type, args = {} } = asDone(command, desk);
       const spec = findCommand(type);
       if (!spec || spec.fromEngine || spec.outside) continue;
       const merge = gesture === undefined || byMacro ? (spec.mergeKey?.(args as never) ?? null) : gesture;
