@@ -12,13 +12,14 @@ export const TAKES = ['take', 'cut', 'next'] as const;
 /** A lane as an item wants it. */
 export class ItemLane {
   @Ref('lane', 'lane') laneId!: string;
-  @Ref('picture', 'what is shown in it; null hides it', { nullable: true }) pictureId!: string | null;
+  // Without what it shows it would hide the lane, which nobody has said.
+  @Ref('picture', 'what is shown in it; null hides it', { nullable: true, whole: true }) pictureId!: string | null;
 }
 
 /** A seat as an item wants it. */
 export class ItemSeat {
   @Ref('seat', 'seat') seatId!: string;
-  @Ref('occupant', 'who sits there; null empties it', { nullable: true }) occupantId!: string | null;
+  @Ref('occupant', 'who sits there; null empties it', { nullable: true, whole: true }) occupantId!: string | null;
 }
 
 export class OrderItem {

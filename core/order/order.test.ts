@@ -87,7 +87,9 @@ describe('Go', () => {
     expect(after.air.lanes[lane!]?.fade.to).toBe(1);
     expect(after.show.seats[0]?.occupantId).toBe('b');
     expect(refused).toHaveLength(1);
-    // What an item names may go: the item stays without it.
+    // What is shown in a lane goes: the lane is left as it is then, and not hidden. What an item names may go too: the item stays without it.
+    const bare = must(after, 'source.remove', { source: 'c', force: true });
+    expect(bare.show.order.items[0]?.lanes).toEqual([{ laneId: other, pictureId: null }]);
     const without = must(after, 'macro.remove', { macro });
     expect(without.show.order.items[0]).toMatchObject({ name: 'Opening', macroId: null });
   });
