@@ -7,49 +7,22 @@ import { execute } from '../desk/execute';
 import { EMPTY_HISTORY } from '../desk/history';
 import { perform, type Session } from '../desk/session';
 import { showProblems } from '../desk/validate';
+import { context, macroIn, upTo, withMacro } from '#tests/support/macros';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { asItIsNow, stateParts } from './as-now';
-import { carryOut, type RefusedStep } from './carry-out';
+import { type RefusedStep } from './carry-out';
 import { leftToChance } from './chance';
 import { commandAct, untilAct, waitAct } from './create';
 import { type StepAct } from './document';
 import { dryRun } from './dry-run';
 import { macroProblems } from './problems';
-import { dueFrame, nextDue } from './runs';
-import { macroText, readMacroText } from './macro-text';
+import { dueFrame } from './runs';
 import { placeUnseen } from './seen';
-import { namesAt, valuesAt } from './text-choices';
 import { standOf } from './stand';
 import { actWords, sentence } from './words';
 
-let ids = 0;
-const context = (frame: number) => ({ frame, newId: () => `id-${(ids += 1)}` });
-
-/** A host as it is between two frames: everything that is due up to one is carried out. */
-function upTo(desk: Desk, frame: number, told: RefusedStep[] = []): Desk {
-  let session: Session = { desk, history: EMPTY_HISTORY };
-  for (let i = 0; i < 5000; i += 1) {
-    const due = nextDue(session.desk, frame);
-    if (!due) break;
-    const refused = carryOut(due, (commands, at) => {
-      const done = perform(session, commands, context(at), { at, byMacro: true });
-      if (done.ok) session = done.session;
-      return done;
-    });
-    if (refused) told.push(refused);
-  }
-  return session.desk;
-}
-
-const withMacro = (desk: Desk, acts: readonly StepAct[], change: Record<string, unknown> = {}): { desk: Desk; macro: string } => {
-  const done = execute(desk, { type: 'macro.add', args: { steps: acts.map((act) => ({ act })) } }, context(0));
-  if (!done.ok) throw new Error(done.error.message);
-  const macro = String(done.result.id);
-  return { macro, desk: Object.keys(change).length > 0 ? must(done.desk, 'macro.set', { macro, ...change }) : done.desk };
-};
 /** Starts a macro whose first step falls on a frame: pressed two frames before. */
 const begin = (desk: Desk, macro: string, frame: number): Desk => must(desk, 'macro.run', { macro }, frame - 2);
-const macroIn = (desk: Desk, id: string) => desk.show.automation.macros.find((m) => m.id === id)!;
 const plain = ({ show, air }: Desk) => JSON.parse(JSON.stringify({ show, air: { ...air, automation: null } })) as object;
 
 /** Acts that are done or refused, whatever the state. */
@@ -397,45 +370,6 @@ describe('steps', () => {
   });
 });
 
-describe('what a macro asks for', () => {
-  const asks = [
-    { id: 'q1', name: 'Who', kind: 'picture', otherwise: '' },
-    { id: 'q2', name: 'Level', kind: 'number', otherwise: '-12' },
-  ];
-  const made = () => {
-    const { desk, macro } = withMacro(sampleDesk(), [
-      { kind: 'command', type: 'picture.cut', args: { picture: { asked: 'Who' } } },
-      { kind: 'command', type: 'sound.setFader', args: { channel: 'a', db: { asked: 'Level' } } },
-    ]);
-    return { macro, desk: must(desk, 'macro.setAsks', { macro, asks }) };
-  };
-
-  it('is put into its steps, by name or identity; what is missing or of another kind is refused', () => {
-    const { desk, macro } = made();
-    const name = desk.show.sources.find((s) => s.id === 'c')!.name;
-    for (const who of ['c', name.toUpperCase()])
-      expect(upTo(must(desk, 'macro.run', { macro, given: { Who: who } }, 8), 10).air.onAirId).toBe('c');
-    for (const given of [undefined, {}, { Who: 'nobody' }, { Who: 'c', Level: 'loud' }, { Who: 'c', constructor: 1 }]) {
-      const done = execute(desk, { type: 'macro.run', args: { macro, ...(given && { given }) } }, context(8));
-      expect(done.ok ? '' : done.error.code).toBe('macro-asks');
-    }
-  });
-
-  it('is checked, tried and said; another name reaches its steps', () => {
-    const { desk, macro } = made();
-    expect(
-      macroProblems(desk.show, macroIn(desk, macro))
-        .map((p) => p.message)
-        .filter((m) => m.includes('ask')),
-    ).toEqual([]);
-    expect(sentence(actWords(desk.show, macroIn(desk, macro).steps[0]!.act))).toContain('‹Who›');
-    expect(dryRun(desk, macroIn(desk, macro), 0).lines[0]?.refused).toBeNull();
-    const renamed = must(desk, 'macro.setAsks', { macro, asks: [{ ...asks[0], name: 'Pilot' }] });
-    expect(macroIn(renamed, macro).steps[0]?.act).toMatchObject({ args: { picture: { asked: 'Pilot' } } });
-    expect(macroProblems(renamed.show, macroIn(renamed, macro)).map((p) => p.message)).toContain('The macro does not ask for “Level”.');
-  });
-});
-
 describe('macros made of a macro', () => {
   it('are one for each value of a step, named by it', () => {
     const { desk, macro } = withMacro(sampleDesk(), [waitAct(1), commandAct('picture.cut', { picture: 'a' })]);
@@ -463,100 +397,5 @@ describe('a step that the audience would see', () => {
     expect(placeUnseen(macroIn(desk, macro), lines, at)).toBe(1);
     const moved = must(desk, 'step.move', { macro, steps: [lines[at]!.stepId], index: 1 });
     expect(dryRun(moved, macroIn(moved, macro), 0).lines.some((l) => l.seen)).toBe(false);
-  });
-});
-
-describe('a macro as text', () => {
-  const read = (desk: Desk, macro: string, text: string) =>
-    readMacroText(desk.show, macroIn(desk, macro), JSON.parse(text), () => `id-${(ids += 1)}`);
-
-  it('says the same as its list of steps, for any macro', () => {
-    const act: fc.Arbitrary<StepAct> = fc.oneof(
-      fc.constantFrom('a', 'b', 'c').map((picture) => commandAct('picture.cut', { picture })),
-      fc.constant(commandAct('picture.take')),
-      fc
-        .record({ channel: fc.constant('a'), db: fc.double({ min: -60, max: 10, noNaN: true }) })
-        .map((args) => commandAct('sound.setFader', args)),
-      fc
-        .record({ amount: fc.integer({ min: 0, max: 500 }), unit: fc.constantFrom('frames' as const, 'seconds' as const) })
-        .map(({ amount, unit }) => waitAct(amount, unit)),
-      fc.constantFrom(untilAct('press'), untilAct('transition'), untilAct('time', { time: 36_000 }), untilAct('roll', { deck: 1 })),
-    );
-    const step = fc.record({
-      act,
-      on: fc.boolean(),
-      joined: fc.boolean(),
-      note: fc.string({ maxLength: 20 }),
-      group: fc.constantFrom('', 'Start'),
-    });
-    fc.assert(
-      fc.property(fc.array(step, { maxLength: 12 }), fc.string({ minLength: 1, maxLength: 20 }), (steps, name) => {
-        const made = execute(sampleDesk(), { type: 'macro.add', args: { name, steps } }, context(0));
-        if (!made.ok) throw new Error(made.error.message);
-        const macro = macroIn(made.desk, String(made.result.id));
-        const { words, faults } = read(made.desk, macro.id, macroText(macro));
-        expect(faults).toEqual([]);
-        expect(words).toEqual({
-          name: macro.name,
-          note: macro.note,
-          onFailure: macro.onFailure,
-          steps: JSON.parse(JSON.stringify(macro.steps)),
-        });
-      }),
-    );
-  });
-
-  it('keeps who its steps are when one is put between them, and says every fault with its place', () => {
-    const { desk, macro } = withMacro(sampleDesk(), [
-      commandAct('picture.cut', { picture: 'a' }),
-      commandAct('picture.cut', { picture: 'b' }),
-    ]);
-    const [first, second] = macroIn(desk, macro).steps.map((s) => s.id);
-    const text = JSON.parse(macroText(macroIn(desk, macro))) as { steps: object[] };
-    const between = { ...text, steps: [text.steps[0], { wait: 2 }, text.steps[1]] };
-    expect(read(desk, macro, JSON.stringify(between)).words?.steps.map((s) => s.id)).toEqual([
-      first,
-      expect.stringMatching(/^id-/),
-      second,
-    ]);
-    const wrong = {
-      speed: 1,
-      onFailure: 'maybe',
-      steps: [
-        { do: 'picture.cut', with: { picture: 'gone' } },
-        { do: 'nothing.at.all' },
-        { wait: 'long' },
-        { until: 'tea' },
-        {},
-        7,
-        { do: 'device.add', with: { kind: 'tcp' } },
-        { do: 'picture.cut', constructor: 1 },
-      ] as unknown[],
-    };
-    const { words, faults } = read(desk, macro, JSON.stringify(wrong));
-    expect(words).toBeNull();
-    expect(faults.map((f) => f.path.join('.'))).toEqual([
-      'speed',
-      'onFailure',
-      'steps.0.with.picture',
-      'steps.1.do',
-      'steps.2.wait',
-      'steps.3.until',
-      'steps.4',
-      'steps.5',
-      'steps.6.do',
-      'steps.7.constructor',
-    ]);
-    for (const odd of ['[]', '7', 'null', '{"steps":{}}']) expect(read(desk, macro, odd).faults.length).toBeGreaterThan(0);
-  });
-
-  it('is completed with names and things of the show', () => {
-    const { desk, macro } = withMacro(sampleDesk(), []);
-    const texts = (list: { text: string }[]) => list.map((c) => c.text);
-    expect(texts(namesAt(['steps', 0, 'with'], 'picture.cut'))).toContain('picture');
-    expect(texts(valuesAt(desk.show, macroIn(desk, macro), ['steps', 0, 'do'], null))).toContain('"picture.cut"');
-    expect(texts(valuesAt(desk.show, macroIn(desk, macro), ['steps', 0, 'do'], null))).not.toContain('"device.add"');
-    expect(texts(valuesAt(desk.show, macroIn(desk, macro), ['steps', 0, 'with', 'picture'], 'picture.cut'))).toContain('"c"');
-    expect(valuesAt(desk.show, macroIn(desk, macro), ['steps', 0, 'with', 'constructor'], 'constructor')).toEqual([]);
   });
 });

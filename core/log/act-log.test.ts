@@ -1,8 +1,10 @@
 /** The log of a day. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { must, sampleDesk } from '#tests/support/sample-show';
 import { createDevice } from '../devices/create';
 import { ActLog, LINE_KINDS, type LogLine } from './act-log';
+import { logActs } from './log-acts';
 import { actOfLine } from './to-acts';
 
 describe('the log', () => {
@@ -42,6 +44,23 @@ describe('the log', () => {
     expect(log.line(sent)).toMatchObject({ result: 'ok', failed: false });
     for (const tell of tells) tell();
     expect(told).toBe(1);
+  });
+});
+
+describe('what was done', () => {
+  it('stands in it as what it came to, by whose hand; one movement of a fader is one line', () => {
+    const log = new ActLog((tell) => tell(), 100);
+    const desk = must(sampleDesk(), 'sound.mute', { channel: 'a' });
+    logActs(log, [{ type: 'sound.mute', args: { channel: 'a' } }], desk, 5, { at: 0 });
+    for (const db of [-1, -2, -3]) logActs(log, [{ type: 'sound.setFader', args: { channel: 'a', db } }], desk, 6, { at: 1, gesture: 'g' });
+    logActs(log, [{ type: 'clock.day', args: { millis: 0 } }, { type: 'picture.take' }], desk, 7, { at: 2, byMacro: true });
+    const lines = [0, 1, 2, 3].map((n) => log.line(n));
+    expect(lines.map((l) => l && [l.kind, l.of, l.text])).toEqual([
+      ['here', 'sound.mute', '{"channel":"a","on":true}'],
+      ['here', 'sound.setFader', '{"channel":"a","db":-3}'],
+      ['macro', 'picture.take', '{}'],
+      null,
+    ]);
   });
 });
 

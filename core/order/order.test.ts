@@ -1,37 +1,15 @@
 /** The running order: what Go takes, the times, and the table it leaves and comes as. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { carryOut } from '../automation/carry-out';
-import { nextDue } from '../automation/runs';
+import { type RefusedStep } from '../automation/carry-out';
 import { type Desk } from '../desk/air';
 import { execute } from '../desk/execute';
+import { context, upTo } from '#tests/support/macros';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { itemsToCome, itemToCome } from './find';
 import { orderFromCsv, orderToCsv } from './order-file';
 import { orderTimes } from './times';
 import { formatDay, formatLength, readDay, readLength } from './words';
-
-let ids = 0;
-const context = (frame: number) => ({ frame, newId: () => `id-${(ids += 1)}` });
-
-/** What is due up to a frame is done. */
-function upTo(desk: Desk, frame: number, refused: string[] = []): Desk {
-  let now = desk;
-  for (let due = nextDue(now, frame); due; due = nextDue(now, frame)) {
-    const told = carryOut(due, (commands, at) => {
-      let next = now;
-      for (const [index, command] of commands.entries()) {
-        const done = execute(next, command, context(at));
-        if (!done.ok) return { ok: false, error: { message: done.error.message, index } };
-        next = done.desk;
-      }
-      now = next;
-      return { ok: true };
-    });
-    if (told) refused.push(told.message);
-  }
-  return now;
-}
 
 /** A desk with items; the pictures a, b, c are sources of the sample show. 25 frames a second; it is 10:00:00 at frame 0. */
 function withItems(...items: Record<string, unknown>[]): { desk: Desk; ids: string[] } {
@@ -81,7 +59,7 @@ describe('Go', () => {
     });
     desk = must(desk, 'order.setSeats', { item, seats: [{ seatId: seat, occupantId: 'b' }] });
     desk = must(desk, 'order.set', { item, macro, picture: 'b', takes: 'cut' });
-    const refused: string[] = [];
+    const refused: RefusedStep[] = [];
     const after = upTo(must(desk, 'order.go', {}, 10), 40, refused);
     expect(after.air.onAirId).toBe('b');
     expect(after.air.lanes[lane!]?.fade.to).toBe(1);

@@ -3,7 +3,6 @@ import { type Patch } from 'immer';
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type Command } from '#core/commands/command';
-import { asDone } from '#core/automation/record';
 import { type Desk } from '#core/desk/air';
 import { EMPTY_HISTORY } from '#core/desk/history';
 import { readShow } from '#core/desk/migrate';
@@ -11,6 +10,7 @@ import { findCommand } from '#core/desk/registry';
 import { perform, type Sent } from '#core/desk/session';
 import { SHOW_VERSION } from '#core/desk/show';
 import { ActLog } from '#core/log/act-log';
+import { logActs } from '#core/log/log-acts';
 import { causeOf } from '#core/schema/cause';
 import { findOutput, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { Ahead } from '#core/time/ahead';
@@ -266,7 +266,7 @@ export class ShowHost implements ShowClient {
       const context = { frame: Math.max(next, at ?? next), newId: () => nanoid(12) };
       const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
-      this.logged(commands, performed.session.desk, context.frame, sent);
+      logActs(this.log, commands, performed.session.desk, context.frame, sent);
       this.apply(performed.session.desk, performed.patches, performed.session.history, this.countsFrom(commands, next, context.frame));
       return { ok: true, results: performed.results };
     } catch (error) {
@@ -274,18 +274,6 @@ export class ShowHost implements ShowClient {
       const type: unknown = commands[0]?.type;
       const what = typeof type === 'string' ? type.slice(0, 60) : 'This';
       return { ok: false, error: { code: 'fault', message: `${what} could not be done: ${causeOf(error)} Nothing was changed.` } };
-    }
-  }
-
-  /** Keeps what was done for the log; what the engine tells itself is left out. */
-  private logged(commands: readonly Command[], desk: Desk, frame: number, { elsewhere, byMacro, gesture }: Sent): void {
-    const kind = byMacro ? 'macro' : elsewhere ? 'elsewhere' : 'here';
-    for (const [i, command] of commands.entries()) {
-      const { type, args = {} } = asDone(command, desk);
-      const spec = findCommand(type);
-      if (!spec || spec.fromEngine || spec.outside) continue;
-      const merge = gesture === undefined || byMacro ? (spec.mergeKey?.(args as never) ?? null) : gesture;
-      this.log.add(frame, kind, type, JSON.stringify(args), merge === null ? null : `${type} ${merge} ${i}`);
     }
   }
 
