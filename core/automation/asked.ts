@@ -1,8 +1,9 @@
 /** What macros ask for when they are run: checked, and put into their steps. */
 import { CommandError } from '../commands/command';
-import { entitiesOf, nameOf } from '../desk/entities';
+import { entitiesOf, entityNamed, nameOf } from '../desk/entities';
 import { type Show } from '../desk/show';
 import { type RefTarget } from '../schema/kinds';
+import { isRecord } from '../schema/record';
 import { type Asked, type AskedKind, type Macro, type Step } from './document';
 
 /** The things of the show that can be given for a kind; null for numbers and texts. */
@@ -22,8 +23,8 @@ export const ASKED_TARGETS: Record<AskedKind, RefTarget | null> = {
 
 /** The name of what stands for a value; null for values that are given as they are. */
 export function askedIn(value: unknown): string | null {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return null;
-  const { asked, ...rest } = value as Record<string, unknown>;
+  if (!isRecord(value)) return null;
+  const { asked, ...rest } = value;
   return typeof asked === 'string' && Object.keys(rest).length === 0 ? asked : null;
 }
 
@@ -69,9 +70,8 @@ function valueOf(show: Show, macro: Macro, { name, kind }: Asked, raw: unknown):
     return value;
   }
   const to = ASKED_TARGETS[kind] as RefTarget;
-  const list = entitiesOf(show, to);
   // People and devices say names; what is stored is the identity.
-  const found = list.find((e) => e.id === raw) ?? list.find((e) => typeof raw === 'string' && e.name.toLowerCase() === raw.toLowerCase());
+  const found = typeof raw === 'string' ? (entitiesOf(show, to).find((e) => e.id === raw) ?? entityNamed(show, to, raw)) : undefined;
   if (!found) throw wrong(`is “${String(raw).slice(0, 60)}”, and no ${kind} here is called so`);
   return found.id;
 }

@@ -1,7 +1,7 @@
 /** Everything that can happen, for triggers and their conditions: each event as a state that begins with it. Pure. */
 import { type Desk } from '../desk/air';
 import { nameOf } from '../desk/entities';
-import { matches } from '../devices/match';
+import { lastHeard } from '../devices/heard';
 import { picturesWithin } from '../desk/pictures';
 import { type Show } from '../desk/show';
 import { formatClock, readClock, timeOfDay } from '../graphics/clocks';
@@ -193,8 +193,7 @@ export const EVENTS: Record<WhenEvent, EventTraits> = {
   'device-says': {
     words: 'a device says something',
     of: { field: 'deviceId', to: 'device' },
-    isSo: ({ air }, { deviceId, value }) =>
-      air.devices.heard.findLast((h) => h.deviceId === deviceId && matches(value === '' ? '*' : value, h.text))?.number ?? 0,
+    isSo: ({ air }, { deviceId, value }) => (deviceId === null ? null : lastHeard(air.devices.heard, deviceId, value)),
   },
   time: {
     words: 'it is this time of day',

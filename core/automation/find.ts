@@ -1,8 +1,7 @@
 /** Finds macros and their steps, and the way of a macro that would run itself. */
 import { CommandError } from '../commands/command';
 import { type Desk } from '../desk/air';
-import { refProblems } from '../desk/missing';
-import { type Constructor } from '../schema/fields';
+import { checkThere } from '../desk/missing';
 import { type Macro, type Step, type StepAct, UntilAct } from './document';
 
 /** @throws CommandError when the show has no such macro. */
@@ -54,12 +53,6 @@ export function checkCircle({ show }: Desk, macro: Macro): void {
   const way = circleOf(show.automation.macros, macro.id);
   if (way)
     throw new CommandError('macro-circle', `${macro.name} would run itself: ${way.join(', which runs ')}. Take one of these steps out.`);
-}
-
-/** @throws CommandError when something of a described class names what the show does not have. `field` is the argument that it stands in. */
-export function checkThere({ show }: Pick<Desk, 'show'>, of: Constructor, root: object, field: string): void {
-  const [problem] = refProblems(show, of, root);
-  if (problem) throw new CommandError('nothing-there', `In this show ${problem.message}.`, `${field}.${problem.path}`);
 }
 
 /** @throws CommandError when one of these acts waits for what the show does not have. Commands may: their steps say so. */

@@ -5,6 +5,7 @@ import { type Show } from '../desk/show';
 import { check } from '../schema/check';
 import { type Constructor } from '../schema/fields';
 import { isTooDeep } from '../schema/depth';
+import { isRecord } from '../schema/record';
 import { askedNames, filledArgs, trialMap } from './asked';
 import { createStep, untilAct } from './create';
 import {
@@ -82,7 +83,6 @@ export function macroText({ name, note, onFailure, steps }: Macro): string {
 }
 
 type Raw = Record<string, unknown>;
-const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** A path of a problem, such as `boxes[0].content.id`, as names and places. */
 const placesOf = (path: string): TextPath => path.split(/[.[\]]/).flatMap((p) => (p === '' ? [] : [/^\d+$/.test(p) ? Number(p) : p]));
@@ -113,7 +113,7 @@ class Reader {
     if (!spec)
       this.fault([...path, 'do'], typeof type === 'string' ? `there is no command “${type.slice(0, 60)}”` : 'says which command, as text');
     else if (!canBeStep(spec)) this.fault([...path, 'do'], `${spec.title} is nothing that a macro can do`);
-    if (!isRaw(args)) {
+    if (!isRecord(args)) {
       this.fault([...path, 'with'], 'holds the arguments by their names');
       return null;
     }
@@ -152,7 +152,7 @@ class Reader {
   }
 
   step(raw: unknown, path: TextPath): Omit<Step, 'id'> | null {
-    if (!isRaw(raw)) {
+    if (!isRecord(raw)) {
       this.fault(path, 'a step is written in braces');
       return null;
     }
@@ -200,7 +200,7 @@ export function readMacroText(
   newId: () => string,
 ): { words: MacroWords | null; faults: TextFault[] } {
   const only = (message: string, path: TextPath = []) => ({ words: null, faults: [{ path, message }] });
-  if (!isRaw(value)) return only('a macro is written in braces, with its steps in them');
+  if (!isRecord(value)) return only('a macro is written in braces, with its steps in them');
   if (isTooDeep(value)) return only('it is nested deeper than any macro is');
   const reader = new Reader(show, macro, trialMap(show, macro));
   for (const name of Object.keys(value))

@@ -5,7 +5,7 @@ import { remove } from '../desk/remove';
 import { Flag, ListOf, Nested, Num, Ref, Text, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { createTrigger } from './create';
-import { checkThere } from './find';
+import { checkThere } from '../desk/missing';
 import { CommandAct, Condition, MOST_TRIGGERS, type Trigger, When } from './document';
 
 class TriggerArg {

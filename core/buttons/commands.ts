@@ -1,5 +1,5 @@
 /** Commands for pages of buttons. A press sends what the button does: that is the command, and no other. */
-import { checkThere } from '../automation/find';
+import { checkThere } from '../desk/missing';
 import { Condition } from '../automation/document';
 import { CommandError, defineCommand } from '../commands/command';
 import { remove } from '../desk/remove';
@@ -119,7 +119,7 @@ export const buttonCommands = [
       const free = place ?? Array.from({ length: size }, (_, i) => i).find((i) => !taken.has(i)) ?? size;
       if (free >= size) throw new CommandError('too-many', `${page.name} has ${size} places, and no more.`, 'place');
       if (taken.has(free)) throw new CommandError('bad-argument', 'A button is there already.', 'place');
-      checkThere(desk, AddButtonArgs, { page: id, ...fields }, 'button');
+      checkThere(desk, AddButtonArgs, { page: id, ...fields });
       const button = createButton(newId(), free, { kind: 'page', pageId: null }, given(fields));
       page.buttons.push(button);
       return { id: button.id };
@@ -133,7 +133,7 @@ export const buttonCommands = [
     args: SetButtonArgs,
     mergeKey: ({ button, ...change }) => `button:${button}:${Object.keys(change).join()}`,
     run: (desk, { button, ...fields }) => {
-      checkThere(desk, SetButtonArgs, { button, ...fields }, 'button');
+      checkThere(desk, SetButtonArgs, { button, ...fields });
       Object.assign(buttonOf(desk, button).button, given(fields));
     },
   }),

@@ -10,6 +10,10 @@ interface RoomTraits {
   about: string;
 }
 
+/** Pages of the room Automation. */
+export const AUTOMATION_PAGES = ['macros', 'order', 'triggers', 'devices', 'buttons'] as const;
+export type AutomationPage = (typeof AUTOMATION_PAGES)[number];
+
 /** In the order of the bar; the identity is also the room's address. */
 export const ROOMS = {
   desk: { name: 'Desk', kind: 'run', about: 'Switch the show' },

@@ -130,6 +130,12 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
 /** Everything that a reference of this target may point at, in the order of the show. */
 export const entitiesOf = (show: Show, to: RefTarget): readonly Entity[] => kindsOf(to).flatMap((kind) => ENTITIES[kind].list(show));
 
+/** What is called so, as people say it: upper and lower case are the same. Of several the first. */
+export function entityNamed(show: Show, to: RefTarget, name: string): Entity | undefined {
+  const wanted = name.trim().toLowerCase();
+  return entitiesOf(show, to).find((e) => e.name.toLowerCase() === wanted);
+}
+
 /** The name of what a reference points at; its identity where it has none, or is gone. */
 export function nameOf(show: Show, to: RefTarget, id: string): string {
   for (const kind of kindsOf(to)) {

@@ -1,7 +1,9 @@
 /** References to what a show does not have. */
+import { CommandError } from '../commands/command';
 import { type Problem } from '../schema/check';
 import { type Constructor } from '../schema/fields';
 import { type EntityKind, kindsOf, OUTSIDE, REF_TARGETS } from '../schema/kinds';
+import { type Desk } from './air';
 import { ENTITIES } from './entities';
 import { pathOf, walkRefs } from './refs';
 import { Show } from './show';
@@ -21,4 +23,14 @@ export function refProblems(show: Show, of: Constructor = Show, root: object = s
     problems.push({ path: pathOf(found), message: `no ${REF_TARGETS[found.to].words} has the id "${found.id}"` });
   });
   return problems;
+}
+
+/**
+ * @throws CommandError when something of a described class names what the show does not have. `field` is the argument that it stands in; without one
+ * it is the arguments themselves.
+ */
+export function checkThere({ show }: Pick<Desk, 'show'>, of: Constructor, root: object, field = ''): void {
+  const [problem] = refProblems(show, of, root);
+  if (problem)
+    throw new CommandError('nothing-there', `In this show ${problem.message}.`, field === '' ? problem.path : `${field}.${problem.path}`);
 }

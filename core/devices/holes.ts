@@ -1,12 +1,13 @@
 /** Holes in messages: `{clock: Heat clock}` and the like are filled from clocks, graphics on air and tally at the moment of sending. */
 import { type Desk } from '../desk/air';
 import { clockText, timeOfDay, wholeSeconds } from '../graphics/clocks';
-import { findGraphic } from '../graphics/find';
+import { clockNamed, findGraphic } from '../graphics/find';
 import { valueOf, wordsOf } from '../graphics/values';
-import { entitiesOf } from '../desk/entities';
+import { entityNamed } from '../desk/entities';
 import { pictureName } from '../desk/pictures';
 import { laneIsUp } from '../picture/air';
 import { type Tally, tallyOf } from '../picture/tally';
+import { formatDay } from '../time/day';
 
 /** What is known when a message is filled. */
 interface Filling {
@@ -26,8 +27,6 @@ interface HoleTraits {
 }
 
 const gone = (what: string, name: string) => ({ fault: name === '' ? `which ${what}?` : `no ${what} is called “${name.slice(0, 60)}”` });
-const named = <T extends { name: string }>(list: readonly T[], name: string): T | undefined =>
-  list.find((x) => x.name.toLowerCase() === name.toLowerCase());
 const nameOfPicture = ({ desk: { show } }: Filling, id: string | null): string => (id === null ? '' : pictureName(show, id));
 
 /** Words for on air, Next and neither, where a hole gives none of its own. */
@@ -38,7 +37,7 @@ export const HOLES = {
     form: '{clock: Heat clock}',
     about: 'what a clock says',
     fill: ({ desk: { show, air }, frame }, words) => {
-      const clock = named(show.graphics.clocks, words);
+      const clock = clockNamed(show, words);
       if (!clock) return gone('clock', words);
       return { text: clockText(clock, air.graphics, 'm:ss', 0, frame, show.rate)?.text ?? '' };
     },
@@ -47,7 +46,7 @@ export const HOLES = {
     form: '{seconds: Heat clock}',
     about: 'its whole seconds',
     fill: ({ desk: { show, air }, frame }, words) => {
-      const clock = named(show.graphics.clocks, words);
+      const clock = clockNamed(show, words);
       if (!clock) return gone('clock', words);
       return { text: String(wholeSeconds(clock, air.graphics, frame, show.rate) ?? '') };
     },
@@ -57,13 +56,13 @@ export const HOLES = {
     about: 'a field of what a lane shows; nothing while it is down',
     fill: ({ desk: { show, air }, frame }, words) => {
       const [laneName = '', fieldName = ''] = words.split('/').map((w) => w.trim());
-      const lane = named(show.lanes, laneName);
+      const lane = entityNamed(show, 'lane', laneName);
       if (!lane) return gone('lane', laneName);
       const state = air.lanes[lane.id];
       if (!state || !laneIsUp(state, frame)) return { text: '' };
       const found = findGraphic(show, state.picture?.id ?? null);
       if (!found) return { text: '' };
-      const field = named(found.graphic.fields, fieldName);
+      const field = found.graphic.fields.find((f) => f.name.toLowerCase() === fieldName.toLowerCase());
       return { text: field ? wordsOf(valueOf(field, found.entry?.values ?? [])) : '' };
     },
   },
@@ -72,7 +71,7 @@ export const HOLES = {
     about: 'one word while a picture is on air, one while it is Next, one otherwise; without them air, next, off',
     fill: ({ desk: { show }, tally }, words) => {
       const [name = '', ...said] = words.split('|').map((w) => w.trim());
-      const picture = named(entitiesOf(show, 'picture'), name);
+      const picture = entityNamed(show, 'picture', name);
       if (!picture) return gone('picture', name);
       const role = tally()[picture.id];
       const at = role?.onAir || role?.inUse ? 0 : role?.next || role?.nextInUse ? 1 : 2;
@@ -86,8 +85,7 @@ export const HOLES = {
     about: 'the time of day',
     fill: ({ desk: { show, air }, frame }) => {
       const now = timeOfDay(air.graphics.day, frame, show.rate);
-      const two = (n: number) => String(Math.floor(n)).padStart(2, '0');
-      return { text: now === null ? '' : `${two(now / 3600)}:${two((now / 60) % 60)}:${two(now % 60)}` };
+      return { text: now === null ? '' : formatDay(now) };
     },
   },
   value: { form: '{value}', about: 'what a step, a key or a trigger gives along', fill: ({ value }) => ({ text: value }) },

@@ -1,10 +1,9 @@
 /** Clocks as functions of the show frame: exact whatever the load, the same after a reload. */
+import { DAY_SECONDS } from '../time/day';
 import { type Rate } from '../time/rate';
 import { type ClockState, type GraphicsAir } from './air';
 import { type Clock } from './document';
 import { type ClockFormat } from './element';
-
-const DAY = 86_400;
 
 /** Frames that have gone by on a clock at `frame`. */
 export const clockFrames = (state: ClockState | undefined, frame: number): number =>
@@ -14,7 +13,7 @@ export const clockFrames = (state: ClockState | undefined, frame: number): numbe
 export function timeOfDay(day: GraphicsAir['day'], frame: number, rate: Rate): number | null {
   if (!day) return null;
   const seconds = day.millis / 1000 + ((frame - day.frame) * rate.den) / rate.num;
-  return ((seconds % DAY) + DAY) % DAY;
+  return ((seconds % DAY_SECONDS) + DAY_SECONDS) % DAY_SECONDS;
 }
 
 /** What a clock says at `frame`: seconds, below zero when it has run over; null when it cannot know. */
@@ -33,8 +32,8 @@ export function readClock(clock: Clock, air: GraphicsAir, frame: number, rate: R
     const now = timeOfDay(air.day, frame, rate);
     if (now === null) return { seconds: null, over: false, down: true };
     // Up to twelve hours ahead it comes; behind that it has been. So a target after midnight is met.
-    const ahead = (((clock.seconds - now) % DAY) + DAY) % DAY;
-    return ended(clock, ahead > DAY / 2 ? ahead - DAY : ahead);
+    const ahead = (((clock.seconds - now) % DAY_SECONDS) + DAY_SECONDS) % DAY_SECONDS;
+    return ended(clock, ahead > DAY_SECONDS / 2 ? ahead - DAY_SECONDS : ahead);
   }
   const gone = (clockFrames(air.clocks[clock.id], frame) * rate.den) / rate.num;
   if (clock.kind === 'up') return { seconds: clock.seconds + gone, over: false, down: false };

@@ -104,3 +104,7 @@ export const allWindowsOf = (graphic: Graphic): string[] => [
 
 export const findClock = ({ graphics }: Pick<Show, 'graphics'>, id: string | null): Clock | undefined =>
   id === null ? undefined : graphics.clocks.find((c) => c.id === id);
+
+/** A clock by its name, whatever the capitals: as formulas and messages call it. */
+export const clockNamed = ({ graphics }: Pick<Show, 'graphics'>, name: string): Clock | undefined =>
+  graphics.clocks.find((c) => c.name.toLowerCase() === name.trim().toLowerCase());

@@ -4,11 +4,12 @@ import { createMacro } from '../automation/create';
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { remove } from '../desk/remove';
-import { checkThere } from '../automation/find';
+import { checkThere } from '../desk/missing';
 import { Colour, Flag, ListOf, Num, OneOf, Ref, Refs, Text, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
+import { DAY_SECONDS } from '../time/day';
 import { createItem } from './create';
-import { DAY_SECONDS, ItemLane, ItemSeat, MOST_ITEMS, MOST_PARTS, OrderItem, TAKES } from './document';
+import { ItemLane, ItemSeat, MOST_ITEMS, MOST_PARTS, OrderItem, TAKES } from './document';
 import { itemOf, itemOn, itemToCome } from './find';
 import { stepsOfItem } from './go';
 
@@ -115,7 +116,7 @@ export const orderCommands = [
     run: (desk, args) => {
       const { item: id, picture, clip, macro, ...change } = args;
       const item = itemOf(desk, id);
-      checkThere(desk, SetArgs, { ...args, item: id }, 'item');
+      checkThere(desk, SetArgs, args);
       Object.assign(item, plainCopy(change));
       if (picture !== undefined) item.pictureId = picture;
       if (clip !== undefined) item.clipId = clip;

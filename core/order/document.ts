@@ -1,11 +1,10 @@
 /** The running order of a show: its items with what each takes to air, how long it is planned to be, and what has been planned for the whole. */
+import { DAY_SECONDS } from '../time/day';
 import { Colour, Flag, Id, ListOf, Num, OneOf, Ref, Text } from '../schema/fields';
 
 export const MOST_ITEMS = 500;
 /** Lanes and seats that one item may set. */
 export const MOST_PARTS = 20;
-/** Seconds of a day: no item is longer. */
-export const DAY_SECONDS = 86_400;
 
 export const TAKES = ['take', 'cut', 'next'] as const;
 

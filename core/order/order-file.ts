@@ -5,8 +5,8 @@ import { entitiesOf, nameOf } from '../desk/entities';
 import { type Show } from '../desk/show';
 import { type RefTarget } from '../schema/kinds';
 import { createItem } from './create';
-import { DAY_SECONDS, MOST_ITEMS, MOST_PARTS, type OrderItem, TAKES } from './document';
-import { formatDay, formatLength, readDay, readLength } from './words';
+import { MOST_ITEMS, MOST_PARTS, type OrderItem, TAKES } from './document';
+import { DAY_SECONDS, formatDay, formatSigned, readDay, readLength } from '../time/day';
 
 const COLUMNS = ['Item', 'Length', 'Hard time', 'Picture', 'Taken by', 'Lanes', 'Seats', 'Clip', 'Macro', 'Notes', 'Floats'] as const;
 type Column = (typeof COLUMNS)[number];
@@ -35,7 +35,7 @@ export function cellsOf(show: Show, item: OrderItem): Record<Column, string> {
   const name = (to: RefTarget, id: string | null) => (id === null ? '' : nameOf(show, to, id));
   return {
     Item: item.name,
-    Length: item.seconds > 0 ? formatLength(item.seconds) : '',
+    Length: item.seconds > 0 ? formatSigned(item.seconds) : '',
     'Hard time': item.hard === null ? '' : formatDay(item.hard),
     Picture: name('picture', item.pictureId),
     'Taken by': item.takes,

@@ -2,7 +2,8 @@
 import { type Desk } from '../desk/air';
 import { timeOfDay } from '../graphics/clocks';
 import { framesPerSecond } from '../time/rate';
-import { DAY_SECONDS, type OrderItem } from './document';
+import { DAY_SECONDS } from '../time/day';
+import { type OrderItem } from './document';
 import { itemOn, itemsToCome } from './find';
 
 export type ItemState = 'past' | 'on' | 'next' | 'to-come' | 'passed' | 'skipped' | 'floats';
@@ -83,47 +84,39 @@ export function orderTimes(desk: Desk, frame: number): OrderTimes {
     starts.set(item.id, time);
     time += item.seconds;
   }
+  const last = past.at(-1);
+  // Over when nothing is on and nothing comes.
+  const end = last && !on && coming.length === 0 ? timeOf(last.to) : time;
   const any = items.some((i) => !i.floats);
   const plannedEnd = !any ? null : endsAt === null ? planned.end : onDayOf(endsAt, planned.end);
-  const over = (began === null && startsAt === null) || plannedEnd === null ? null : (ended(desk, coming, timeOf) ?? time) - plannedEnd;
 
+  const timesOf = (item: OrderItem, i: number): ItemTimes => {
+    const was = past.findLast((p) => p.itemId === item.id);
+    const comes = starts.get(item.id);
+    const begins = item === on ? since : comes === undefined ? was?.from : undefined;
+    const until = item === on ? frame : was?.to;
+    return {
+      state: stateOf(desk, item, item === on, item === coming[0], comes !== undefined, was !== undefined),
+      planned: planned.at[i] ?? null,
+      starts: comes ?? (begins === undefined ? null : timeOf(begins)),
+      took: begins === undefined || until === undefined ? null : (until - begins) / fps,
+      gap: gaps.get(item.id) ?? null,
+    };
+  };
   return {
     now,
     left,
     plannedEnd,
-    expectedEnd: any ? (ended(desk, coming, timeOf) ?? time) : null,
-    over,
-    items: items.map((item, i) => {
-      const was = past.findLast((p) => p.itemId === item.id);
-      const state: ItemState =
-        item === on
-          ? 'on'
-          : item === coming[0]
-            ? 'next'
-            : starts.has(item.id)
-              ? 'to-come'
-              : was
-                ? 'past'
-                : item.floats
-                  ? 'floats'
-                  : air.order.skipped.includes(item.id)
-                    ? 'skipped'
-                    : 'passed';
-      const began = item === on ? timeOf(since) : (starts.get(item.id) ?? (was ? timeOf(was.from) : null));
-      const took = item === on ? (frame - since) / fps : was ? (was.to - was.from) / fps : null;
-      return {
-        state,
-        planned: planned.at[i] ?? null,
-        starts: began,
-        took: starts.has(item.id) ? null : took,
-        gap: gaps.get(item.id) ?? null,
-      };
-    }),
+    expectedEnd: any ? end : null,
+    over: plannedEnd === null || (began === null && startsAt === null) ? null : end - plannedEnd,
+    items: items.map(timesOf),
   };
 }
 
-/** When the show was over; null while it is not. */
-function ended({ air }: Desk, coming: readonly OrderItem[], timeOf: (frame: number) => number): number | null {
-  const last = air.order.past.at(-1);
-  return last && air.order.onId === null && coming.length === 0 ? timeOf(last.to) : null;
+function stateOf({ air }: Desk, item: OrderItem, isOn: boolean, isNext: boolean, comes: boolean, was: boolean): ItemState {
+  if (isOn) return 'on';
+  if (comes) return isNext ? 'next' : 'to-come';
+  if (was) return 'past';
+  if (item.floats) return 'floats';
+  return air.order.skipped.includes(item.id) ? 'skipped' : 'passed';
 }

@@ -1,6 +1,7 @@
 /** Checks raw data against described classes and names every fault by its path. */
 import { faultyFields } from './faulty-fields';
 import { type Constructor, type FieldInfo, fieldMap } from './fields';
+import { isRecord } from './record';
 
 /** One fault: where (`sources[2].name`), and what is wrong in plain words. */
 export interface Problem {
@@ -10,8 +11,6 @@ export interface Problem {
 
 /** Faults that are looked for: nobody reads more, and a damaged file may have hundreds of thousands. */
 const MOST_PROBLEMS = 200;
-
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 const join = (path: string, key: string) => (path === '' ? key : `${path}.${key}`);
 

@@ -2,6 +2,7 @@
 import { type Desk } from '../desk/air';
 import { type World } from '../formula/world';
 import { wholeSeconds } from '../graphics/clocks';
+import { clockNamed } from '../graphics/find';
 import { type Sheet } from './document';
 
 export interface Around {
@@ -13,7 +14,7 @@ export interface Around {
 export const aroundAt = ({ show, air }: Desk, frame: number): Around => ({
   sheets: show.sheets,
   clock: (name) => {
-    const clock = show.graphics.clocks.find((c) => c.name.toLowerCase() === name.trim().toLowerCase());
+    const clock = clockNamed(show, name);
     return clock && wholeSeconds(clock, air.graphics, frame, show.rate);
   },
 });

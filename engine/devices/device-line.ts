@@ -1,9 +1,7 @@
 /** The line of the window that runs a show to the server's devices: it comes back by itself. */
-import { type FromDevices, type Reached } from '#core/devices/line';
+import { type FromDevices, type Reached, type ToDevices } from '#core/devices/line';
 import { type Outgoing } from '#core/devices/problems';
-import { backoffMillis } from '#core/output/backoff';
-import { HOST_PROTOCOL } from '#core/panels/messages';
-import { fetchHostKey } from '../remote/host-key';
+import { OwnSocket } from '../remote/own-socket';
 
 /** What became of something that was sent. */
 export interface SendResult {
@@ -24,52 +22,39 @@ export interface DeviceLineEvents {
 const failed = (message: string): SendResult => ({ ok: false, millis: 0, tries: 0, answer: null, message });
 
 export class DeviceLine {
-  private socket: WebSocket | null = null;
+  /** Opened with the first device. */
+  private line: OwnSocket | null = null;
   private list: readonly Reached[] = [];
-  private opening = false;
-  private attempt = 0;
-  private closed = false;
   private keys = 0;
   private readonly waiting = new Map<number, (result: SendResult) => void>();
 
   constructor(private readonly events: DeviceLineEvents) {}
 
-  /** The devices that are to be reached; the first opens the line. */
+  /** The devices that are to be reached. */
   set(list: readonly Reached[]): void {
     this.list = list;
-    if (this.socket && this.socket.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify({ kind: 'devices', list }));
-    else if (list.length > 0 && !this.opening) void this.open();
+    if (!this.line && list.length > 0) this.line = this.open();
+    this.say({ kind: 'devices', list: [...list] });
   }
 
-  private async open(): Promise<void> {
-    this.opening = true;
-    const key = await fetchHostKey().catch(() => null);
-    if (this.closed) return;
-    if (key === null) return this.later();
-    const url = new URL('/api/devices', location.href);
-    url.protocol = url.protocol.replace('http', 'ws');
-    const socket = new WebSocket(url, [HOST_PROTOCOL, key]);
-    this.socket = socket;
-    socket.onopen = () => {
-      this.attempt = 0;
-      this.opening = false;
-      socket.send(JSON.stringify({ kind: 'devices', list: this.list }));
-      this.events.connected(true);
-    };
-    socket.onmessage = ({ data }) => this.take(JSON.parse(String(data)) as FromDevices);
-    socket.onclose = () => {
-      for (const resolve of this.waiting.values()) resolve(failed('The server went away before it was answered.'));
-      this.waiting.clear();
-      if (this.closed) return;
-      this.events.connected(false);
-      this.later();
-    };
+  private say(message: ToDevices): boolean {
+    return this.line?.send(JSON.stringify(message)) ?? false;
   }
 
-  private later(): void {
-    this.opening = true;
-    this.attempt += 1;
-    setTimeout(() => !this.closed && void this.open(), backoffMillis(this.attempt));
+  private open(): OwnSocket {
+    return new OwnSocket('/api/devices', {
+      opened: () => {
+        this.say({ kind: 'devices', list: [...this.list] });
+        this.events.connected(true);
+      },
+      message: (text) => this.take(JSON.parse(text) as FromDevices),
+      closed: () => {
+        for (const resolve of this.waiting.values()) resolve(failed('The server went away before it was answered.'));
+        this.waiting.clear();
+        this.events.connected(false);
+        return true;
+      },
+    });
   }
 
   private take(message: FromDevices): void {
@@ -82,18 +67,15 @@ export class DeviceLine {
 
   /** Sends to a device, and tells what became of it. Never rejects. */
   send(deviceId: string, { method, path, text }: Outgoing): Promise<SendResult> {
-    const { socket } = this;
-    if (socket?.readyState !== WebSocket.OPEN) return Promise.resolve(failed('The server is not there.'));
     this.keys += 1;
     const key = this.keys;
     return new Promise((resolve) => {
-      this.waiting.set(key, resolve);
-      socket.send(JSON.stringify({ kind: 'send', key, deviceId, method, path, text }));
+      if (this.say({ kind: 'send', key, deviceId, method, path, text })) this.waiting.set(key, resolve);
+      else resolve(failed('The server is not there.'));
     });
   }
 
   close(): void {
-    this.closed = true;
-    this.socket?.close();
+    this.line?.close();
   }
 }

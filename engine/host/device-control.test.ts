@@ -1,5 +1,6 @@
 /** Devices of a host: sent on their frame and once, tally followed, what is heard told, one that is away said once. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { createWhen } from '#core/automation/create';
 import { ActLog } from '#core/log/act-log';
 import { type Reached } from '#core/devices/line';
 import { type Outgoing } from '#core/devices/problems';
@@ -133,6 +134,13 @@ describe('devices of a host', () => {
     host.run('device.send', { message: keys.message });
     await vi.advanceTimersByTimeAsync(0);
     expect(midi).toEqual([': note 60']);
+    // Nobody waits for it: it stands in the log, and is no act.
+    events.heard(device, '/wall/is 3');
+    expect([log.line(log.end - 1)?.text, host.desk.air.devices.heard]).toEqual(['/wall/is 3', []]);
+    host.run('trigger.add', {
+      when: createWhen('device-says', { deviceId: device }),
+      then: { kind: 'command', type: 'picture.take', args: {} },
+    });
     events.heard(device, '/wall/is 4');
     expect(host.desk.air.devices.heard).toMatchObject([{ deviceId: device, text: '/wall/is 4' }]);
     const away = { kind: 'state', deviceId: device, reach: 'away', message: 'nobody listens at this port', waiting: 2 } as const;

@@ -1,6 +1,7 @@
 /** Sends to devices what air says, on its frame, and tells what is heard of them. Nothing ever waits for a device. */
 import { type Desk } from '#core/desk/air';
-import { type Device } from '#core/devices/document';
+import { type Device, MOST_SAID } from '#core/devices/document';
+import { isListenedTo } from '#core/devices/heard';
 import { fillerAt, hasHoles } from '#core/devices/holes';
 import { type Reached } from '#core/devices/line';
 import { type Outgoing, sayProblem } from '#core/devices/problems';
@@ -131,7 +132,9 @@ export class DeviceControl implements Follower {
 
   private hear(id: string, text: string): void {
     this.log.add(this.access.state().frame, 'heard', id, text);
-    this.access.command({ type: 'device.heard', args: { device: id, text: text.slice(0, 4000) } });
+    // An act is told to mixer, disk and panels: a device that talks all the time must not cost them that for nothing.
+    if (isListenedTo(this.access.state().desk.show, id))
+      this.access.command({ type: 'device.heard', args: { device: id, text: text.slice(0, MOST_SAID) } });
   }
 
   /** Sends, and tells what became of it; true when it was sent. */

@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
+import { noStats } from '../picture/messages';
 import { PaceControl } from './pace-control';
 
 const storage = (step: string | null) => vi.stubGlobal('localStorage', { getItem: () => step });
@@ -9,20 +10,7 @@ afterEach(() => vi.unstubAllGlobals());
 function seconds(pace: PaceControl, desk: ReturnType<typeof sampleDesk>, count: number, late: number, from = 0): boolean[] {
   return Array.from({ length: count }, (_, i) => {
     const n = from + i + 1;
-    return pace.second(
-      {
-        frames: n * 25,
-        late: n * late,
-        dropped: 0,
-        desksLate: 0,
-        monitorsSkipped: 0,
-        drawMs: 20,
-        usualMs: 20,
-        paints: { drawn: 0, pixels: 0, millis: 0 },
-      },
-      desk,
-      1,
-    );
+    return pace.second({ ...noStats(), frames: n * 25, late: n * late, drawMs: 20, usualMs: 20 }, desk, 1);
   });
 }
 
@@ -41,37 +29,9 @@ describe('the pace of a window’s engine', () => {
     storage(null);
     const pace = new PaceControl();
     const desk = sampleDesk();
-    pace.second(
-      {
-        frames: 1000,
-        late: 900,
-        dropped: 0,
-        desksLate: 0,
-        monitorsSkipped: 0,
-        drawMs: 1,
-        usualMs: 1,
-        paints: { drawn: 0, pixels: 0, millis: 0 },
-      },
-      desk,
-      1,
-    );
+    pace.second({ ...noStats(), frames: 1000, late: 900, drawMs: 1, usualMs: 1 }, desk, 1);
     for (let i = 1; i < 60; i += 1)
-      expect(
-        pace.second(
-          {
-            frames: 1000 + i * 25,
-            late: 900,
-            dropped: 0,
-            desksLate: 0,
-            monitorsSkipped: 0,
-            drawMs: 1,
-            usualMs: 1,
-            paints: { drawn: 0, pixels: 0, millis: 0 },
-          },
-          desk,
-          1,
-        ),
-      ).toBe(false);
+      expect(pace.second({ ...noStats(), frames: 1000 + i * 25, late: 900, drawMs: 1, usualMs: 1 }, desk, 1)).toBe(false);
   });
 
   it('leaves the raster alone while something records', () => {

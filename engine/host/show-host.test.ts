@@ -6,7 +6,7 @@ import { sampleDesk } from '#tests/support/sample-show';
 import { fixture } from '#tests/support/fixtures';
 import { type Show, SHOW_VERSION } from '#core/desk/show';
 import { type AnyDriver, type OutsideDrivers } from '../capture/driver';
-import { type FromMixer, type MixerStats, type ToMixer } from '../picture/messages';
+import { type FromMixer, noStats, type ToMixer } from '../picture/messages';
 import { type SoundDeskEvents } from '../sound/sound-desk';
 import { db } from '../storage/db';
 import { ShowHost } from './show-host';
@@ -38,20 +38,10 @@ const driver: AnyDriver = (source, _air, link) => {
   return { stop: () => log.push(`stop ${source.id}`) };
 };
 const drivers: OutsideDrivers = { camera: driver, screen: driver, media: driver, still: driver, test: driver, simulated: driver };
-const STATS: MixerStats = {
-  frames: 1,
-  dropped: 0,
-  late: 0,
-  desksLate: 0,
-  monitorsSkipped: 0,
-  drawMs: 1,
-  usualMs: 1,
-  paints: { drawn: 0, pixels: 0, millis: 0 },
-};
 
 let host: ShowHost | null = null;
 const mixer = () => workerOf<ToMixer, FromMixer>('mixer.worker');
-const tick = (frame: number) => mixer().say({ type: 'tick', frame, stats: { ...STATS, frames: frame } });
+const tick = (frame: number) => mixer().say({ type: 'tick', frame, stats: { ...noStats(), frames: frame } });
 
 beforeEach(async () => {
   log.length = 0;
@@ -107,6 +97,30 @@ describe('the host of a show', () => {
     expect(mixer().heard('desk').length).toBe(posts + 1);
     expect(opened.dispatch({ type: 'history.undo' })).toMatchObject({ ok: true });
     expect(opened.state.desk.show.sources.slice(0, 3).map((s) => s.name)).toEqual(['Camera a', 'Camera b', 'Camera c']);
+  });
+
+  it('never shows what was sent ahead early because of what is sent for a frame before it: that comes with it', async () => {
+    const opened = await open();
+    const next = opened.state.frame + 1;
+    const cut = (picture: string, frame: number) =>
+      opened.dispatchAll([{ type: 'picture.cut', args: { picture } }], `macro ${picture}`, { frame });
+    cut('c', next + 40);
+    cut('b', next + 20);
+    const froms = mixer()
+      .heard('desk')
+      .slice(-2)
+      .map(({ air, from }) => [air.onAirId, (from ?? 0) - next]);
+    expect(froms).toEqual([
+      ['c', 40],
+      ['b', 40],
+    ]);
+    // A run that is told of it knows that it was late by then.
+    opened.dispatch({ type: 'macro.add', args: { steps: [{ act: { kind: 'wait', amount: 9, unit: 'seconds' } }] } });
+    opened.dispatch({ type: 'macro.run', args: { macro: opened.state.desk.show.automation.macros[0]?.id } });
+    const run = Object.keys(opened.state.desk.air.automation.runs)[0];
+    cut('c', next + 60);
+    opened.dispatchAll([{ type: 'run.did', args: { run, to: 0, at: next + 45 } }], 'macro', { frame: next + 45 });
+    expect(opened.state.desk.air.automation.runs[run ?? '']?.late).toBe(15);
   });
 
   it('changes nothing by a refusal, and makes a refusal of a fault', async () => {

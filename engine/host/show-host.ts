@@ -4,7 +4,6 @@ import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
-import { EMPTY_HISTORY } from '#core/desk/history';
 import { readShow } from '#core/desk/migrate';
 import { findCommand } from '#core/desk/registry';
 import { perform, type Sent } from '#core/desk/session';
@@ -19,7 +18,7 @@ import { type OutsideDrivers } from '../capture/driver';
 import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient, type ShowFiles } from '../client/show-client';
 import { type FrameState, type LiveState, type Notice, type ShowState } from '../client/state';
 import { OutputBroker } from '../panels/output-broker';
-import { type MonitorPicture } from '../picture/messages';
+import { type MonitorPicture, noStats } from '../picture/messages';
 import { type SoundDeviceDriver } from '../sound/device-driver';
 import { SoundDesk } from '../sound/sound-desk';
 import { changeShowRow, db, type ShowRow } from '../storage/db';
@@ -29,13 +28,14 @@ import { SharedClock } from '../time/shared-clock';
 import { AsRunLog } from './as-run-log';
 import { AutomationControl } from './automation-control';
 import { DeviceControl } from './device-control';
+import { firstState } from './first-state';
 import { type Follower, type HostAccess } from './follower';
 import { GraphicsControl } from './graphics-control';
 import { HealthControl } from './health-control';
 import { HostRemote } from './host-remote';
 import { Journal } from './journal';
 import { MixerPort } from './mixer-port';
-import { IDLE_ENCODER, OutputControl } from './output-control';
+import { OutputControl } from './output-control';
 import { PaceControl } from './pace-control';
 import { recoverAir, recoverRecordings } from './recovery';
 import { ReplayControl } from './replay-control';
@@ -92,39 +92,12 @@ export class ShowHost implements ShowClient {
     this.heard = desk;
     const working = this.pace.format(desk);
     this.store = createStore<ShowState>(() => ({
-      desk,
-      history: EMPTY_HISTORY,
-      health: {},
-      sizes: {},
-      encoder: IDLE_ENCODER,
-      recordingFailed: false,
-      replay: null,
-      replayCache: 0,
-      samples: [],
-      renderer: null,
-      working,
-      space: null,
-      sheets: {},
-      devices: {},
+      ...firstState(desk, working),
       soundAwake: sound.awake,
-      remote: false,
       notices: notices.map((text) => ({ id: nanoid(), tone: 'caution' as const, text })),
-      failure: null,
     }));
     this.store.subscribe(({ desk }, before) => void (desk !== before.desk && this.settleNotices(desk)));
-    this.frames = createStore<FrameState>(() => ({
-      frame: this.nextFrame(desk),
-      mixer: {
-        frames: 0,
-        dropped: 0,
-        late: 0,
-        desksLate: 0,
-        monitorsSkipped: 0,
-        drawMs: 0,
-        usualMs: 0,
-        paints: { drawn: 0, pixels: 0, millis: 0 },
-      },
-    }));
+    this.frames = createStore<FrameState>(() => ({ frame: this.nextFrame(desk), mixer: noStats() }));
     this.mixer = new MixerPort(new Worker(new URL('../picture/mixer.worker.ts', import.meta.url), { type: 'module' }), {
       tick: (frame, mixer) => this.tick(frame, mixer),
       ready: (renderer) => this.set({ renderer }),
@@ -263,7 +236,9 @@ export class ShowHost implements ShowClient {
     try {
       const { desk, history } = this.state;
       const next = this.nextFrame(desk);
-      const context = { frame: Math.max(next, at ?? next), newId: () => nanoid(12) };
+      // What was sent ahead already is in the desk that this builds on: before it, this would bring it along too early.
+      const frame = at === undefined ? next : Math.max(next, at, this.ahead.until ?? next);
+      const context = { frame, newId: () => nanoid(12) };
       const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
       logActs(this.log, commands, performed.session.desk, context.frame, sent);

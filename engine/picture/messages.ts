@@ -81,6 +81,18 @@ export interface MixerStats {
   paints: { drawn: number; pixels: number; millis: number };
 }
 
+/** Nothing counted yet. */
+export const noStats = (): MixerStats => ({
+  frames: 0,
+  dropped: 0,
+  late: 0,
+  desksLate: 0,
+  monitorsSkipped: 0,
+  drawMs: 0,
+  usualMs: 0,
+  paints: { drawn: 0, pixels: 0, millis: 0 },
+});
+
 export type FromMixer =
   | { type: 'ready'; renderer: string; software: boolean; mixer: string }
   | { type: 'tick'; frame: number; stats: MixerStats }

@@ -13,7 +13,7 @@ import { Ahead } from '#core/time/ahead';
 import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';
-import { type MixerStats, type ToMixer, type Working } from './messages';
+import { type MixerStats, noStats, type ToMixer, type Working } from './messages';
 import { MonitorWall } from './monitor-wall';
 import { type PaintStore } from './paint-store';
 import { type PictureLookup, type RefPicture, refsOf, type Renderer } from './renderer';
@@ -36,16 +36,7 @@ export class MixerLoop {
   readonly sources: SourcePictures;
   readonly wall = new MonitorWall();
   readonly outputs: OutputFrames;
-  readonly stats: MixerStats = {
-    frames: 0,
-    dropped: 0,
-    late: 0,
-    desksLate: 0,
-    monitorsSkipped: 0,
-    drawMs: 0,
-    usualMs: 0,
-    paints: { drawn: 0, pixels: 0, millis: 0 },
-  };
+  readonly stats = noStats();
   readonly renderer: Renderer;
   /** Desks that count only from a later frame on; the graphics of the newest. */
   private readonly ahead = new Ahead<{ show: Show; air: Air }>();

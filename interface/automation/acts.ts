@@ -1,12 +1,13 @@
 /** What the room Automation does itself: choosing macros and steps, moving them, trying. */
 import { type Macro } from '#core/automation/document';
 import { numberArg } from '#core/control/action';
+import { AUTOMATION_PAGES } from '#core/control/rooms';
 import { type ActWorld, type Acts } from '../client/acts';
 import { focusSoon } from '../client/focus';
 import { say } from '../client/say';
 import { addMacro, duplicateSteps, removeSteps, runMacro } from './edits';
 import { addItem, duplicateItems, openOrderWindow, removeItems } from './order-edits';
-import { AUTOMATION_PAGES, chooseItem, chooseStep, openMacro, openMacroById, setAutomationRoom, useAutomationRoom } from './room-state';
+import { chooseItem, chooseStep, openMacro, openMacroById, setAutomationRoom, useAutomationRoom } from './room-state';
 
 const room = () => useAutomationRoom.getState();
 const opened = ({ client }: ActWorld): Macro | undefined => openMacro(client.state.desk.show, room().macroId);

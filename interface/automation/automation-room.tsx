@@ -1,6 +1,7 @@
 /** The room Automation: macros, the running order, triggers; one page of it at a time. */
 import { lazy, Suspense } from 'react';
 import { Play } from 'lucide-react';
+import { type AutomationPage } from '#core/control/rooms';
 import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
@@ -16,7 +17,7 @@ import { LogPanel } from './log-panel';
 import { MacroList } from './macro-list';
 import { MacroPanel } from './macro-panel';
 import { OrderPage } from './order-page';
-import { type AutomationPage, openMacro, setAutomationRoom, useAutomationRoom } from './room-state';
+import { openMacro, setAutomationRoom, useAutomationRoom } from './room-state';
 import { StepList } from './step-list';
 import { StepPanel } from './step-panel';
 import { openTrigger, TriggerForm, TriggerList, TriggerLog } from './trigger-panel';

@@ -2,7 +2,7 @@
 import { Plus, X } from 'lucide-react';
 import { entitiesOf } from '#core/desk/entities';
 import { type ItemLane, type ItemSeat, MOST_PARTS, type OrderItem, TAKES } from '#core/order/document';
-import { formatLength, readLength } from '#core/order/words';
+import { formatSigned, readLength } from '#core/time/day';
 import { say } from '../client/say';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
@@ -112,7 +112,7 @@ export function ItemPanel({ item }: { item: OrderItem }) {
             empty
             max={12}
             label="Planned length"
-            value={item.seconds > 0 ? formatLength(item.seconds) : ''}
+            value={item.seconds > 0 ? formatSigned(item.seconds) : ''}
             onSave={setLength}
           />
           <TimeOfDayField label="Hard time" value={item.hard} onChange={(hard) => set({ hard })} />

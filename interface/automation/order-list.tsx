@@ -6,7 +6,7 @@ import { nameOf } from '#core/desk/entities';
 import { type Show } from '#core/desk/show';
 import { type OrderItem } from '#core/order/document';
 import { type ItemTimes } from '#core/order/times';
-import { formatDay, formatLength } from '#core/order/words';
+import { formatDay, formatSigned } from '#core/time/day';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { useOrderTimes } from './order-times';
@@ -42,8 +42,8 @@ function gapWords(gap: number | null): { words: string; tone: string } | null {
   if (gap === null) return null;
   if (Math.abs(gap) < 0.5) return { words: 'fits', tone: 'text-next' };
   return gap > 0
-    ? { words: `fill ${formatLength(gap)}`, tone: 'text-straw' }
-    : { words: `${formatLength(-gap)} too long`, tone: 'text-caution' };
+    ? { words: `fill ${formatSigned(gap)}`, tone: 'text-straw' }
+    : { words: `${formatSigned(-gap)} too long`, tone: 'text-caution' };
 }
 
 function Row({ show, item, times, index, chosen }: { show: Show; item: OrderItem; times: ItemTimes; index: number; chosen: boolean }) {
@@ -119,8 +119,8 @@ function Row({ show, item, times, index, chosen }: { show: Show; item: OrderItem
           <span className="block truncate text-[13px] text-muted">{takesWords(show, item)}</span>
         </span>
         <span className="figures text-right">
-          {times.took !== null && state !== 'to-come' ? formatLength(times.took) : item.seconds > 0 ? formatLength(item.seconds) : '–'}
-          {times.took !== null && item.seconds > 0 && <span className="block text-[13px] text-muted">of {formatLength(item.seconds)}</span>}
+          {times.took !== null && state !== 'to-come' ? formatSigned(times.took) : item.seconds > 0 ? formatSigned(item.seconds) : '–'}
+          {times.took !== null && item.seconds > 0 && <span className="block text-[13px] text-muted">of {formatSigned(item.seconds)}</span>}
         </span>
         <span className="figures text-right text-muted">
           {item.hard === null ? (

@@ -1,7 +1,7 @@
 /** The running order: Go, the times, the list of items, and what the chosen item takes to air. */
 import { ExternalLink, Play, RotateCcw } from 'lucide-react';
 import { itemOn, itemToCome } from '#core/order/find';
-import { formatDay, formatLength } from '#core/order/words';
+import { formatDay, formatSigned } from '#core/time/day';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Check, TimeOfDayField } from '../parts/fields';
@@ -22,7 +22,7 @@ const Figure = ({ label, value, tone = '' }: { label: string; value: string; ton
 
 /** Over and under, said with the word and not by the sign alone. */
 const overWords = (over: number | null): string =>
-  over === null ? '–' : Math.abs(over) < 0.5 ? 'on time' : `${formatLength(Math.abs(over))} ${over > 0 ? 'over' : 'under'}`;
+  over === null ? '–' : Math.abs(over) < 0.5 ? 'on time' : `${formatSigned(Math.abs(over))} ${over > 0 ? 'over' : 'under'}`;
 
 const overTone = (over: number | null): string => (over !== null && over >= 0.5 ? 'text-caution' : 'text-next');
 
@@ -69,7 +69,7 @@ function Going() {
       <div className="grid grid-cols-2 gap-x-2 gap-y-1 border-y border-line py-2">
         <Figure
           label="Left of this item"
-          value={times.left === null ? '–' : formatLength(times.left)}
+          value={times.left === null ? '–' : formatSigned(times.left)}
           tone={times.left !== null && times.left < 0 ? 'text-caution' : ''}
         />
         <Figure label="Now" value={formatDay(times.now)} />

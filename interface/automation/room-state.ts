@@ -1,10 +1,8 @@
 /** What is open and chosen in the room Automation; lives as long as the page. */
 import { create } from 'zustand';
 import { type Macro } from '#core/automation/document';
+import { type AutomationPage } from '#core/control/rooms';
 import { type Show } from '#core/desk/show';
-
-export const AUTOMATION_PAGES = ['macros', 'order', 'triggers', 'devices', 'buttons'] as const;
-export type AutomationPage = (typeof AUTOMATION_PAGES)[number];
 
 interface AutomationRoomState {
   macroId: string | null;

@@ -5,8 +5,9 @@ import { type Copy } from '#core/panels/copy';
 import { itemOn, itemsToCome } from '#core/order/find';
 import { cellsOf } from '#core/order/order-file';
 import { orderTimes } from '#core/order/times';
-import { formatDay, formatLength } from '#core/order/words';
-import { toggleFull, useCopy } from './use-copy';
+import { formatDay, formatSigned } from '#core/time/day';
+import { toggleFull, useFullKey } from '../parts/full-screen';
+import { useCopy } from './use-copy';
 
 /** Items to come that are shown. */
 const MOST_COMING = 4;
@@ -23,7 +24,7 @@ function Large({ copy, frame }: { copy: Copy; frame: number }) {
       <header className="flex items-baseline gap-6 text-[3vw]">
         <span className="figures">{formatDay(times.now)}</span>
         <span className={clsx('figures ml-auto', over !== null && over >= 0.5 ? 'text-caution' : 'text-next')}>
-          {over === null ? '' : Math.abs(over) < 0.5 ? 'on time' : `${formatLength(Math.abs(over))} ${over > 0 ? 'over' : 'under'}`}
+          {over === null ? '' : Math.abs(over) < 0.5 ? 'on time' : `${formatSigned(Math.abs(over))} ${over > 0 ? 'over' : 'under'}`}
         </span>
         <span className="figures text-muted">ends {times.expectedEnd === null ? '–' : formatDay(times.expectedEnd)}</span>
       </header>
@@ -32,7 +33,7 @@ function Large({ copy, frame }: { copy: Copy; frame: number }) {
           <span className={clsx('px-[1vw] text-[2.4vw] font-bold', on ? 'bg-air text-deep' : 'text-muted')}>{on ? 'ON' : 'NOT BEGUN'}</span>
           <h1 className="min-w-0 flex-1 truncate text-[5.5vw] leading-tight font-semibold">{on?.name ?? copy.show.name}</h1>
           <span className={clsx('figures text-[8vw] leading-none', late && 'text-caution')} aria-label={late ? 'over by' : 'left'}>
-            {times.left === null ? '' : `${late ? '+' : ''}${formatLength(Math.abs(times.left))}`}
+            {times.left === null ? '' : `${late ? '+' : ''}${formatSigned(Math.abs(times.left))}`}
           </span>
         </div>
         {on && on.notes !== '' && <p className="mt-[1.5vw] overflow-hidden text-[2.6vw] leading-snug whitespace-pre-wrap">{on.notes}</p>}
@@ -44,7 +45,7 @@ function Large({ copy, frame }: { copy: Copy; frame: number }) {
             <li key={item.id} className={clsx('flex items-baseline gap-[2vw] text-[2.4vw]', i === 0 ? 'text-next' : 'text-muted')}>
               <span className="figures w-[12vw]">{starts === null ? '' : formatDay(starts)}</span>
               <span className="min-w-0 flex-1 truncate">{item.name}</span>
-              <span className="figures">{item.seconds > 0 ? formatLength(item.seconds) : ''}</span>
+              <span className="figures">{item.seconds > 0 ? formatSigned(item.seconds) : ''}</span>
             </li>
           );
         })}
@@ -107,11 +108,7 @@ export function OrderWindow() {
   useEffect(() => {
     document.title = `${name === undefined ? '' : `${name} · `}Running order · Bivoca`;
   }, [name]);
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => event.code === 'KeyF' && toggleFull();
-    window.addEventListener('keydown', key);
-    return () => window.removeEventListener('keydown', key);
-  }, []);
+  useFullKey();
   if (copy && print) return <Printed copy={copy} />;
   return (
     <main className="flex h-full flex-col overflow-hidden bg-deep p-[2vw]" onDoubleClick={toggleFull}>

@@ -21,9 +21,3 @@ export function useCopy(): ShownCopy & { frame: number; line: ShowCopy | null } 
   }, []);
   return { ...state, frame, line: line.current };
 }
-
-/** Fills the screen with this window, or leaves it. */
-export function toggleFull(): void {
-  if (document.fullscreenElement) void document.exitFullscreen();
-  else void document.documentElement.requestFullscreen();
-}

@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { findOutput, outputsOf, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { viewOutput } from '#engine/panels/output-viewer';
+import { toggleFull, useFullKey } from '../parts/full-screen';
 import { windowLock } from './open-window';
 
 /** What the address asks for: a show, or whichever runs; an output, or the programme. */
@@ -15,6 +16,7 @@ function asked(): { showId: string | null; outputId: string; name: string } {
 export function ProgrammeWindow() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [shown, setShown] = useState(false);
+  useFullKey();
   useEffect(() => {
     const { showId, outputId, name } = asked();
     document.title = `${name} · Bivoca`;
@@ -40,11 +42,8 @@ export function ProgrammeWindow() {
       )
       .catch(() => undefined);
     window.addEventListener('pagehide', stop);
-    const key = (event: KeyboardEvent) => event.code === 'KeyF' && toggleFull();
-    window.addEventListener('keydown', key);
     return () => {
       window.removeEventListener('pagehide', stop);
-      window.removeEventListener('keydown', key);
       stop();
       closed.abort();
     };
@@ -61,9 +60,4 @@ export function ProgrammeWindow() {
       {!shown && <p className="absolute text-muted">The picture appears here while its show is open in a window of this browser.</p>}
     </main>
   );
-}
-
-function toggleFull(): void {
-  if (document.fullscreenElement) void document.exitFullscreen();
-  else void document.documentElement.requestFullscreen();
 }

@@ -1,13 +1,11 @@
 /** The door to addresses: only for the page that runs a show, with the secret that pages of this server get. */
 import express, { type Request, type Response, type Router } from 'express';
+import { between } from '../bounds';
 import { bearerOf, sameSecret } from '../guard';
 import { AddressError, askAddress, type Asked } from './ask';
 
 /** Addresses that are asked at the same time. */
 const AT_ONCE = 16;
-
-const between = (value: unknown, least: number, most: number): number =>
-  typeof value === 'number' && Number.isFinite(value) ? Math.min(most, Math.max(least, value)) : least;
 
 /** What is asked, in bounds; null when no address is named. */
 function askedOf(body: unknown): Asked | null {

@@ -5,11 +5,9 @@ import { type FromDevices, type Reached, type ToDevices } from '#core/devices/li
 import { rightSettings } from '#core/devices/address';
 import { type Outgoing } from '#core/devices/problems';
 import { check } from '#core/schema/check';
+import { isRecord } from '#core/schema/record';
+import { between } from '../bounds';
 import { Post } from './post';
-
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
-const between = (value: unknown, least: number, most: number): number =>
-  typeof value === 'number' && Number.isFinite(value) ? Math.min(most, Math.max(least, value)) : least;
 
 /** A device as it was told, in bounds; null when it is none. */
 function reachedOf(raw: unknown): Reached | null {

@@ -3,6 +3,7 @@ import { type WebSocket } from 'ws';
 import { type Change, type FromHost, type HostOutcome, type ShowName, type Snapshot, type ToHost } from '#core/panels/messages';
 import { type ErrorCode } from '#core/commands/codes';
 import { followed } from '#core/panels/copy';
+import { isRecord } from '#core/schema/record';
 import { PartReader } from '#core/panels/parts';
 
 const ANSWER_MS = 8000;
@@ -43,8 +44,6 @@ export interface HostListener {
   told: (line: HostLine, message: Snapshot | Change | Extract<FromHost, { kind: 'status' }>) => void;
   closed: (line: HostLine) => void;
 }
-
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 export class HostLine {
   show: ShowName | null = null;

@@ -2,12 +2,12 @@
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { executeAll } from '#core/desk/execute';
-import { EMPTY_HISTORY } from '#core/desk/history';
 import { type DispatchAllResult, type DispatchResult } from '#engine/client/show-client';
 import { type LiveState } from '#engine/client/state';
 import { type Follower, type HostAccess } from '#engine/host/follower';
 import { MixerPort } from '#engine/host/mixer-port';
-import { IDLE_ENCODER } from '#engine/host/output-control';
+import { firstState } from '#engine/host/first-state';
+import { noStats } from '#engine/picture/messages';
 import { type FromMixer, type ToMixer } from '#engine/picture/messages';
 import { FakeWorker } from './fake-worker';
 import { must, sampleDesk } from './sample-show';
@@ -25,37 +25,8 @@ export class FakeHost implements HostAccess {
   constructor(desk: Desk = sampleDesk()) {
     // It is the host's own, and none of those that a follower starts.
     FakeWorker.started = FakeWorker.started.filter((w) => (w as unknown) !== this.mixerWorker);
-    this.now = {
-      desk,
-      history: EMPTY_HISTORY,
-      health: {},
-      sizes: {},
-      encoder: IDLE_ENCODER,
-      recordingFailed: false,
-      replay: null,
-      replayCache: 0,
-      samples: [],
-      renderer: null,
-      working: { raster: { width: 64, height: 36 }, frameStep: 1 } as LiveState['working'],
-      space: null,
-      sheets: {},
-      devices: {},
-      soundAwake: true,
-      remote: false,
-      notices: [],
-      failure: null,
-      frame: 0,
-      mixer: {
-        frames: 0,
-        dropped: 0,
-        late: 0,
-        desksLate: 0,
-        monitorsSkipped: 0,
-        drawMs: 0,
-        usualMs: 0,
-        paints: { drawn: 0, pixels: 0, millis: 0 },
-      },
-    };
+    const working = { raster: { width: 64, height: 36 }, frameStep: 1 } as LiveState['working'];
+    this.now = { ...firstState(desk, working), soundAwake: true, frame: 0, mixer: noStats() };
     this.mixer = new MixerPort(this.mixerWorker as unknown as Worker, {
       tick: () => undefined,
       ready: () => undefined,

@@ -4,6 +4,7 @@ import { isLit } from '../../buttons/face';
 import { buttonAt } from '../../buttons/find';
 import { type Action, command, numberArg, refuse } from '../action';
 import { actionsOf, number, word } from '../make';
+import { AUTOMATION_PAGES } from '../rooms';
 
 const everywhere = actionsOf('all', 'Macros');
 const macros = actionsOf('automation', 'Macros');
@@ -78,7 +79,7 @@ export const AUTOMATION_ACTIONS: readonly Action[] = [
   buttons.act('buttons.newPage', 'New page of buttons', 'Page'),
   everywhere.act('order.window', 'Running order for the presenter, in a window of its own', 'Presenter'),
   macros.act('automation.page', 'Page {page} of the room', 'Page', {
-    params: [word('page', 'Page', ['macros', 'order', 'triggers', 'devices', 'buttons'], { order: 'running order' })],
+    params: [word('page', 'Page', AUTOMATION_PAGES, { order: 'running order' })],
   }),
   devices.act('devices.message', 'New message to the open device', 'Message'),
   order.act('order.new', 'New item of the running order', 'Item'),

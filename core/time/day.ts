@@ -1,13 +1,14 @@
-/** Lengths and times of day of the running order, written and read. */
-import { DAY_SECONDS } from './document';
+/** Times of day, and lengths of hours and minutes, as people write and read them. */
+import { formatDuration } from './duration';
+
+export const DAY_SECONDS = 86_400;
 
 const two = (n: number) => String(n).padStart(2, '0');
 
 /** Seconds as `m:ss`, or `h:mm:ss` from an hour on; below zero with a minus sign. Rounded to whole seconds. */
-export function formatLength(seconds: number): string {
+export function formatSigned(seconds: number): string {
   const whole = Math.round(Math.abs(seconds));
-  const [h, m, s] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60];
-  return `${seconds < 0 && whole > 0 ? '−' : ''}${h > 0 ? `${h}:${two(m)}` : m}:${two(s)}`;
+  return `${seconds < 0 && whole > 0 ? '−' : ''}${formatDuration(whole)}`;
 }
 
 /** Seconds after midnight as `hh:mm:ss`; what is past midnight begins anew. Whole seconds, rounded down. */

@@ -1,0 +1,5 @@
+/** Values that nobody has checked yet. */
+
+/** True for an object with names, and no list. */
+export const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);

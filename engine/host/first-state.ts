@@ -1,0 +1,27 @@
+/** What rooms read of a show before anything has happened in it. */
+import { type Desk } from '#core/desk/air';
+import { EMPTY_HISTORY } from '#core/desk/history';
+import { type WorkingFormat } from '#core/picture/capability';
+import { type ShowState } from '../client/state';
+import { IDLE_ENCODER } from './output-control';
+
+export const firstState = (desk: Desk, working: WorkingFormat): ShowState => ({
+  desk,
+  history: EMPTY_HISTORY,
+  health: {},
+  sizes: {},
+  encoder: IDLE_ENCODER,
+  recordingFailed: false,
+  replay: null,
+  replayCache: 0,
+  samples: [],
+  renderer: null,
+  working,
+  space: null,
+  sheets: {},
+  devices: {},
+  soundAwake: false,
+  remote: false,
+  notices: [],
+  failure: null,
+});

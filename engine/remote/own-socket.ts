@@ -1,0 +1,66 @@
+/** A line of a window that runs a show to its server, with the key that proves it: it comes back by itself. */
+import { backoffMillis } from '#core/output/backoff';
+import { HOST_PROTOCOL } from '#core/panels/messages';
+import { fetchHostKey } from './host-key';
+
+export interface OwnSocketEvents {
+  opened: () => void;
+  /** A message, as the text that it is. `reply` answers it, on the connection that it came by and on no later one. */
+  message: (text: string, reply: (text: string) => void) => void;
+  /** It is down. True when it shall come back. */
+  closed: (code: number) => boolean;
+}
+
+export class OwnSocket {
+  private socket: WebSocket | null = null;
+  private attempt = 0;
+  private ended = false;
+
+  /** `path` is where on this server. */
+  constructor(
+    private readonly path: string,
+    private readonly events: OwnSocketEvents,
+  ) {
+    void this.open();
+  }
+
+  private async open(): Promise<void> {
+    const key = await fetchHostKey().catch(() => null);
+    if (this.ended) return;
+    if (key === null) return this.later();
+    const url = new URL(this.path, location.href);
+    url.protocol = url.protocol.replace('http', 'ws');
+    const socket = new WebSocket(url, [HOST_PROTOCOL, key]);
+    this.socket = socket;
+    socket.onopen = () => {
+      this.attempt = 0;
+      this.events.opened();
+    };
+    const reply = (text: string) => void (socket.readyState === WebSocket.OPEN && socket.send(text));
+    socket.onmessage = ({ data }) => this.events.message(String(data), reply);
+    socket.onclose = ({ code }) => {
+      if (this.events.closed(code) && !this.ended) this.later();
+    };
+  }
+
+  private later(): void {
+    this.attempt += 1;
+    setTimeout(() => !this.ended && void this.open(), backoffMillis(this.attempt));
+  }
+
+  get isOpen(): boolean {
+    return this.socket !== null && this.socket.readyState === WebSocket.OPEN;
+  }
+
+  /** Sends; false, and nothing, while the line is down. */
+  send(text: string): boolean {
+    if (!this.isOpen) return false;
+    this.socket?.send(text);
+    return true;
+  }
+
+  close(): void {
+    this.ended = true;
+    this.socket?.close();
+  }
+}
