@@ -4,7 +4,7 @@ import { entitiesOf, entityNamed, nameOf } from '../desk/entities';
 import { type Show } from '../desk/show';
 import { type RefTarget } from '../schema/kinds';
 import { isRecord } from '../schema/record';
-import { type Asked, type AskedKind, type Macro, type Step } from './document';
+import { type Asked, ASKED_KINDS, type AskedKind, type Macro, type Step } from './document';
 
 /** The things of the show that can be given for a kind; null for numbers and texts. */
 export const ASKED_TARGETS: Record<AskedKind, RefTarget | null> = {
@@ -94,16 +94,16 @@ export function givenValues(show: Show, macro: Macro, given: Record<string, unkn
   return values;
 }
 
-/** Values to try a macro with: what it is otherwise, or the first there is. */
-export function trialValues(show: Show, macro: Macro): Record<string, unknown> {
-  return Object.fromEntries(
-    macro.asks.map(({ name, kind, otherwise }) => {
-      const to = ASKED_TARGETS[kind];
-      if (otherwise !== '') return [name, otherwise];
-      return [name, to === null ? (kind === 'number' ? 0 : '') : (entitiesOf(show, to)[0]?.id ?? '')];
-    }),
-  );
+/** A value to try a macro with: what it is otherwise, or the first there is. */
+function trialValue(show: Show, { kind, otherwise }: Asked): unknown {
+  if (otherwise !== '') return otherwise;
+  const to = ASKED_TARGETS[kind];
+  return to === null ? (kind === 'number' ? 0 : '') : (entitiesOf(show, to)[0]?.id ?? '');
 }
+
+/** Values to try a macro with, by name. */
+export const trialValues = (show: Show, { asks }: Macro): Record<string, unknown> =>
+  Object.fromEntries(asks.map((asked) => [asked.name, trialValue(show, asked)]));
 
 /** What something that is asked for is otherwise, in words; empty where it has to be given. */
 export function otherwiseWords(show: Show, { kind, otherwise }: Asked): string {
@@ -111,11 +111,17 @@ export function otherwiseWords(show: Show, { kind, otherwise }: Asked): string {
   return to === null || otherwise === '' ? otherwise : nameOf(show, to, otherwise);
 }
 
-/** The values of a trial as they go into steps: as far as there are any. */
+/** The values of a trial as they go into steps: of what is faulty itself, none. */
 export function trialMap(show: Show, macro: Macro): Map<string, unknown> {
-  try {
-    return givenValues(show, macro, trialValues(show, macro));
-  } catch {
-    return new Map();
-  }
+  const sound = macro.asks.filter((asked) => ASKED_KINDS.includes(asked.kind));
+  return new Map(
+    sound.flatMap((asked): [string, unknown][] => {
+      try {
+        return [[asked.name, valueOf(show, macro, asked, trialValue(show, asked))]];
+      } catch (error) {
+        if (error instanceof CommandError) return [];
+        throw error;
+      }
+    }),
+  );
 }

@@ -83,6 +83,7 @@ describe('a macro as text', () => {
         const { words, faults } = read(made.desk, macro.id, macroText(macro));
         expect(faults).toEqual([]);
         expect(words).toEqual({
+          asks: [],
           name: macro.name,
           note: macro.note,
           onFailure: macro.onFailure,
@@ -90,6 +91,26 @@ describe('a macro as text', () => {
         });
       }),
     );
+  });
+
+  it('says what the macro asks for, and is read with it: another name is the same thing, two of one name are a fault', () => {
+    const made = withMacro(sampleDesk(), [commandAct('picture.cut', { picture: { asked: 'Who' } })]);
+    const { macro } = made;
+    const asks = [
+      { id: 'q1', name: 'Who', kind: 'picture', otherwise: 'a' },
+      { id: 'q2', name: 'Level', kind: 'number', otherwise: '' },
+    ];
+    const desk = must(made.desk, 'macro.setAsks', { macro, asks });
+    const text = macroText(macroIn(desk, macro));
+    expect(read(desk, macro, text).words?.asks).toEqual(asks);
+    const renamed = read(desk, macro, text.replaceAll('"Who"', '"Pilot"')).words;
+    expect(renamed?.asks.map((a) => [a.id, a.name])).toEqual([
+      ['q1', 'Pilot'],
+      ['q2', 'Level'],
+    ]);
+    expect(renamed?.steps[0]?.act).toMatchObject({ args: { picture: { asked: 'Pilot' } } });
+    const faults = read(desk, macro, text.replace('"Level"', '"Who"').replace('"number"', '"smell"')).faults.map((f) => f.path.join('.'));
+    expect(faults).toEqual(['asks.1.kind', 'asks.1.name']);
   });
 
   it('keeps who its steps are when one is put between them, and says every fault with its place', () => {

@@ -9,7 +9,9 @@ import { isRecord } from '../schema/record';
 import { askedNames, filledArgs, trialMap } from './asked';
 import { createStep, untilAct } from './create';
 import {
+  Asked,
   type Macro,
+  MOST_ASKED,
   MOST_STEPS,
   ON_FAILURE,
   type Step,
@@ -35,6 +37,7 @@ export interface MacroWords {
   name: string;
   note: string;
   onFailure: Macro['onFailure'];
+  asks: Asked[];
   steps: Step[];
 }
 
@@ -46,7 +49,9 @@ export const STEP_NAMES: Record<StepAct['kind'], { first: string; more: readonly
   wait: { first: 'wait', more: ['unit'] },
   until: { first: 'until', more: ['clockId', 'sourceId', 'macroId', 'deck', 'time'] },
 };
-export const TOP_NAMES = ['name', 'note', 'onFailure', 'steps'] as const;
+export const TOP_NAMES = ['name', 'note', 'onFailure', 'asks', 'steps'] as const;
+/** Names of something that is asked for. */
+export const ASKED_NAMES = ['name', 'kind', 'otherwise'] as const;
 export const STEP_KEYS: readonly string[] = [...Object.values(STEP_NAMES).flatMap((n) => [n.first, ...n.more]), ...BESIDE];
 
 function actWords(act: StepAct): Record<string, unknown> {
@@ -76,10 +81,12 @@ function inline(value: unknown): string {
 }
 
 /** A macro as text, a line for each step. */
-export function macroText({ name, note, onFailure, steps }: Macro): string {
-  const lines = steps.map((s) => `    ${inline(stepWords(s))}`);
+export function macroText({ name, note, onFailure, asks, steps }: Macro): string {
+  const list = (lines: readonly string[]) => `[${lines.length > 0 ? `\n${lines.map((l) => `    ${l}`).join(',\n')}\n  ` : ''}]`;
   const head = [`  "name": ${JSON.stringify(name)},`, `  "note": ${JSON.stringify(note)},`, `  "onFailure": ${JSON.stringify(onFailure)},`];
-  return `{\n${head.join('\n')}\n  "steps": [${lines.length > 0 ? `\n${lines.join(',\n')}\n  ` : ''}]\n}\n`;
+  const asked = asks.map(({ name: called, kind, otherwise }) => inline({ name: called, kind, ...(otherwise !== '' && { otherwise }) }));
+  if (asks.length > 0) head.push(`  "asks": ${list(asked)},`);
+  return `{\n${head.join('\n')}\n  "steps": ${list(steps.map((s) => inline(stepWords(s))))}\n}\n`;
 }
 
 type Raw = Record<string, unknown>;
@@ -89,12 +96,11 @@ const placesOf = (path: string): TextPath => path.split(/[.[\]]/).flatMap((p) =>
 
 class Reader {
   readonly faults: TextFault[] = [];
+  /** What its steps may ask for. */
+  private asks: readonly Asked[] = [];
+  private trial: ReadonlyMap<string, unknown> = new Map();
 
-  constructor(
-    private readonly show: Show,
-    private readonly macro: Macro,
-    private readonly trial: ReadonlyMap<string, unknown>,
-  ) {}
+  constructor(private readonly show: Show) {}
 
   fault(path: TextPath, message: string): void {
     this.faults.push({ path, message });
@@ -118,7 +124,7 @@ class Reader {
       return null;
     }
     for (const name of askedNames(args))
-      if (!this.macro.asks.some((a) => a.name === name)) this.fault([...path, 'with'], `the macro does not ask for “${name.slice(0, 60)}”`);
+      if (!this.asks.some((a) => a.name === name)) this.fault([...path, 'with'], `the macro does not ask for “${name.slice(0, 60)}”`);
     if (spec) this.checked(spec.args, filledArgs(args, this.trial), [...path, 'with']);
     return typeof type === 'string' ? { kind: 'command', type: type.slice(0, 60), args } : null;
   }
@@ -149,6 +155,29 @@ class Reader {
     const change = Object.fromEntries(STEP_NAMES.until.more.flatMap((name) => (Object.hasOwn(raw, name) ? [[name, raw[name]]] : [])));
     const act = untilAct(event as UntilEvent, change as Partial<UntilAct>);
     return this.checked(UntilAct, act, path) ? act : null;
+  }
+
+  /** What the macro asks for; each keeps who it is by its name, otherwise by its place. */
+  asked(raw: unknown, macro: Macro, newId: () => string): Asked[] {
+    const list: unknown[] = Array.isArray(raw) ? raw : [];
+    if (raw !== undefined && !Array.isArray(raw)) this.fault(['asks'], 'is the list of what it asks for');
+    if (list.length > MOST_ASKED) this.fault(['asks'], `has ${list.length}; a macro asks for at most ${MOST_ASKED}`);
+    const names = list.map((one) => (isRecord(one) ? one.name : undefined));
+    const asks = list.slice(0, MOST_ASKED).map((one, i) => {
+      const path = ['asks', i];
+      const { name = '', kind = '', otherwise = '', ...rest } = isRecord(one) ? one : {};
+      for (const more of Object.keys(rest))
+        this.fault([...path, more], `there is no “${more.slice(0, 40)}” here; there is ${ASKED_NAMES.join(', ')}`);
+      const there = macro.asks.find((a) => a.name === name) ?? macro.asks[i];
+      const id = there && (there.name === name || !names.includes(there.name)) ? there.id : newId();
+      const made = { id, name, kind, otherwise } as Asked;
+      this.checked(Asked, made, path);
+      if (names.indexOf(name) !== i) this.fault([...path, 'name'], 'is the name of another already');
+      return made;
+    });
+    this.asks = asks;
+    this.trial = trialMap(this.show, { ...macro, asks });
+    return asks;
   }
 
   step(raw: unknown, path: TextPath): Omit<Step, 'id'> | null {
@@ -202,7 +231,7 @@ export function readMacroText(
   const only = (message: string, path: TextPath = []) => ({ words: null, faults: [{ path, message }] });
   if (!isRecord(value)) return only('a macro is written in braces, with its steps in them');
   if (isTooDeep(value)) return only('it is nested deeper than any macro is');
-  const reader = new Reader(show, macro, trialMap(show, macro));
+  const reader = new Reader(show);
   for (const name of Object.keys(value))
     if (!(TOP_NAMES as readonly string[]).includes(name))
       reader.fault([name], `there is no “${name.slice(0, 40)}” here; there is ${TOP_NAMES.join(', ')}`);
@@ -210,6 +239,7 @@ export function readMacroText(
   if (typeof name !== 'string' || name === '' || name.length > 60) reader.fault(['name'], 'is a text of 1 to 60 characters');
   if (typeof note !== 'string' || note.length > 400) reader.fault(['note'], 'is a text of at most 400 characters');
   if (!ON_FAILURE.includes(onFailure as Macro['onFailure'])) reader.fault(['onFailure'], `is one of ${ON_FAILURE.join(', ')}`);
+  const asks = reader.asked(value.asks, macro, newId);
   if (!Array.isArray(steps)) reader.fault(['steps'], 'is the list of steps');
   else if (steps.length > MOST_STEPS) reader.fault(['steps'], `has ${steps.length} steps; a macro has at most ${MOST_STEPS}`);
   const read = Array.isArray(steps) ? steps.slice(0, MOST_STEPS).map((s: unknown, i) => reader.step(s, ['steps', i])) : [];
@@ -220,6 +250,7 @@ export function readMacroText(
       name: name as string,
       note: note as string,
       onFailure: onFailure as Macro['onFailure'],
+      asks,
       steps: withIds(sound, macro.steps, newId),
     },
     faults: [],

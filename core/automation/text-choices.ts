@@ -4,8 +4,8 @@ import { entitiesOf } from '../desk/entities';
 import { COMMANDS, findCommand } from '../desk/registry';
 import { type Show } from '../desk/show';
 import { fieldMap } from '../schema/fields';
-import { ON_FAILURE, type Macro, UNTIL_EVENTS, WAIT_UNITS } from './document';
-import { STEP_KEYS, type TextPath, TOP_NAMES } from './macro-text';
+import { ASKED_KINDS, ON_FAILURE, type Macro, UNTIL_EVENTS, WAIT_UNITS } from './document';
+import { ASKED_NAMES, STEP_KEYS, type TextPath, TOP_NAMES } from './macro-text';
 import { canBeStep } from './record';
 import { WAITS } from './waits';
 
@@ -26,6 +26,7 @@ const oneOf = (values: readonly string[]): TextChoice[] => values.map((v) => jso
 export function namesAt(path: TextPath, command: string | null): TextChoice[] {
   if (path.length === 0) return TOP_NAMES.map((n) => ({ text: n, about: '' }));
   if (path.length === 2 && path[0] === 'steps') return STEP_KEYS.map((n) => ({ text: n, about: '' }));
+  if (path.length === 2 && path[0] === 'asks') return ASKED_NAMES.map((n) => ({ text: n, about: '' }));
   const spec = command === null ? undefined : findCommand(command);
   if (path.length !== 3 || path[2] !== 'with' || !spec) return [];
   return [...fieldMap(spec.args).values()].map((f) => ({ text: f.name, about: `${f.about}${f.optional ? ', if wanted' : ''}` }));
@@ -35,6 +36,7 @@ export function namesAt(path: TextPath, command: string | null): TextChoice[] {
 export function valuesAt(show: Show, macro: Macro, path: TextPath, command: string | null): TextChoice[] {
   const [top, , name, argument] = path;
   if (top === 'onFailure') return oneOf(ON_FAILURE);
+  if (top === 'asks') return name === 'kind' ? oneOf(ASKED_KINDS) : [];
   if (top !== 'steps') return [];
   const things = (to: Parameters<typeof entitiesOf>[1]) =>
     entitiesOf(show, to)

@@ -4,6 +4,9 @@ import { describe, expect, it } from 'vitest';
 import { type Dice, diceFrom } from '#tests/support/dice';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { createWhen } from '../automation/create';
+import { happened } from '../automation/watch';
+import { isLit } from '../buttons/face';
+import { orderTimes } from '../order/times';
 import { walkThrough } from '../layout/walk-through';
 import { onAirItems } from '../output/as-run';
 import { planFrame } from '../picture/plan';
@@ -83,6 +86,19 @@ function withEverything(): Desk {
     add('order.set', { item: d.show.order.items.at(-1)?.id, picture, seconds: 60 });
   }
   d = must(d, 'order.go', {}, 490);
+  for (const [kind, text] of [
+    ['tcp', 'lamp 1 {tally: Camera}'],
+    ['midi', 'note 60'],
+  ]) {
+    add('device.add', { kind });
+    add('message.add', { device: d.show.devices.at(-1)?.id, text });
+  }
+  for (const name of ['Phases', 'Wall']) add('page.add', { name });
+  for (const act of [
+    { kind: 'command', type: 'picture.take', args: {} },
+    { kind: 'page', pageId: d.show.pages[1]?.id },
+  ])
+    add('button.add', { page: d.show.pages[0]?.id, act });
   add('trigger.add', { when: createWhen('on-air', { pictureId: 'a' }), then: { kind: 'command', type: 'picture.take', args: {} } });
   add('lane.showPicture', { lane: 'lane-1', picture: 'names' });
   add('graphic.sizes', { sizes: [...wantedSizes(d).keys()].map((key) => ({ key, width: 90, height: 30 })) });
@@ -121,6 +137,9 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
       'command',
       'wait',
       'until',
+      'tcp',
+      'osc',
+      'page',
     ].filter((kind) => field.variant?.({ kind }));
     const kind = pick(dice, kinds);
     const of = field.variant({ kind });
@@ -171,6 +190,9 @@ function lookAt({ show, air }: Desk, frame: number): void {
     tallyOf(show, air, frame + later);
     takeSummary(show, air, frame + later);
     onAirItems(show, air, frame + later);
+    orderTimes({ show, air }, frame + later);
+    happened(null, { show, air }, frame + later, 6);
+    for (const page of show.pages) for (const button of page.buttons) isLit({ show, air }, button, frame + later);
   }
   walkThrough(show, air, {});
   const { graph, findings } = routingReport(show);
@@ -210,7 +232,7 @@ describe('any commands in any order', () => {
       { numRuns: 55, seed: 20261123 },
     );
     // The run has really done most of what there is.
-    expect(done.size).toBeGreaterThan(COMMANDS.length * 0.6);
+    expect(done.size).toBeGreaterThan(COMMANDS.length * 0.7);
   });
 
   it('are undone to the very show they began with', () => {

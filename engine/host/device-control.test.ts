@@ -143,6 +143,11 @@ describe('devices of a host', () => {
     });
     events.heard(device, '/wall/is 4');
     expect(host.desk.air.devices.heard).toMatchObject([{ deviceId: device, text: '/wall/is 4' }]);
+    // What it says while an answer is awaited is taken for that; whoever waits for it hears it all the same.
+    result = { ...GOOD, answer: '/wall/pressed 2' };
+    host.run('device.send', { message: host.desk.show.devices[0]!.messages[0]!.id });
+    await vi.advanceTimersByTimeAsync(0);
+    expect(host.desk.air.devices.heard.map((h) => h.text)).toEqual(['/wall/is 4', '/wall/pressed 2']);
     const away = { kind: 'state', deviceId: device, reach: 'away', message: 'nobody listens at this port', waiting: 2 } as const;
     events.state(away);
     events.state({ ...away, waiting: 3 });

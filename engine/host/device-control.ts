@@ -132,6 +132,10 @@ export class DeviceControl implements Follower {
 
   private hear(id: string, text: string): void {
     this.log.add(this.access.state().frame, 'heard', id, text);
+    this.tellHeard(id, text);
+  }
+
+  private tellHeard(id: string, text: string): void {
     // An act is told to mixer, disk and panels: a device that talks all the time must not cost them that for nothing.
     if (isListenedTo(this.access.state().desk.show, id))
       this.access.command({ type: 'device.heard', args: { device: id, text: text.slice(0, MOST_SAID) } });
@@ -145,6 +149,8 @@ export class DeviceControl implements Follower {
     const result: SendResult = await (settings.kind === 'midi' ? this.midi.send(settings.port, out.text) : this.line.send(device.id, out));
     const { ok, answer, message, millis, tries } = result;
     this.log.resolve(line, ok ? (answer ?? '') : message, !ok);
+    // On a line where it may speak at any time, what it says just then is taken for its answer: who waits for it must not miss it.
+    if (ok && answer) this.tellHeard(device.id, answer);
     if (!this.devices?.some((d) => d.id === device.id && d.on)) return ok;
     this.set(device.id, { last: { name, words, ok, answer: ok ? (answer ?? '') : message, millis, tries } });
     if (settings.kind === 'midi') this.reached(device.id, { reach: ok ? 'reached' : 'away', message: ok ? '' : message, waiting: 0 });

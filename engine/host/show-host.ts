@@ -242,7 +242,13 @@ export class ShowHost implements ShowClient {
       const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
       logActs(this.log, commands, performed.session.desk, context.frame, sent);
-      this.apply(performed.session.desk, performed.patches, performed.session.history, this.countsFrom(commands, next, context.frame));
+      this.apply(
+        performed.session.desk,
+        performed.patches,
+        performed.session.history,
+        this.countsFrom(commands, next, context.frame),
+        at ?? null,
+      );
       return { ok: true, results: performed.results };
     } catch (error) {
       console.error(error);
@@ -273,12 +279,12 @@ export class ShowHost implements ShowClient {
     return { ok: true, result: several ? { results: done.results } : (done.results[0] ?? {}) };
   }
 
-  /** `from` is the frame from which it counts, where that is later than the next. */
-  private apply(desk: Desk, patches: Patch[], history: ShowState['history'], from: number | null): void {
+  /** `from` is the frame from which it counts, where that is later than the next; `wanted` the one on which it should, so that the mixer can tell when it comes late. */
+  private apply(desk: Desk, patches: Patch[], history: ShowState['history'], from: number | null, wanted: number | null): void {
     if (patches.length === 0) return;
     const before = this.state.desk;
     // Air comes before the screen: whoever listens to the state may take its time.
-    this.mixer.setDesk(desk, from);
+    this.mixer.setDesk(desk, from ?? wanted);
     this.heard = this.ahead.push(desk, from) ?? this.heard;
     this.set({ desk, history });
     this.journal.save(desk, this.state.frame);

@@ -7,6 +7,7 @@ import { type Asked, ASKED_KINDS, type AskedKind, type Macro, MOST_ASKED } from 
 import { entitiesOf } from '#core/desk/entities';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Dialog } from '../parts/dialog';
 import { Choice, Line, ThingChoice } from '../parts/fields';
 import { GivenFields } from './command-fields';
@@ -54,14 +55,9 @@ export function AsksPanel({ macro }: { macro: Macro }) {
                 onChange={(id) => change(asked.id, { otherwise: id ?? '' })}
               />
             )}
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Do not ask for ${asked.name}`}
-              onClick={() => set(macro.asks.filter((a) => a.id !== asked.id))}
-            >
+            <IconButton label={`Do not ask for ${asked.name}`} onClick={() => set(macro.asks.filter((a) => a.id !== asked.id))}>
               <X size={14} />
-            </Button>
+            </IconButton>
           </div>
         );
       })}

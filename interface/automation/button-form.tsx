@@ -9,6 +9,7 @@ import { entitiesOf } from '#core/desk/entities';
 import { COMMANDS } from '#core/desk/registry';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Choice, ColourField, Line, Part, ThingChoice } from '../parts/fields';
 import { CommandFields } from './command-fields';
 import { ALL_STATES, WhenFields } from './when-fields';
@@ -36,15 +37,9 @@ export function ButtonForm({ button, number }: { button: PageButton; number: num
       <Part
         title="Button"
         action={
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Remove this button"
-            title="Remove this button"
-            onClick={() => send('button.remove', { button: button.id })}
-          >
+          <IconButton label="Remove this button" onClick={() => send('button.remove', { button: button.id })}>
             <Trash2 size={15} />
-          </Button>
+          </IconButton>
         }
       >
         <Line showLabel empty max={40} label="Name; without one, what it does" value={button.name} onSave={(name) => set({ name })} />
@@ -91,15 +86,9 @@ export function ButtonForm({ button, number }: { button: PageButton; number: num
         title="Lit"
         action={
           lit && (
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Lit by what it does"
-              title="Lit by what it does"
-              onClick={() => set({ lit: null })}
-            >
+            <IconButton label="Lit by what it does" onClick={() => set({ lit: null })}>
               <X size={14} />
-            </Button>
+            </IconButton>
           )
         }
       >

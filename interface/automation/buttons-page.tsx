@@ -1,6 +1,5 @@
 /** Pages of buttons: the list of them, the page as it is pressed or arranged, and what the chosen button does. */
 import { ExternalLink, Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import { buttonWords, commandOf, isLit } from '#core/buttons/face';
 import { type ButtonPage, MOST_COLUMNS, MOST_ROWS, type PageButton } from '#core/buttons/document';
 import { asksForHold } from '#core/desk/registry';
@@ -8,13 +7,18 @@ import { framesPerSecond } from '#core/time/rate';
 import { say } from '../client/say';
 import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Line, Num } from '../parts/fields';
-import { HOLD_MS } from '../parts/hold-button';
 import { Monitor } from '../parts/monitor';
 import { region } from '../parts/region';
+import { dragOf, useDrop } from '../parts/use-drop';
+import { usePress } from '../parts/use-press';
 import { ButtonForm } from './button-form';
 import { ButtonFace, buttonLook, gridOf, gridPlace } from './button-look';
 import { setAutomationRoom, useAutomationRoom } from './room-state';
+
+/** What a dragged button is. */
+const BUTTON_TYPE = 'text/bivoca-button';
 
 /** Opens pages of buttons in a window of their own, for a second display or a tablet. */
 const openButtonsWindow = (showId: string, page: string): void =>
@@ -44,16 +48,15 @@ function PageList({ page }: { page: ButtonPage | undefined }) {
         >
           <ExternalLink size={15} /> Window
         </Button>
-        <Button
-          look="quiet"
-          className="ml-auto px-1!"
-          aria-label="Remove this page"
+        <IconButton
+          label="Remove this page"
           title="Remove this page and its buttons"
+          className="ml-auto"
           unusable={page ? null : 'There is no page yet.'}
           onClick={() => page && send('page.remove', { page: page.id })}
         >
           <Trash2 size={15} />
-        </Button>
+        </IconButton>
       </div>
       <ol className="min-h-0 flex-1 overflow-y-auto" aria-label="Pages of buttons">
         {pages.map((p, i) => (
@@ -131,30 +134,16 @@ function Place({
   const client = useShowClient();
   const send = useSend();
   const show = useShow(({ desk }) => desk.show);
-  const [over, setOver] = useState(false);
-  const [held, setHeld] = useState<ReturnType<typeof setTimeout> | null>(null);
   const act = (b: PageButton) => {
     const command = commandOf(b);
     if (command) return void send(command.type, command.args);
     if (b.act.kind === 'page' && b.act.pageId !== null) setAutomationRoom({ pageId: b.act.pageId, buttonId: null });
     return undefined;
   };
-  const drop = (e: React.DragEvent) => {
-    setOver(false);
-    const id = e.dataTransfer.getData('text/bivoca-button');
-    if (id === '') return;
-    e.preventDefault();
-    send('button.move', { button: id, place });
-  };
-  const dragging = {
-    onDragOver: (e: React.DragEvent) => {
-      if (!e.dataTransfer.types.includes('text/bivoca-button')) return;
-      e.preventDefault();
-      setOver(true);
-    },
-    onDragLeave: () => setOver(false),
-    onDrop: drop,
-  };
+  const { over, handlers } = useDrop(BUTTON_TYPE, ([id]) => send('button.move', { button: id, place }));
+  const command = button ? commandOf(button) : null;
+  const holds = pressing && command !== null && asksForHold(client.state.desk, command);
+  const press = usePress(holds, () => button && (pressing ? act(button) : setAutomationRoom({ buttonId: button.id })));
   if (!button) {
     const add = () => {
       const done = client.dispatch({
@@ -173,19 +162,13 @@ function Place({
         style={gridPlace(page, place)}
         className={`grid place-items-center rounded-[4px] border border-dashed border-line text-muted hover:text-text ${over ? 'border-straw' : ''}`}
         onClick={add}
-        {...dragging}
+        {...handlers}
       >
         <Plus size={16} />
       </button>
     );
   }
   const words = buttonWords(show, button);
-  const command = commandOf(button);
-  const holds = pressing && command !== null && asksForHold(client.state.desk, command);
-  const release = () => {
-    if (held !== null) clearTimeout(held);
-    setHeld(null);
-  };
   return (
     <button
       type="button"
@@ -196,15 +179,11 @@ function Place({
       style={gridPlace(page, place)}
       className={buttonLook(
         lit,
-        `${chosen && !pressing ? 'outline outline-2 outline-straw' : ''} ${over ? 'border-straw!' : ''} ${held !== null ? 'brightness-150' : ''}`,
+        `${chosen && !pressing ? 'outline outline-2 outline-straw' : ''} ${over ? 'border-straw!' : ''} ${press.holding ? 'brightness-150' : ''}`,
       )}
-      draggable={!pressing}
-      onDragStart={(e) => e.dataTransfer.setData('text/bivoca-button', button.id)}
-      onPointerDown={() => holds && setHeld(setTimeout(() => (release(), act(button)), HOLD_MS))}
-      onPointerUp={release}
-      onPointerLeave={release}
-      onClick={() => (pressing ? !holds && act(button) : setAutomationRoom({ buttonId: button.id }))}
-      {...dragging}
+      {...(!pressing && dragOf(BUTTON_TYPE, () => [button.id]))}
+      {...press.handlers}
+      {...handlers}
     >
       <ButtonFace
         button={button}

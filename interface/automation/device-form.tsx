@@ -8,6 +8,7 @@ import { type MidiPortNames } from '#engine/devices/midi-ports';
 import { say } from '../client/say';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Check, Choice, Line, Num } from '../parts/fields';
 import { KIND_WORDS, reachWords } from './device-list';
 import { MessageForm } from './message-form';
@@ -170,26 +171,16 @@ export function DeviceForm({ device }: { device: Device }) {
           <Plus size={15} /> Message
         </Button>
         <span className="ml-auto flex">
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Duplicate this message"
-            title="Duplicate this message"
-            unusable={message ? null : 'Choose a message first.'}
-            onClick={duplicate}
-          >
+          <IconButton label="Duplicate this message" unusable={message ? null : 'Choose a message first.'} onClick={duplicate}>
             <CopyPlus size={15} />
-          </Button>
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Remove this message"
-            title="Remove this message"
+          </IconButton>
+          <IconButton
+            label="Remove this message"
             unusable={message ? null : 'Choose a message first.'}
             onClick={() => message && send('message.remove', { messages: [message.id] })}
           >
             <Trash2 size={15} />
-          </Button>
+          </IconButton>
         </span>
       </div>
       <ul className="min-h-16 flex-1 overflow-y-auto" aria-label={`Messages of ${device.name}`}>

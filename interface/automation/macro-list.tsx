@@ -5,6 +5,7 @@ import { type Macro } from '#core/automation/document';
 import { macroProblems } from '#core/automation/problems';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { MacroFiles } from './macro-files';
 import { addMacro, runMacro } from './edits';
 import { openMacroById } from './room-state';
@@ -75,27 +76,18 @@ export function MacroList({ macro }: { macro: Macro | undefined }) {
         <MacroFiles macro={macro} />
         {macro && (
           <span className="ml-auto flex">
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Duplicate this macro"
-              title="Duplicate this macro"
+            <IconButton
+              label="Duplicate this macro"
               onClick={() => {
                 const done = client.dispatch({ type: 'macro.duplicate', args: { macro: macro.id } });
                 if (done.ok) openMacroById(String(done.result.id));
               }}
             >
               <CopyPlus size={15} />
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Remove this macro"
-              title="Remove this macro"
-              onClick={() => send('macro.remove', { macro: macro.id })}
-            >
+            </IconButton>
+            <IconButton label="Remove this macro" onClick={() => send('macro.remove', { macro: macro.id })}>
               <Trash2 size={15} />
-            </Button>
+            </IconButton>
           </span>
         )}
       </div>

@@ -110,9 +110,10 @@ export default function MacroText({ macro }: { macro: Macro }) {
       if (!now || text === known.current) return null;
       const { words } = readMacroText(client.state.desk.show, now, value, () => nanoid(12));
       if (!words) return null;
-      const { steps, ...head } = words;
+      const { steps, asks, ...head } = words;
       const done = client.dispatchAll([
         { type: 'macro.set', args: { macro: id, ...head } },
+        { type: 'macro.setAsks', args: { macro: id, asks } },
         { type: 'step.setAll', args: { macro: id, steps } },
       ]);
       if (!done.ok) return done.error.message;

@@ -6,6 +6,7 @@ import { formatSigned, readLength } from '#core/time/day';
 import { say } from '../client/say';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Check, Choice, ColourField, Line, Part, ThingChoice, TimeOfDayField } from '../parts/fields';
 import { Monitor } from '../parts/monitor';
 import { useDraft } from '../parts/use-draft';
@@ -69,14 +70,9 @@ function Pairs({
             all={things}
             onChange={(id) => onChange(pairs.map((p, at) => (at === i ? [p[0], id] : p)))}
           />
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label={`Leave ${label.toLowerCase()} ${i + 1} as it is`}
-            onClick={() => onChange(pairs.filter((_, at) => at !== i))}
-          >
+          <IconButton label={`Leave ${label.toLowerCase()} ${i + 1} as it is`} onClick={() => onChange(pairs.filter((_, at) => at !== i))}>
             <X size={14} />
-          </Button>
+          </IconButton>
         </div>
       ))}
       <span>

@@ -1,7 +1,6 @@
 /** The items of the running order with their times: chosen, moved, skipped, gone to. */
 import clsx from 'clsx';
 import { CopyPlus, GripVertical, Play, Plus, SkipForward, StepForward, Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import { nameOf } from '#core/desk/entities';
 import { type Show } from '#core/desk/show';
 import { type OrderItem } from '#core/order/document';
@@ -9,6 +8,8 @@ import { type ItemTimes } from '#core/order/times';
 import { formatDay, formatSigned } from '#core/time/day';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
+import { useRowDrag } from '../parts/use-drop';
 import { useOrderTimes } from './order-times';
 import { addItem, duplicateItems, removeItems } from './order-edits';
 import { chooseItem, useAutomationRoom } from './room-state';
@@ -48,35 +49,21 @@ function gapWords(gap: number | null): { words: string; tone: string } | null {
 
 function Row({ show, item, times, index, chosen }: { show: Show; item: OrderItem; times: ItemTimes; index: number; chosen: boolean }) {
   const send = useSend();
-  const [over, setOver] = useState(false);
+  const { over, handlers } = useRowDrag(
+    'text/bivoca-items',
+    item.id,
+    show.order.items,
+    () => useAutomationRoom.getState().items,
+    (items, place) => send('order.move', { items, index: place }),
+  );
   const { state } = times;
   const gap = gapWords(times.gap);
   const off = state === 'past' || state === 'passed' || state === 'skipped' || state === 'floats';
-  const drop = (e: React.DragEvent) => {
-    setOver(false);
-    const moving = e.dataTransfer.getData('text/bivoca-items').split(' ').filter(Boolean);
-    if (moving.length === 0 || moving.includes(item.id)) return;
-    e.preventDefault();
-    const others = show.order.items.filter((i) => !moving.includes(i.id));
-    send('order.move', { items: moving, index: others.findIndex((i) => i.id === item.id) });
-  };
   return (
     <li
       data-item={item.id}
-      draggable
       aria-current={state === 'on' ? 'true' : undefined}
-      onDragStart={(e) => {
-        const { items: all } = useAutomationRoom.getState();
-        e.dataTransfer.setData('text/bivoca-items', (all.includes(item.id) ? all : [item.id]).join(' '));
-        e.dataTransfer.effectAllowed = 'move';
-      }}
-      onDragOver={(e) => {
-        if (!e.dataTransfer.types.includes('text/bivoca-items')) return;
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
+      {...handlers}
       className={clsx(
         'flex items-center gap-2 border-b border-line pr-1',
         chosen && 'bg-raised',
@@ -139,15 +126,9 @@ function Row({ show, item, times, index, chosen }: { show: Show; item: OrderItem
           {gap && <span className={`block text-[13px] whitespace-nowrap ${gap.tone}`}>{gap.words}</span>}
         </span>
       </button>
-      <Button
-        look="quiet"
-        className="px-1!"
-        aria-label={`Go to ${item.name} now`}
-        title={`Go to ${item.name} now`}
-        onClick={() => send('order.goTo', { item: item.id })}
-      >
+      <IconButton label={`Go to ${item.name} now`} onClick={() => send('order.goTo', { item: item.id })}>
         <Play size={15} />
-      </Button>
+      </IconButton>
     </li>
   );
 }
@@ -187,26 +168,12 @@ export function OrderList() {
           <SkipForward size={15} /> Skip
         </Button>
         <span className="ml-auto flex">
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Duplicate the chosen items"
-            title="Duplicate the chosen items"
-            unusable={none}
-            onClick={() => duplicateItems(client, chosen)}
-          >
+          <IconButton label="Duplicate the chosen items" unusable={none} onClick={() => duplicateItems(client, chosen)}>
             <CopyPlus size={15} />
-          </Button>
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Remove the chosen items"
-            title="Remove the chosen items"
-            unusable={none}
-            onClick={() => removeItems(client, chosen)}
-          >
+          </IconButton>
+          <IconButton label="Remove the chosen items" unusable={none} onClick={() => removeItems(client, chosen)}>
             <Trash2 size={15} />
-          </Button>
+          </IconButton>
         </span>
       </div>
       <div

@@ -1,7 +1,7 @@
 /** The steps of a macro as sentences: chosen, moved by hand and key, added, switched off. */
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight, CopyPlus, GripVertical, Hourglass, Link2, Plus, Timer, Trash2 } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { untilAct, waitAct } from '#core/automation/create';
 import { type Macro, type Step, type StepAct } from '#core/automation/document';
 import { macroProblems } from '#core/automation/problems';
@@ -10,7 +10,9 @@ import { findPicture } from '#core/desk/pictures';
 import { type Show } from '#core/desk/show';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Monitor } from '../parts/monitor';
+import { useRowDrag } from '../parts/use-drop';
 import { addSteps, duplicateSteps, removeSteps } from './edits';
 import { chooseStep, setAutomationRoom, useAutomationRoom } from './room-state';
 import { Sentence } from './sentence';
@@ -36,36 +38,21 @@ function Row({
 }) {
   const send = useSend();
   const chosen = useAutomationRoom((s) => s.chosen.includes(step.id));
-  const [over, setOver] = useState(false);
+  const { over, handlers } = useRowDrag(
+    'text/bivoca-steps',
+    step.id,
+    macro.steps,
+    () => useAutomationRoom.getState().chosen,
+    (steps, place) => send('step.move', { macro: macro.id, steps, index: place }),
+  );
   const picture = pictureOf(show, step);
   const words = actWords(show, step.act);
-  const drop = (e: React.DragEvent) => {
-    setOver(false);
-    const moving = e.dataTransfer.getData('text/bivoca-steps').split(' ').filter(Boolean);
-    if (moving.length === 0 || moving.includes(step.id)) return;
-    e.preventDefault();
-    const others = macro.steps.filter((s) => !moving.includes(s.id));
-    send('step.move', { macro: macro.id, steps: moving, index: others.findIndex((s) => s.id === step.id) });
-  };
   return (
     <li
       data-step={step.id}
       aria-label={`Step ${index + 1}: ${sentence(words)}`}
       aria-current={at ? 'step' : undefined}
-      draggable
-      onDragStart={(e) => {
-        const { chosen: all } = useAutomationRoom.getState();
-        const ids = macro.steps.filter((s) => (all.includes(step.id) ? all.includes(s.id) : s.id === step.id)).map((s) => s.id);
-        e.dataTransfer.setData('text/bivoca-steps', ids.join(' '));
-        e.dataTransfer.effectAllowed = 'move';
-      }}
-      onDragOver={(e) => {
-        if (!e.dataTransfer.types.includes('text/bivoca-steps')) return;
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
+      {...handlers}
       className={clsx(
         'flex items-center gap-2 border-b border-line pr-2',
         chosen && 'bg-raised',
@@ -177,28 +164,22 @@ export function StepList({ macro }: { macro: Macro }) {
         </Button>
         <span className="ml-auto flex items-center gap-1">
           {picked.length > 1 && <span className="text-[13px] text-straw">{picked.length} chosen</span>}
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Duplicate the chosen steps"
-            title="Duplicate the chosen steps"
+          <IconButton
+            label="Duplicate the chosen steps"
             keyFor="steps.duplicate"
             unusable={picked.length === 0 ? 'Choose a step first.' : null}
             onClick={() => duplicateSteps(client, macro, picked)}
           >
             <CopyPlus size={15} />
-          </Button>
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Remove the chosen steps"
-            title="Remove the chosen steps"
+          </IconButton>
+          <IconButton
+            label="Remove the chosen steps"
             keyFor="steps.remove"
             unusable={picked.length === 0 ? 'Choose a step first.' : null}
             onClick={() => removeSteps(client, macro, picked)}
           >
             <Trash2 size={15} />
-          </Button>
+          </IconButton>
         </span>
       </div>
       <ol className="min-h-0 flex-1 overflow-y-auto" aria-label={`Steps of ${macro.name}`}>

@@ -12,6 +12,7 @@ import { formatTimecode } from '#core/time/timecode';
 import { say } from '../client/say';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Check, Choice, Line } from '../parts/fields';
 import { NumberField } from '../parts/number-field';
 import { setAutomationRoom } from './room-state';
@@ -137,14 +138,9 @@ export function TriggerForm({ trigger }: { trigger: Trigger }) {
               events={ALL_STATES}
               onChange={(is) => setConditions(trigger.conditions.map((old, at) => (at === i ? { ...old, is } : old)))}
             />
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Remove condition ${i + 1}`}
-              onClick={() => setConditions(trigger.conditions.filter((_, at) => at !== i))}
-            >
+            <IconButton label={`Remove condition ${i + 1}`} onClick={() => setConditions(trigger.conditions.filter((_, at) => at !== i))}>
               <X size={14} />
-            </Button>
+            </IconButton>
           </div>
         ))}
         <div className="flex flex-wrap items-end gap-3">

@@ -1,6 +1,6 @@
 /** What is held: acts that ask for it wait, show how far they are, and say so when they were only pressed. */
 import { over, say } from '../client/say';
-import { HOLD_MS } from '../parts/hold-button';
+import { HOLD_MS } from '../parts/use-press';
 
 /** Waits for the hold of one key or button that has just been pressed. */
 export class Hold {

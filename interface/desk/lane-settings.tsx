@@ -6,7 +6,7 @@ import { EASINGS, EDGES } from '#core/show/moves';
 import { useShow, useSend } from '../client/show-client';
 import { KeyFields } from '../layouts/key-fields';
 import { PictureSelect } from '../parts/picture-select';
-import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { NumberField } from '../parts/number-field';
 import { EASING_NAMES } from './transition-fields';
 
@@ -146,32 +146,23 @@ export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
       </label>
       <KeyFields value={lane.key} firstSource={firstSource} onChange={(key) => set({ key })} />
       <div className="flex gap-1">
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`${lane.name} over the next`}
+        <IconButton
+          label={`${lane.name} over the next`}
           title="Further up"
           onClick={() => send('lane.move', { lane: lane.id, index: index + 1 })}
         >
           <ArrowUp size={15} />
-        </Button>
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`${lane.name} under the one before`}
+        </IconButton>
+        <IconButton
+          label={`${lane.name} under the one before`}
           title="Further down"
           onClick={() => send('lane.move', { lane: lane.id, index: Math.max(0, index - 1) })}
         >
           <ArrowDown size={15} />
-        </Button>
-        <Button
-          look="quiet"
-          className="ml-auto px-1!"
-          aria-label={`Remove ${lane.name}`}
-          onClick={() => send('lane.remove', { lane: lane.id })}
-        >
+        </IconButton>
+        <IconButton label={`Remove ${lane.name}`} className="ml-auto" onClick={() => send('lane.remove', { lane: lane.id })}>
           <Trash2 size={14} /> Remove
-        </Button>
+        </IconButton>
       </div>
     </div>
   );

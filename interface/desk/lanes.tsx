@@ -14,6 +14,7 @@ import { useShow, useSend, useLive } from '../client/show-client';
 import { useKeyName } from '../client/hands';
 import { ClockFace } from '../graphics/clocks-panel';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { LaneContentSelect } from '../parts/picture-select';
@@ -93,15 +94,9 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
         {!up && shown && <span className="figures border border-air px-1 text-[13px] leading-tight text-air">OUT…</span>}
         {left && <span className={`figures px-1 text-lg leading-none ${ending ? 'bg-caution font-semibold text-deep' : ''}`}>{left}</span>}
         <TimeLeft sourceId={shownSource} className="text-lg" />
-        <Button
-          look="quiet"
-          className="ml-auto px-1!"
-          aria-label={`Set up ${lane.name}`}
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-        >
+        <IconButton label={`Set up ${lane.name}`} className="ml-auto" aria-expanded={open} onClick={() => setOpen(!open)}>
           <Settings2 size={15} />
-        </Button>
+        </IconButton>
         <Button
           className="px-1.5!"
           pressed={armed}

@@ -7,6 +7,7 @@ import { type StoredTransition } from '#core/picture/document';
 import { useShow, useSend } from '../client/show-client';
 import { useHands } from '../client/hands';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Monitor } from '../parts/monitor';
 import { Sheet } from '../parts/sheet';
 import { setDeskRoom, useDeskRoom } from './room-state';
@@ -54,14 +55,9 @@ function StoredRow({ stored, index }: { stored: StoredTransition; index: number 
       >
         <Star size={15} />
       </Button>
-      <Button
-        look="quiet"
-        className="px-1!"
-        aria-label={`Remove ${stored.name}`}
-        onClick={() => send('transition.remove', { transition: stored.id })}
-      >
+      <IconButton label={`Remove ${stored.name}`} onClick={() => send('transition.remove', { transition: stored.id })}>
         <Trash2 size={14} />
-      </Button>
+      </IconButton>
     </li>
   );
 }
@@ -88,14 +84,12 @@ function Overrides() {
       <Button onClick={() => send('transition.override', { to: nextId, from, settings: { ...settings, kind: 'cut' } })}>Cut</Button>
       <Button onClick={() => send('transition.override', { to: nextId, from, settings })}>This</Button>
       {current && (
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`${label}: use what is armed again`}
+        <IconButton
+          label={`${label}: use what is armed again`}
           onClick={() => send('transition.override', { to: nextId, from, settings: null })}
         >
           <Trash2 size={14} />
-        </Button>
+        </IconButton>
       )}
     </div>
   );

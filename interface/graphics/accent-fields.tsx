@@ -5,6 +5,7 @@ import { type Accent, ACCENT_SIGNS } from '#core/graphics/element';
 import { FAMILIES } from '#core/graphics/families';
 import { useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Check, Choice, ColourField, Num, Numbers, Part } from '../parts/fields';
 import { WEIGHTS } from './type-fields';
 
@@ -32,14 +33,9 @@ export function AccentFields({ accents, onChange }: { accents: readonly Accent[]
               {accent.sign}words{accent.sign}
             </span>
             <Check label="italic" on={accent.italic} onChange={(italic) => put(i, { italic })} />
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Remove the style ${accent.sign}`}
-              onClick={() => onChange(accents.filter((_, n) => n !== i))}
-            >
+            <IconButton label={`Remove the style ${accent.sign}`} onClick={() => onChange(accents.filter((_, n) => n !== i))}>
               <Trash2 size={14} />
-            </Button>
+            </IconButton>
           </div>
           <Numbers>
             <Choice

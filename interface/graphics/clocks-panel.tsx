@@ -6,6 +6,7 @@ import { parseLength } from '#core/time/duration';
 import { formatClock, readClock } from '#core/graphics/clocks';
 import { useLive, useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { NumberField } from '../parts/number-field';
 import { region } from '../parts/region';
 import { Line } from '../parts/fields';
@@ -83,9 +84,9 @@ function ClockCard({ clock }: { clock: Clock }) {
           value={clock.number ?? 0}
           onCommit={(n) => send('clock.set', { ...of, number: n === 0 ? null : Math.round(n) })}
         />
-        <Button look="quiet" className="px-1!" aria-label={`Remove ${clock.name}`} onClick={() => send('clock.remove', of)}>
+        <IconButton label={`Remove ${clock.name}`} onClick={() => send('clock.remove', of)}>
           <Trash2 size={14} />
-        </Button>
+        </IconButton>
       </div>
       <ClockFace clock={clock} className="text-5xl leading-tight" />
       {counted && (

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { type Graphic } from '#core/graphics/document';
 import { type Element } from '#core/graphics/element';
 import { useSend } from '../client/show-client';
-import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { setGraphicsRoom, useGraphicsRoom } from './room-state';
@@ -101,22 +101,18 @@ export function ElementTree({ graphic }: { graphic: Graphic }) {
                 {element.name}
               </button>
             )}
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`${element.visible ? 'Hide' : 'Show'} ${element.name}`}
+            <IconButton
+              label={`${element.visible ? 'Hide' : 'Show'} ${element.name}`}
               onClick={() => set(element, { visible: !element.visible })}
             >
               {element.visible ? <Eye size={14} /> : <EyeOff size={14} />}
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`${element.locked ? 'Unlock' : 'Lock'} ${element.name}`}
+            </IconButton>
+            <IconButton
+              label={`${element.locked ? 'Unlock' : 'Lock'} ${element.name}`}
               onClick={() => set(element, { locked: !element.locked })}
             >
               {element.locked ? <Lock size={14} className="text-straw" /> : <LockOpen size={14} />}
-            </Button>
+            </IconButton>
           </li>
         ))}
       </ul>

@@ -13,6 +13,7 @@ import { isText } from '../client/focus';
 import { useSend, useShow } from '../client/show-client';
 import { useDo } from '../control/do';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { region } from '../parts/region';
 import { SheetDialog } from './sheet-dialog';
 import { chosenEntry, setGraphicsRoom, useGraphicsRoom, workLane } from './room-state';
@@ -190,36 +191,21 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
                 <Icon size={15} />
               </Button>
             ))}
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={chosen.done ? 'Mark the entry as to come' : 'Mark the entry as done'}
+            <IconButton
+              label={chosen.done ? 'Mark the entry as to come' : 'Mark the entry as done'}
               title={chosen.done ? 'To come again' : 'Done: passed over by “next”'}
               pressed={chosen.done}
               keyFor="graphics.done"
               onClick={() => perform('graphics.done')}
             >
               <Check size={15} />
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Duplicate the entry"
-              title="Duplicate"
-              onClick={() => send('entry.duplicate', { entry: chosen.id })}
-            >
+            </IconButton>
+            <IconButton label="Duplicate the entry" title="Duplicate" onClick={() => send('entry.duplicate', { entry: chosen.id })}>
               <CopyPlus size={15} />
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Remove the entry"
-              title="Remove"
-              keyFor="graphics.remove"
-              onClick={() => perform('graphics.remove')}
-            >
+            </IconButton>
+            <IconButton label="Remove the entry" title="Remove" keyFor="graphics.remove" onClick={() => perform('graphics.remove')}>
               <Trash2 size={15} />
-            </Button>
+            </IconButton>
           </>
         )}
         <Button title="Entries from a sheet: CSV, TSV, JSON, XLSX, or pasted" onClick={() => setSheet(true)}>

@@ -5,6 +5,7 @@ import { type Graphic } from '#core/graphics/document';
 import { WHOLE_WAYS } from '#core/graphics/element';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Check, Line, Num, Numbers, Part } from '../parts/fields';
 import { FieldList } from './fields-panel';
 import { LeavePart } from './leave-part';
@@ -15,9 +16,9 @@ function Shared() {
   const send = useSend();
   const { finishes, fonts } = useShow(({ desk: { show } }) => show.graphics);
   const bin = (label: string, onClick: () => void) => (
-    <Button look="quiet" className="px-1!" aria-label={label} onClick={onClick}>
+    <IconButton label={label} onClick={onClick}>
       <Trash2 size={14} />
-    </Button>
+    </IconButton>
   );
   return (
     <>
@@ -135,14 +136,9 @@ export function GraphicPanel({ graphic }: { graphic: Graphic }) {
               value={guide.at}
               onCommit={(at) => guides(graphic.guides.map((g, n) => (n === i ? { ...g, at } : g)))}
             />
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Remove guide ${i + 1}`}
-              onClick={() => guides(graphic.guides.filter((_, n) => n !== i))}
-            >
+            <IconButton label={`Remove guide ${i + 1}`} onClick={() => guides(graphic.guides.filter((_, n) => n !== i))}>
               <Trash2 size={14} />
-            </Button>
+            </IconButton>
           </div>
         ))}
       </Part>

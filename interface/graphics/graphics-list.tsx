@@ -8,6 +8,7 @@ import { filledOf } from '#core/graphics/find';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { useTally } from '../client/use-tally';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Popover } from '../parts/popover';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
@@ -122,15 +123,9 @@ export function GraphicsList() {
         </FileButton>
         {open && (
           <>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Save ${open.name} as a file`}
-              title="Save as a file"
-              onClick={() => void sendGraphic(open)}
-            >
+            <IconButton label={`Save ${open.name} as a file`} title="Save as a file" onClick={() => void sendGraphic(open)}>
               <Download size={14} />
-            </Button>
+            </IconButton>
             {(
               [
                 [-1, 'earlier', ArrowUp],
@@ -148,24 +143,16 @@ export function GraphicsList() {
                 <Icon size={14} />
               </Button>
             ))}
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Duplicate ${open.name}`}
+            <IconButton
+              label={`Duplicate ${open.name}`}
               title="Duplicate the design"
               onClick={() => send('graphic.duplicate', { graphic: open.id })}
             >
               <Copy size={14} />
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Remove ${open.name}`}
-              title="Remove"
-              onClick={() => send('graphic.remove', { graphic: open.id })}
-            >
+            </IconButton>
+            <IconButton label={`Remove ${open.name}`} title="Remove" onClick={() => send('graphic.remove', { graphic: open.id })}>
               <Trash2 size={14} />
-            </Button>
+            </IconButton>
           </>
         )}
       </div>

@@ -7,6 +7,7 @@ import { DASHES, type Fill, type GradientFill, IMAGE_FITS, MOST_STOPS, SPREADS, 
 import { spreadStops } from '#core/graphics/gradient';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { FileButton } from '../parts/file-button';
 import { Check, Choice, ColourField, Num, Numbers, Part } from '../parts/fields';
 import { addImage } from './images';
@@ -98,10 +99,8 @@ function GradientBar({ fill, onChange }: { fill: GradientFill; onChange: (fill: 
         <div className="flex items-end gap-1.5">
           <ColourField label="Stop" colour={stop.colour} opacity={stop.opacity} onChange={(change) => put(chosen, change)} />
           <Num label="At" unit="%" min={0} max={100} value={stop.at * 100} onCommit={(p) => put(chosen, { at: p / 100 })} />
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Remove the stop"
+          <IconButton
+            label="Remove the stop"
             unusable={stops.length <= 1 ? 'A gradient has one colour at least.' : null}
             onClick={() => {
               onChange({ ...fill, stops: stops.filter((_, i) => i !== chosen) });
@@ -109,7 +108,7 @@ function GradientBar({ fill, onChange }: { fill: GradientFill; onChange: (fill: 
             }}
           >
             <Trash2 size={14} />
-          </Button>
+          </IconButton>
         </div>
       )}
       <Numbers>

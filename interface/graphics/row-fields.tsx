@@ -10,6 +10,7 @@ import {
 } from '#core/graphics/element';
 import { useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { FileButton } from '../parts/file-button';
 import { useDraft } from '../parts/use-draft';
 import { Check, Choice, ColourField, Line, Num, Numbers, Part } from '../parts/fields';
@@ -184,10 +185,8 @@ export function TableFields({ content, change, setType }: Props<TableContent>) {
       <Part
         title="Columns from left to right"
         action={
-          <Button
-            look="quiet"
-            className="px-1!"
-            aria-label="Add a column to the table"
+          <IconButton
+            label="Add a column to the table"
             unusable={
               columns.length === 0
                 ? 'Choose a sheet first.'
@@ -201,7 +200,7 @@ export function TableFields({ content, change, setType }: Props<TableContent>) {
             }}
           >
             <Plus size={14} />
-          </Button>
+          </IconButton>
         }
       >
         {content.columns.length === 0 && <p className="text-xs text-muted">None yet: nothing of the rows is seen.</p>}

@@ -8,6 +8,7 @@ import { cellsOf } from '#core/sheets/row';
 import { foundRows, rowKeys } from '#core/sheets/rows';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { useDraft } from '../parts/use-draft';
 
 const ROW = 30;
@@ -115,14 +116,9 @@ const Row = memo(
             </Button>
           )}
           {typed && (
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Remove row ${row + 1}`}
-              onClick={() => send('sheet.removeRow', { sheet: sheet.id, row: row + 1 })}
-            >
+            <IconButton label={`Remove row ${row + 1}`} onClick={() => send('sheet.removeRow', { sheet: sheet.id, row: row + 1 })}>
               <Trash2 size={13} />
-            </Button>
+            </IconButton>
           )}
         </span>
       </div>
@@ -193,15 +189,9 @@ export function SheetGrid({
         ))}
         <span role="columnheader">
           {typed && (
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Add a column"
-              title="Add a column"
-              onClick={() => send('sheet.addColumn', { sheet: sheet.id })}
-            >
+            <IconButton label="Add a column" onClick={() => send('sheet.addColumn', { sheet: sheet.id })}>
               <Plus size={14} />
-            </Button>
+            </IconButton>
           )}
         </span>
       </div>

@@ -6,6 +6,7 @@ import { addressSource } from '#core/sheets/create';
 import { formatAgo } from '#core/time/duration';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { FileButton, FilesButton } from '../parts/file-button';
 import { region } from '../parts/region';
 import { Choice, Line, Num } from '../parts/fields';
@@ -144,15 +145,9 @@ function Head({ sheet }: { sheet: Sheet }) {
         <FilesButton label="Images of the sheet" accept="image/*" onFiles={(files) => void addImages(client, sheet.id, files)}>
           {sheet.images.length === 0 ? 'Images…' : `Images (${sheet.images.length})…`}
         </FilesButton>
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`Remove ${sheet.name}`}
-          title="Remove the sheet"
-          onClick={() => send('sheet.remove', { sheet: sheet.id })}
-        >
+        <IconButton label={`Remove ${sheet.name}`} title="Remove the sheet" onClick={() => send('sheet.remove', { sheet: sheet.id })}>
           <Trash2 size={15} />
-        </Button>
+        </IconButton>
       </div>
       {source.kind !== 'typed' && <Standing sheet={sheet} />}
     </div>

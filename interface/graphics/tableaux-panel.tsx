@@ -4,6 +4,7 @@ import { pictureName } from '#core/desk/pictures';
 import { type Tableau } from '#core/picture/document';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { NumberField } from '../parts/number-field';
 import { PictureSelect } from '../parts/picture-select';
 import { region } from '../parts/region';
@@ -37,9 +38,9 @@ function Card({ tableau }: { tableau: Tableau }) {
           value={tableau.number ?? 0}
           onCommit={(n) => send('tableau.set', { ...of, number: n === 0 ? null : Math.round(n) })}
         />
-        <Button look="quiet" className="px-1!" aria-label={`Remove ${tableau.name}`} onClick={() => send('tableau.remove', of)}>
+        <IconButton label={`Remove ${tableau.name}`} onClick={() => send('tableau.remove', of)}>
           <Trash2 size={14} />
-        </Button>
+        </IconButton>
       </div>
       <div className="flex gap-1">
         <Button className="flex-1" title="Only what differs from what is on air will move" onClick={() => send('tableau.next', of)}>

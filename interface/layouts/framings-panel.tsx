@@ -5,6 +5,7 @@ import { type Framing } from '#core/layout/document';
 import { type Grade, NO_CROP, PLAIN_GRADE } from '#core/layout/look';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Monitor } from '../parts/monitor';
 import { NumberField } from '../parts/number-field';
 import { FramingCanvas } from './framing-canvas';
@@ -194,14 +195,9 @@ export function FramingsList({ openId, onOpen }: { openId: string | null; onOpen
               <Monitor picture={{ kind: 'picture', id: f.id }} label="" className="aspect-video w-24 shrink-0 bg-black" />
               <span className="line-clamp-2 text-[13px]">{f.name}</span>
             </button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label={`Remove the framing ${f.name}`}
-              onClick={() => send('framing.remove', { framing: f.id })}
-            >
+            <IconButton label={`Remove the framing ${f.name}`} onClick={() => send('framing.remove', { framing: f.id })}>
               <Trash2 size={14} />
-            </Button>
+            </IconButton>
           </li>
         ))}
       </ul>

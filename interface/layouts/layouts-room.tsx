@@ -6,6 +6,7 @@ import { walkThrough } from '#core/layout/walk-through';
 import { type Layout } from '#core/layout/document';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { region } from '../parts/region';
 import { NumberField } from '../parts/number-field';
 import { Popover } from '../parts/popover';
@@ -184,42 +185,26 @@ export function LayoutsRoom() {
         <AddLayout onAdded={openLayoutById} />
         {layout && (
           <>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Duplicate this layout"
-              title="Duplicate this layout"
-              onClick={() => send('layout.duplicate', { layout: layout.id })}
-            >
+            <IconButton label="Duplicate this layout" onClick={() => send('layout.duplicate', { layout: layout.id })}>
               <CopyPlus size={15} />
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="This layout further up"
+            </IconButton>
+            <IconButton
+              label="This layout further up"
               title="Further up in the list"
               onClick={() => send('layout.move', { layout: layout.id, index: Math.max(0, place - 1) })}
             >
               <ArrowUp size={15} />
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="This layout further down"
+            </IconButton>
+            <IconButton
+              label="This layout further down"
               title="Further down in the list"
               onClick={() => send('layout.move', { layout: layout.id, index: place + 1 })}
             >
               <ArrowDown size={15} />
-            </Button>
-            <Button
-              look="quiet"
-              className="px-1!"
-              aria-label="Remove this layout"
-              title="Remove this layout"
-              onClick={() => send('layout.remove', { layout: layout.id })}
-            >
+            </IconButton>
+            <IconButton label="Remove this layout" onClick={() => send('layout.remove', { layout: layout.id })}>
               <Trash2 size={15} />
-            </Button>
+            </IconButton>
             <Button
               className="ml-auto px-1.5!"
               title="Put this layout into Next"

@@ -5,6 +5,7 @@ import { type Seat } from '#core/layout/document';
 import { useShow, useSend } from '../client/show-client';
 import { useTally } from '../client/use-tally';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { PictureSelect } from '../parts/picture-select';
 
 function SeatRow({ seat, swapping, onSwap }: { seat: Seat; swapping: string | null; onSwap: (id: string) => void }) {
@@ -36,14 +37,9 @@ function SeatRow({ seat, swapping, onSwap }: { seat: Seat; swapping: string | nu
           }}
         />
         {live && <span className="figures bg-air px-1 text-[13px] font-semibold text-deep">AIR</span>}
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`Remove the seat ${seat.name}`}
-          onClick={() => send('seat.remove', { seat: seat.id })}
-        >
+        <IconButton label={`Remove the seat ${seat.name}`} onClick={() => send('seat.remove', { seat: seat.id })}>
           <Trash2 size={14} />
-        </Button>
+        </IconButton>
       </div>
       <div className="flex items-center gap-1.5">
         <UserRound size={15} className={seat.occupantId === null ? 'text-caution' : 'text-muted'} aria-hidden />

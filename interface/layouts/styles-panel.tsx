@@ -5,6 +5,7 @@ import { placesOfStyle, type StylePlace } from '#core/layout/styles';
 import { type Box, type Layout, type Style, STYLE_PROPERTIES, type StyleProperty } from '#core/layout/document';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Dialog } from '../parts/dialog';
 import { PictureSelect } from '../parts/picture-select';
 
@@ -80,14 +81,9 @@ function StyleRow({ style, index, layout, boxes }: { style: Style; index: number
         >
           Overwrite
         </Button>
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`Remove the style ${style.name}`}
-          onClick={() => send('style.remove', { style: style.id })}
-        >
+        <IconButton label={`Remove the style ${style.name}`} onClick={() => send('style.remove', { style: style.id })}>
           <Trash2 size={14} />
-        </Button>
+        </IconButton>
       </div>
       <input
         key={style.name}

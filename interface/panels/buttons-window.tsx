@@ -1,13 +1,13 @@
 /** Pages of buttons in a window of their own, for a second display or a tablet: large, for touch. `?page=` is the first one. */
 import { ChevronLeft } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { buttonWords, commandOf, isLit } from '#core/buttons/face';
 import { type ButtonPage, type PageButton } from '#core/buttons/document';
 import { type Copy } from '#core/panels/copy';
 import { asksForHold } from '#core/desk/registry';
 import { type ShowCopy } from '#engine/panels/show-copy';
 import { ButtonFace, buttonLook, gridOf, gridPlace } from '../automation/button-look';
-import { HOLD_MS } from '../parts/hold-button';
+import { usePress } from '../parts/use-press';
 import { useCopy } from './use-copy';
 
 /** How long a refusal is said, milliseconds. */
@@ -26,15 +26,9 @@ function TouchButton({
   lit: boolean;
   onPress: () => void;
 }) {
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const [holding, setHolding] = useState(false);
   const command = commandOf(button);
   const holds = command !== null && asksForHold(copy, command);
-  const release = () => {
-    clearTimeout(timer.current);
-    setHolding(false);
-  };
-  useEffect(() => () => clearTimeout(timer.current), []);
+  const { holding, handlers } = usePress(holds, onPress);
   return (
     <button
       type="button"
@@ -43,17 +37,7 @@ function TouchButton({
       style={gridPlace(page, button.place)}
       className={`touch-none text-xl select-none ${buttonLook(lit, holding ? 'brightness-150' : 'active:brightness-125')}`}
       title={holds ? 'Hold it' : undefined}
-      onPointerDown={() => {
-        if (!holds) return;
-        setHolding(true);
-        timer.current = setTimeout(() => {
-          release();
-          onPress();
-        }, HOLD_MS);
-      }}
-      onPointerUp={release}
-      onPointerLeave={release}
-      onClick={() => !holds && onPress()}
+      {...handlers}
     >
       <ButtonFace button={button} words={buttonWords(copy.show, button)} lit={lit} />
     </button>

@@ -7,7 +7,7 @@ import { hasSound, isKind, traitsOf } from '#core/show/source-kinds';
 import { PictureSelect } from '../parts/picture-select';
 import { formatBytes, formatDuration } from '#core/time/duration';
 import { useShow, useSend } from '../client/show-client';
-import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { NumberField } from '../parts/number-field';
 
 function AngleRow({ index, pictureId, soundId }: { index: number; pictureId: string; soundId: string | null }) {
@@ -22,31 +22,25 @@ function AngleRow({ index, pictureId, soundId }: { index: number; pictureId: str
       <div className="flex items-center gap-1.5">
         <span className="figures w-5 font-semibold">{index + 1}</span>
         <span className="min-w-0 flex-1 truncate">{pictureName(show, pictureId)}</span>
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`Angle ${index + 1} up`}
+        <IconButton
+          label={`Angle ${index + 1} up`}
           onClick={() => send('replay.moveAngle', { angle: pictureId, index: Math.max(0, index - 1) })}
         >
           <ArrowUp size={14} />
-        </Button>
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`Angle ${index + 1} down`}
+        </IconButton>
+        <IconButton
+          label={`Angle ${index + 1} down`}
           onClick={() => send('replay.moveAngle', { angle: pictureId, index: Math.min(MOST_ANGLES - 1, index + 1) })}
         >
           <ArrowDown size={14} />
-        </Button>
-        <Button
-          look="quiet"
-          className="px-1!"
-          aria-label={`Record ${pictureName(show, pictureId)} no longer`}
+        </IconButton>
+        <IconButton
+          label={`Record ${pictureName(show, pictureId)} no longer`}
           title="Record it no longer; what is recorded stays"
           onClick={() => send('replay.removeAngle', { angle: pictureId })}
         >
           <Trash2 size={14} />
-        </Button>
+        </IconButton>
       </div>
       <div className="flex items-center gap-1.5 pl-6">
         <label className="flex items-center gap-1 text-[13px] text-muted">

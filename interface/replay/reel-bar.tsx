@@ -5,6 +5,7 @@ import { say } from '../client/say';
 import { pictureName } from '#core/desk/pictures';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button, withKey } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { Popover } from '../parts/popover';
 import { setRoom, useRoom } from './room-state';
 import { useDo } from '../control/do';
@@ -72,9 +73,9 @@ export function ReelBar() {
         open={open === 'rename'}
         onOpenChange={(o) => setOpen(o ? 'rename' : null)}
         trigger={
-          <Button look="quiet" className="px-1!" aria-label="Rename this reel" title="Rename this reel">
+          <IconButton label="Rename this reel">
             <Pencil size={15} />
-          </Button>
+          </IconButton>
         }
       >
         <NameForm
@@ -100,32 +101,24 @@ export function ReelBar() {
         open={open === 'add'}
         onOpenChange={(o) => setOpen(o ? 'add' : null)}
         trigger={
-          <Button look="quiet" className="px-1!" aria-label="New reel" title="New reel">
+          <IconButton label="New reel">
             <Plus size={15} />
-          </Button>
+          </IconButton>
         }
       >
         <NameForm label="Name of the new reel" first="" verb="Add" onDone={(name) => send('reel.add', { name }) && setOpen(null)} />
       </Popover>
-      <Button
-        look="quiet"
-        className="px-1!"
-        aria-label="Reel of the rated clips"
+      <IconButton
+        label="Reel of the rated clips"
         title="New reel with copies of all rated clips"
         unusable={counts === 0 ? 'There are no clips yet.' : null}
         onClick={best}
       >
         <Star size={15} />
-      </Button>
-      <Button
-        look="quiet"
-        className="px-1!"
-        aria-label="Remove this reel"
-        title="Remove this reel with its clips"
-        onClick={() => send('reel.remove', { reel: reelId })}
-      >
+      </IconButton>
+      <IconButton label="Remove this reel" title="Remove this reel with its clips" onClick={() => send('reel.remove', { reel: reelId })}>
         <Trash2 size={15} />
-      </Button>
+      </IconButton>
       <label className="flex items-center gap-1 pl-1 text-[13px] text-muted" title={withKey('Copies and moves go here', targetKey)}>
         to
         <select

@@ -8,6 +8,7 @@ import { goToPart } from '../client/focus';
 import { openPanel, useHere } from '../client/here';
 import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { HoldButton } from '../parts/hold-button';
 import { LoopBanner } from '../parts/loop-banner';
 import { useRoving } from '../parts/roving';
@@ -127,9 +128,9 @@ function Tools() {
   const tools = useRoving<HTMLDivElement>();
   const { past, future } = useShow(({ history }) => ({ past: history.past.at(-1)?.title, future: history.future.at(-1)?.title }));
   const tool = (label: string, title: string, icon: ReactNode, keyFor: string, act: () => void, unusable: string | null = null) => (
-    <Button look="quiet" className="px-1!" aria-label={label} title={title} keyFor={keyFor} unusable={unusable} onClick={act}>
+    <IconButton label={label} title={title} keyFor={keyFor} unusable={unusable} onClick={act}>
       {icon}
-    </Button>
+    </IconButton>
   );
   const window = (label: string, title: string, icon: ReactNode, keyFor: string, output?: string) =>
     tool(label, title, icon, keyFor, () => openOutputWindow(client.showId, output));

@@ -4,6 +4,7 @@ import { type Sound } from '#core/sound/document';
 import { type SoundDeviceInfo } from '#engine/sound/device-driver';
 import { useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { IconButton } from '../parts/icon-button';
 import { NumberField } from '../parts/number-field';
 import { usePairs } from './use-devices';
 import { pairWords } from './words';
@@ -27,9 +28,9 @@ export function WaysBack({ device, sound }: { device: SoundDeviceInfo; sound: So
       </Button>
       <span className="min-w-0 flex-1">{words}</span>
       {fields}
-      <Button look="quiet" className="px-1!" aria-label="Remove this path" onClick={onRemove}>
+      <IconButton label="Remove this path" onClick={onRemove}>
         ×
-      </Button>
+      </IconButton>
     </li>
   );
   const isAir = through === 'air' && from.startsWith('output') && to.startsWith('input');

@@ -135,6 +135,18 @@ describe('a device that is not well', () => {
     expect(await done(hanging[60]!)).toMatchObject({ ok: false, message: expect.stringContaining('waited') as string });
   });
 
+  it('and is slow to answer once is reached again when it answers', async () => {
+    let answers = false;
+    const port = await tcp((socket) => socket.on('data', () => void (answers && socket.write('ok\n'))));
+    set(device(tcpTo(port), { answers: true, waitSeconds: 0.2, retries: 0 }));
+    const reach = () => told.flatMap((t) => (t.kind === 'state' ? [t.reach] : [])).at(-1);
+    expect(await done(send('one'))).toMatchObject({ ok: false });
+    expect(reach()).toBe('away');
+    answers = true;
+    expect(await done(send('two'))).toMatchObject({ ok: true, answer: 'ok' });
+    await until(() => reach() === 'reached', 'that it is reached');
+  });
+
   it('and floods, answers garbage, gigabytes or without end is bounded', async () => {
     const port = await tcp((socket) => {
       for (let i = 0; i < 1000; i += 1) socket.write(`line ${i}\n`);

@@ -84,6 +84,8 @@ export class Post {
     for (let tries = 1; this.link && !this.closed; tries += 1) {
       try {
         const answer = await this.link.send(out, waitSeconds * 1000, answers);
+        // A line that was opened before it failed to answer is not opened again.
+        if (this.reach === 'away') this.state('reached', '');
         return this.done(out, true, performance.now() - began, tries, answer, '');
       } catch (error) {
         cause = reason(error);

@@ -136,6 +136,8 @@ it('does something when a device says something', async () => {
 });
 
 it('goes on when a device dies in the middle, says so, and lights its lamps again when it is back', async () => {
+  // What has been on air becomes Next with a cut: none with a lamp.
+  await send(page, 'picture.cut', { picture: 'harbour' });
   await act({ power: false });
   await until(async () => (await reach('lamps')) === 'away', 'the loss');
   await said('Camera lamps is away');
