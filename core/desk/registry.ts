@@ -16,6 +16,7 @@ import { reelCommands } from '../replay/reel-commands';
 import { rollCommands } from '../replay/roll-commands';
 import { mediaCommands } from '../media/commands';
 import { buttonCommands } from '../buttons/commands';
+import { partCommands } from '../parts/commands';
 import { deviceCommands } from '../devices/commands';
 import { orderCommands } from '../order/commands';
 import { outputCommands } from '../output/commands';
@@ -90,6 +91,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...orderCommands,
   ...deviceCommands,
   ...buttonCommands,
+  ...partCommands,
   ...showCommands,
   ...historyCommands,
 ];

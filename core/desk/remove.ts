@@ -67,7 +67,7 @@ function release(show: Show, found: FoundRef, leaving: Leaving): Gone[] {
 }
 
 /** Takes everything that is gone out of all places; returns what goes with it. */
-function releaseAll({ show }: Desk, gone: readonly Gone[]): Gone[] {
+function releaseAll(show: Show, gone: readonly Gone[]): Gone[] {
   const isGone = (found: FoundRef) => gone.some((g) => g.id === found.id && kindsOf(found.to).includes(g.kind));
   const refs: FoundRef[] = [];
   const plain = isDraft(show) ? current(show) : show;
@@ -78,17 +78,22 @@ function releaseAll({ show }: Desk, gone: readonly Gone[]): Gone[] {
   return more;
 }
 
-/** Removes the thing itself and all that cannot be without it; every other reference to it is taken away. What is on air is the caller's to guard. */
-export function remove(desk: Desk, kind: EntityKind, id: string): void {
+/** Takes things out of a show, and all that cannot be without them; every other reference to them is taken away. Returns everything that has gone. */
+export function removeFrom(show: Show, first: readonly Gone[]): Gone[] {
   const done: Gone[] = [];
-  let gone: Gone[] = [{ kind, id }];
+  let gone = [...first];
   while (gone.length > 0) {
-    const going = gone.flatMap((g) => [g, ...goesWithSound(desk.show, g), ...goesWithGraphics(desk.show, g)]);
-    for (const g of going) drop(desk.show, g);
+    const going = gone.flatMap((g) => [g, ...goesWithSound(show, g), ...goesWithGraphics(show, g)]);
+    for (const g of going) drop(show, g);
     done.push(...going);
-    gone = releaseAll(desk, going).filter((g) => !done.some((d) => d.kind === g.kind && d.id === g.id));
+    gone = releaseAll(show, going).filter((g) => !done.some((d) => d.kind === g.kind && d.id === g.id));
   }
-  for (const g of done) for (const forget of AIR) forget(desk, g.kind, g.id);
+  return done;
+}
+
+/** Removes a thing from show and air: see `removeFrom`. What is on air is the caller's to guard. */
+export function remove(desk: Desk, kind: EntityKind, id: string): void {
+  for (const g of removeFrom(desk.show, [{ kind, id }])) for (const forget of AIR) forget(desk, g.kind, g.id);
 }
 
 /** Takes the thing itself out of the list it stands in. */
