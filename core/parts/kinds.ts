@@ -38,36 +38,38 @@ export type PartKind = (typeof PART_KINDS)[number];
 interface PartTraits {
   /** Heading over a list of them. */
   title: string;
+  /** What one is called. */
+  one: string;
   /** What names it is whole without it: it goes along only when it is chosen itself. */
   loose?: true;
 }
 
 export const PARTS: Record<PartKind, PartTraits> = {
-  source: { title: 'Sources' },
-  group: { title: 'Groups of sources', loose: true },
-  framing: { title: 'Framings' },
-  layout: { title: 'Layouts' },
-  preset: { title: 'Presets of layouts' },
-  style: { title: 'Styles' },
-  seat: { title: 'Seats' },
-  lane: { title: 'Lanes' },
-  transition: { title: 'Transitions' },
-  tableau: { title: 'Tableaux' },
-  graphic: { title: 'Graphics' },
-  clock: { title: 'Clocks' },
-  finish: { title: 'Finishes' },
-  font: { title: 'Fonts' },
-  sheet: { title: 'Sheets' },
-  input: { title: 'Sound channels' },
-  bus: { title: 'Buses', loose: true },
-  listener: { title: 'Listeners', loose: true },
-  'fader-group': { title: 'Fader groups', loose: true },
-  'strip-preset': { title: 'Presets of channels' },
-  macro: { title: 'Macros' },
-  trigger: { title: 'Triggers' },
-  item: { title: 'Items of the running order' },
-  device: { title: 'Devices' },
-  page: { title: 'Pages of buttons' },
+  source: { title: 'Sources', one: 'source' },
+  group: { title: 'Groups of sources', one: 'group', loose: true },
+  framing: { title: 'Framings', one: 'framing' },
+  layout: { title: 'Layouts', one: 'layout' },
+  preset: { title: 'Presets of layouts', one: 'preset' },
+  style: { title: 'Styles', one: 'style' },
+  seat: { title: 'Seats', one: 'seat' },
+  lane: { title: 'Lanes', one: 'lane' },
+  transition: { title: 'Transitions', one: 'transition' },
+  tableau: { title: 'Tableaux', one: 'tableau' },
+  graphic: { title: 'Graphics', one: 'graphic' },
+  clock: { title: 'Clocks', one: 'clock' },
+  finish: { title: 'Finishes', one: 'finish' },
+  font: { title: 'Fonts', one: 'font' },
+  sheet: { title: 'Sheets', one: 'sheet' },
+  input: { title: 'Sound channels', one: 'channel' },
+  bus: { title: 'Buses', one: 'bus', loose: true },
+  listener: { title: 'Listeners', one: 'listener', loose: true },
+  'fader-group': { title: 'Fader groups', one: 'fader group', loose: true },
+  'strip-preset': { title: 'Presets of channels', one: 'preset of a channel' },
+  macro: { title: 'Macros', one: 'macro' },
+  trigger: { title: 'Triggers', one: 'trigger' },
+  item: { title: 'Items of the running order', one: 'item' },
+  device: { title: 'Devices', one: 'device' },
+  page: { title: 'Pages of buttons', one: 'page of buttons' },
 };
 
 /** One thing that can go by itself. */

@@ -11,6 +11,9 @@ import { type MeterReading } from '#core/sound/meter';
 import { type ExportJob, type ExportTask } from '../replay/export-messages';
 import { type MediaSettings, type StillSettings } from '#core/show/source';
 import { type FoundWindows } from '../picture/find-windows';
+import { type Brought } from '#core/parts/bring';
+import { type SavedShow } from '../storage/show-file';
+import { type ShowPackage } from '../storage/show-package';
 import { type AsRunRow, type RecordingRow } from '../storage/db';
 import { type MonitorPicture } from '../picture/messages';
 import { type SoundDeviceInfo } from '../sound/device-driver';
@@ -76,6 +79,14 @@ export interface ShowFiles {
     follow(sheetId: string, handle: FileSystemFileHandle): Promise<void>;
     /** Asks whether the file of a sheet may be read again, as a browser wants after a reload; call it within a press. */
     again(sheetId: string): Promise<void>;
+  };
+  readonly parts: {
+    /** Parts of the show as a show file: see `subsetOf`. */
+    save(keep: ReadonlySet<string>, output: boolean): Promise<SavedShow>;
+    /** @throws ShowError with place, cause and remedy. */
+    read(file: File): Promise<ShowPackage>;
+    /** Keeps those assets of a file that these parts name. Returns those that are not in the file. */
+    keep(assets: ShowPackage['assets'], things: Brought['things']): Promise<string[]>;
   };
   /** The as-run log of the show, the oldest line first. */
   asRun(): Promise<AsRunRow[]>;

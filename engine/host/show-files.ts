@@ -1,17 +1,34 @@
 /** The files of a show that runs in this window: they lie in this browser's storage. */
+import { type Show } from '#core/desk/show';
+import { classOf } from '#core/parts/kinds';
+import { subsetOf } from '#core/parts/subset';
 import { type ShowFiles } from '../client/show-client';
 import { findWindowsInAsset } from '../picture/find-windows';
 import { type SheetControl } from './sheet-control';
 import { addFile } from '../storage/assets';
 import { db } from '../storage/db';
+import { keepAssets, packShow, readShowFile } from '../storage/show-file';
 import { deleteRecording, listRecordings, recordingFile, renameRecording } from '../storage/recordings';
 
-export const showFiles = (showId: string, sheets: SheetControl): ShowFiles => ({
+/** `show` gives the show as it is now. */
+export const showFiles = (showId: string, sheets: SheetControl, show: () => Show): ShowFiles => ({
   add: addFile,
   findWindows: findWindowsInAsset,
   sheets: {
     follow: (sheetId, handle) => sheets.followFile(sheetId, handle),
     again: (sheetId) => sheets.again(sheetId),
+  },
+  parts: {
+    save: (keep, output) => {
+      const { show: part } = subsetOf(show(), keep, { output });
+      return packShow(part, `${part.name} (parts)`);
+    },
+    read: readShowFile,
+    keep: (assets, things) =>
+      keepAssets(
+        assets,
+        things.map(({ kind, value }) => ({ of: classOf(kind), value })),
+      ),
   },
   asRun: () => db.asRun.where('showId').equals(showId).sortBy('startedAt'),
   recordings: {

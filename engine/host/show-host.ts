@@ -118,7 +118,7 @@ export class ShowHost implements ShowClient {
     };
     const format = { clock: clock.memory, rate: desk.show.rate, frameStep: 1, working: working.raster };
     const sheets = new SheetControl(showId, access);
-    this.files = showFiles(showId, sheets);
+    this.files = showFiles(showId, sheets, () => this.state.desk.show);
     this.journal = new Journal(showId, (message) => this.notify('trouble', `The show cannot be saved: ${message}`));
     this.asRun = new AsRunLog(showId);
     this.replay = new ReplayControl(showId, format, sound, access);

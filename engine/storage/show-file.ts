@@ -1,22 +1,36 @@
 /** A show as one file: a zip of `show.json` and `assets/`. The form is described in docs/formats.md. */
 import { type AsyncZippable, zip } from 'fflate';
 import { nanoid } from 'nanoid';
+import { Show } from '#core/desk/show';
 import { ShowError } from '#core/desk/validate';
 import { askWorker } from '../ask-worker';
 import { openAsset, storeAsset } from './assets';
 import { db } from './db';
 import { type AssetEntry, type ShowPackage } from './show-package';
 import { type FromPackage } from './show-package.worker';
-import { assetIdsOf, renameAssets, storeShow } from './shows';
+import { assetIdsOf, assetsIn, type Described, renameAssets, storeShow } from './shows';
 
-/** The show and every file it uses. Files that are missing are left out and named. */
-export async function exportShow(id: string): Promise<{ file: Blob; name: string; missing: string[] }> {
+/** A show as a file. */
+export interface SavedShow {
+  file: Blob;
+  name: string;
+  /** Assets that are not on this machine, and so not in the file. */
+  missing: string[];
+}
+
+/** A show of the list, and every file it uses. Files that are missing are left out and named. */
+export async function exportShow(id: string): Promise<SavedShow> {
   const row = await db.shows.get(id);
   if (!row) throw new Error('This show is no longer in the list.');
+  return packShow(row.show, row.name);
+}
+
+/** A show and every file it uses as one file of this name. */
+export async function packShow(show: Show, called: string): Promise<SavedShow> {
   const contents: AsyncZippable = {};
   const assets: AssetEntry[] = [];
   const missing: string[] = [];
-  for (const asset of new Set(assetIdsOf(row.show))) {
+  for (const asset of new Set(assetIdsOf(show))) {
     try {
       const file = await openAsset(asset);
       assets.push({ id: asset, name: file.name, type: file.type });
@@ -26,18 +40,18 @@ export async function exportShow(id: string): Promise<{ file: Blob; name: string
       missing.push(asset);
     }
   }
-  const text = JSON.stringify({ show: row.show, assets }, null, 1);
+  const text = JSON.stringify({ show, assets }, null, 1);
   contents['show.json'] = new TextEncoder().encode(text);
   const data = await new Promise<Uint8Array>((resolve, reject) => zip(contents, (error, out) => (error ? reject(error) : resolve(out))));
-  const name = `${row.name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'show'}.bivoca`;
+  const name = `${called.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'show'}.bivoca`;
   return { file: new Blob([data as Uint8Array<ArrayBuffer>], { type: 'application/zip' }), name, missing };
 }
 
 /** Longest that a file may take to be unpacked: a minute, and a second for each 10 MB; milliseconds. */
 const patienceFor = (file: Blob) => 60_000 + file.size / 10_000;
 
-/** Unpacks and checks a file in a worker, which is ended when it takes too long. @throws ShowError */
-async function readInWorker(file: Blob): Promise<ShowPackage> {
+/** Unpacks and checks a show file in a worker, which is ended when it takes too long. @throws ShowError */
+export async function readShowFile(file: Blob): Promise<ShowPackage> {
   const worker = new Worker(new URL('./show-package.worker.ts', import.meta.url), { type: 'module' });
   const answer = await askWorker<FromPackage>(worker, file, {
     limitMs: patienceFor(file),
@@ -54,10 +68,17 @@ async function readInWorker(file: Blob): Promise<ShowPackage> {
  * @throws ShowError naming place and cause; nothing is changed then.
  */
 export async function importShow(file: Blob): Promise<{ id: string; missing: string[] }> {
-  const { show, assets } = await readInWorker(file);
+  const { show, assets } = await readShowFile(file);
+  const copy = structuredClone(show);
+  const missing = await keepAssets(assets, [{ of: Show, value: copy }]);
+  return { id: await storeShow({ ...copy, id: nanoid(12) }), missing };
+}
+
+/** Keeps those of a file's assets that these objects name, which name them as they are kept from now on. Returns those that are not in the file. */
+export async function keepAssets(assets: ShowPackage['assets'], within: readonly Described[]): Promise<string[]> {
   const renamed = new Map<string, string>();
   const missing: string[] = [];
-  for (const id of new Set(assetIdsOf(show))) {
+  for (const id of new Set(within.flatMap(assetsIn))) {
     const asset = assets.get(id);
     if (!asset) {
       missing.push(id);
@@ -67,7 +88,6 @@ export async function importShow(file: Blob): Promise<{ id: string; missing: str
     // What is in an SVG is looked at again whenever it is drawn; one that cannot be used is kept, and its source says why.
     renamed.set(id, await storeAsset(data, name, type));
   }
-  const copy = structuredClone(show);
-  renameAssets(copy, renamed);
-  return { id: await storeShow({ ...copy, id: nanoid(12) }), missing };
+  for (const one of within) renameAssets(one, renamed);
+  return missing;
 }

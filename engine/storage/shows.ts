@@ -4,6 +4,7 @@ import { createShow } from '#core/desk/create';
 import { type Raster } from '#core/show/raster';
 import { walkRefs } from '#core/desk/refs';
 import { Show } from '#core/desk/show';
+import { type Constructor } from '#core/schema/fields';
 import { type EntityKind } from '#core/schema/kinds';
 import { type Rate } from '#core/time/rate';
 import { db, openDatabase, type ShowRow } from './db';
@@ -25,18 +26,26 @@ export interface ShowListItem {
 
 const ASSETS: ReadonlySet<EntityKind> = new Set(['asset']);
 
-/** Assets that a show refers to, wherever it does. */
-export function assetIdsOf(show: Show): string[] {
+/** An object of the show document and its class. */
+export interface Described {
+  of: Constructor;
+  value: object;
+}
+
+/** Assets that an object refers to, wherever it does. */
+export function assetsIn({ of, value }: Described): string[] {
   const ids: string[] = [];
-  walkRefs(Show, show, ({ id }) => ids.push(id), ASSETS);
+  walkRefs(of, value, ({ id }) => ids.push(id), ASSETS);
   return ids;
 }
 
-/** Gives every reference to an asset the name that `renamed` has for it. Changes `show`. */
-export function renameAssets(show: Show, renamed: ReadonlyMap<string, string>): void {
+export const assetIdsOf = (show: Show): string[] => assetsIn({ of: Show, value: show });
+
+/** Gives every reference to an asset the name that `renamed` has for it. Changes `value`. */
+export function renameAssets({ of, value }: Described, renamed: ReadonlyMap<string, string>): void {
   walkRefs(
-    Show,
-    show,
+    of,
+    value,
     ({ id, field, holders }) => {
       const holder = holders.at(-1)?.value;
       if (holder) holder[field.name] = renamed.get(id) ?? id;

@@ -1,15 +1,16 @@
 /** The room Settings: the show, keys, controllers. */
-import { useState } from 'react';
 import { type ControlDriver } from '#engine/control/driver';
 import { Tabs } from '../parts/tabs';
 import { region } from '../parts/region';
 import { ControllersPanel } from './controllers-panel';
 import { KeysPanel } from './keys-panel';
+import { PartsPanel } from './parts-panel';
+import { setSettingsRoom, type SettingsTab, useSettingsRoom } from './room-state';
 import { ShowSettings } from './show-settings';
 
 /** Settings of the show, and of the person who works it. */
 export function SettingsRoom({ controls }: { controls: readonly ControlDriver[] }) {
-  const [tab, setTab] = useState('show');
+  const tab = useSettingsRoom((s) => s.tab);
   return (
     <main className="flex h-(--room) flex-col overflow-hidden">
       <h1 className="sr-only">Settings</h1>
@@ -17,9 +18,10 @@ export function SettingsRoom({ controls }: { controls: readonly ControlDriver[] 
         <Tabs
           label="Settings"
           value={tab}
-          onChange={setTab}
+          onChange={(value) => setSettingsRoom({ tab: value as SettingsTab })}
           tabs={[
             { value: 'show', label: 'This show', content: <ShowSettings /> },
+            { value: 'parts', label: 'Parts', content: <PartsPanel /> },
             { value: 'keys', label: 'Keys and what is at hand', content: <KeysPanel /> },
             { value: 'controllers', label: 'Controllers', content: <ControllersPanel drivers={controls} /> },
           ]}

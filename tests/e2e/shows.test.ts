@@ -1,5 +1,5 @@
 /** The list of shows, export and import, the remote, the log, and working without a mouse. */
-import { writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -136,6 +136,89 @@ describe('the list of shows', () => {
     expect(await pick(other.page, (s) => JSON.stringify(s.desk.show.graphics.list[0]?.entries[0]).includes('Out and back'))).toBe(true);
     await until(() => pick(other.page, (s) => s.health.bug?.state === 'live'), 'the still to have come along');
     await other.close();
+  });
+
+  it('brings chosen parts of one show into another that is open, with what they need, as one step of undo', async () => {
+    const { page } = browser;
+    const openParts = async () => {
+      await page.keyboard.down('Control');
+      await page.keyboard.press('KeyK');
+      await page.keyboard.up('Control');
+      await page.waitForSelector('[role=dialog] input');
+      await page.keyboard.type('bring parts of another');
+      await page.waitForSelector('[role=dialog] [role=option][aria-selected=true]');
+      await page.keyboard.press('Enter');
+      await page.waitForSelector('aside[aria-label="What goes along"]');
+    };
+    const choose = async (name: string) => {
+      const box = await page.waitForSelector(`::-p-xpath(//label[starts-with(normalize-space(.), "${name}")]/input)`);
+      await box?.evaluate((b) => (b as HTMLInputElement).click());
+    };
+    const pressStarting = async (words: string) => {
+      const button = await page.waitForSelector(
+        `::-p-xpath(//button[starts-with(normalize-space(.), "${words}")][not(@aria-disabled="true")])`,
+      );
+      await button?.evaluate((b) => (b as HTMLButtonElement).click());
+    };
+    const bringFile = async (path: string) => {
+      const input = await page.waitForSelector('input[aria-label="Show file whose parts come in"]');
+      await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
+    };
+    const here = () =>
+      pick(page, ({ desk: { show } }) => ({
+        macros: show.automation.macros.map((m) => m.name),
+        sources: show.sources.map((s) => s.id).sort(),
+        devices: show.devices.map((d) => d.on),
+        key: show.output.stream.key,
+      }));
+    await openDemo(page, app);
+    await send(page, 'output.setStream', { url: '/ingest/pier', key: 'nobody-else' });
+    await openParts();
+    await choose('Launch window');
+    await choose('Camera lamps');
+    // What it shows needs goes along, and is said; one of it stays out.
+    await page.select('select[aria-label="What becomes of Mast overhead"]', 'out');
+    await pressStarting('Save ');
+    const path = await downloads.path('parts.bivoca');
+
+    await page.click('header a[href="/"]');
+    await press(page, 'New show');
+    await page.waitForSelector('aria/Width, pixels');
+    await page.keyboard.type('Small hall');
+    await press(page, 'Make and open');
+    await showRuns(page);
+    const before = await here();
+    await openParts();
+    // What is damaged changes nothing, and says where.
+    const broken = join(downloads.folder, 'broken.bivoca');
+    await writeFile(broken, (await readFile(path)).subarray(0, 500));
+    await bringFile(broken);
+    await toast('This file is damaged');
+    await bringFile(path);
+    await page.waitForSelector('::-p-xpath(//h2[starts-with(., "Parts of ")][not(contains(., "this show"))])');
+    await choose('Launch window');
+    await choose('Camera lamps');
+    await pressStarting('Bring ');
+    await toast('brought in');
+    const after = await here();
+    expect(after).toMatchObject({ macros: ['Launch window'], devices: [false], key: before.key });
+    expect(after.sources).toEqual(['bug', 'line']);
+    await until(() => pick(page, (s) => s.health.bug?.state === 'live'), 'the still to have come along');
+    // Brought in again, what is here serves, and the macro stands beside the first.
+    await bringFile(path);
+    await page.waitForSelector('::-p-xpath(//h2[starts-with(., "Parts of ")][not(contains(., "this show"))])');
+    await choose('Launch window');
+    await pressStarting('Bring 1 part in');
+    await until(async () => (await here()).macros.length === 2, 'the second');
+    expect(await here()).toMatchObject({ macros: ['Launch window', 'Launch window 2'], sources: ['bug', 'line'] });
+    await send(page, 'history.undo');
+    expect((await here()).macros).toEqual(['Launch window']);
+    await send(page, 'history.undo');
+    expect(await here()).toEqual(before);
+    await send(page, 'history.redo');
+    await send(page, 'macro.run', { macro: await pick(page, (s) => s.desk.show.automation.macros[0]?.id) });
+    await until(() => pick(page, (s) => s.desk.air.onAirId === 'line'), 'what the macro takes to air');
+    await send(page, 'run.stop');
   });
 });
 

@@ -45,6 +45,7 @@ export const EVERYWHERE_ACTIONS: readonly Action[] = [
   output.act('window.clean', 'Clean programme in a window of its own', 'Clean'),
   show.press('history.undo', 'Undo an edit', 'Undo', () => command('history.undo')),
   show.press('history.redo', 'Redo', 'Redo', () => command('history.redo')),
+  show.act('parts.open', 'Save parts of the show, or bring parts of another in', 'Parts'),
   ...(['guests', 'room', 'one'] as const).map((to) =>
     talk.act(`talk.${to}`, TALK[to][0], TALK[to][1], {
       release: () => ({ kind: 'act', id: 'talk.end', args: {} }),
