@@ -14,6 +14,9 @@ import { type RefusedStep } from './carry-out';
 import { leftToChance } from './chance';
 import { commandAct, untilAct, waitAct } from './create';
 import { type StepAct } from './document';
+import { type PicturePlan } from '../picture/draw';
+import { planFrame } from '../picture/plan';
+import { looksOf } from './dry-picture';
 import { dryRun } from './dry-run';
 import { macroProblems } from './problems';
 import { dueFrame } from './runs';
@@ -211,6 +214,26 @@ describe('a macro that is tried', () => {
     );
   });
 
+  it('shows what is on air after each step, lanes too, as it is once that rests', () => {
+    const { desk, macro } = withMacro(must(sampleDesk(), 'picture.cut', { picture: 'a' }), [
+      commandAct('picture.setNext', { picture: 'b' }),
+      commandAct('picture.take'),
+      commandAct('lane.showPicture', { lane: 'lane-1', picture: 'names' }),
+      commandAct('lane.showPicture', { lane: 'lane-1', picture: 'names' }),
+    ]);
+    const { lines, desk: after } = dryRun(desk, macroIn(desk, macro), 0, true);
+    const shown = lines.map(({ picture }) => picture && [picture.base.map((i) => i.sourceId), picture.mix, picture.lanes.length > 0]);
+    expect(shown).toEqual([null, [['b'], null, false], [['b'], null, true], null]);
+    // At rest it is the very picture of the mixer, but for the places that stand in for what is not drawn yet.
+    const { programme } = planFrame(after.show, after.air, 400);
+    const withoutSlots = (plan: PicturePlan) => looksOf(plan).replace(/"slot":"[^"]*"/g, '');
+    const last = lines[2]!.picture!;
+    expect(withoutSlots({ ...last, top: [] })).toBe(withoutSlots({ ...programme, top: [] }));
+    expect(looksOf(last)).toMatch(/"slot":"dry\//);
+    // Not asked for, they cost nothing.
+    expect(dryRun(desk, macroIn(desk, macro), 0).lines.every((l) => l.picture === null)).toBe(true);
+  });
+
   it('says what changes, what the audience sees, and what it leaves to chance', () => {
     const { desk, macro } = withMacro(sampleDesk(), [
       commandAct('picture.cut', { picture: 'b' }),
@@ -220,7 +243,7 @@ describe('a macro that is tried', () => {
     const found = macroIn(desk, macro);
     const [cut, press, lane] = dryRun(desk, found, 0).lines;
     expect(cut?.changes.join()).toMatch(/On air: .+ → /);
-    expect([cut?.onAirId, press?.open, lane?.changes.some((c) => c.startsWith('Lane'))]).toEqual(['b', true, true]);
+    expect([press?.open, lane?.changes.some((c) => c.startsWith('Lane'))]).toEqual([true, true]);
     const chance = leftToChance(desk, found, 0);
     expect(chance).not.toContain('On air');
     expect(chance).toContain('Black');

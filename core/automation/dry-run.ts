@@ -2,9 +2,11 @@
 import { type Desk } from '../desk/air';
 import { execute } from '../desk/execute';
 import { asksForHold } from '../desk/registry';
+import { type PicturePlan } from '../picture/draw';
 import { createAutomationAir, type Run } from './air';
 import { trialValues } from './asked';
 import { type Macro } from './document';
+import { looksOf, mayLookOther, pictureAfter } from './dry-picture';
 import { nextDue } from './runs';
 import { altersAir } from './seen';
 import { changesOf } from './stand';
@@ -24,8 +26,8 @@ export interface DryLine {
   seen: boolean;
   /** It waits for what cannot be told beforehand, such as a press: as if that came at once. */
   open: boolean;
-  /** Picture on air after it. */
-  onAirId: string | null;
+  /** What the audience would see after it; null where that is as before, or pictures are not asked for. */
+  picture: PicturePlan | null;
 }
 
 export interface DryRun {
@@ -41,8 +43,8 @@ export interface DryRun {
 /** Steps that are gone through, those of macros that it starts too. */
 const MOST_LINES = 5000;
 
-/** Runs a macro on a copy of a desk. Pure: a run comes to the same, step by step, as it would on air. */
-export function dryRun(desk: Desk, macro: Macro, frame: number): DryRun {
+/** Runs a macro on a copy of a desk. Pure: a run comes to the same, step by step, as it would on air. `pictures`: what is seen after each step is worked out too. */
+export function dryRun(desk: Desk, macro: Macro, frame: number, pictures = false): DryRun {
   let made = 0;
   const context = (at: number) => ({ frame: at, newId: () => `dry-${(made += 1)}` });
   const lines: DryLine[] = [];
@@ -53,6 +55,16 @@ export function dryRun(desk: Desk, macro: Macro, frame: number): DryRun {
   // It begins a little after the press.
   const first = Object.values(begun.desk.air.automation.runs)[0]?.start ?? frame;
   let at = first;
+  let looked = pictures ? looksOf(pictureAfter(quiet, frame)) : '';
+  /** What is seen after an act, where that is something else than before. */
+  const newPicture = (before: Desk, after: Desk): PicturePlan | null => {
+    if (!pictures || !mayLookOther(after, before)) return null;
+    const plan = pictureAfter(after, at);
+    const looks = looksOf(plan);
+    if (looks === looked) return null;
+    looked = looks;
+    return plan;
+  };
   const tell = (type: string, args: Record<string, unknown>) => {
     const told = execute(now, { type, args }, context(at));
     if (told.ok) now = told.desk;
@@ -68,7 +80,7 @@ export function dryRun(desk: Desk, macro: Macro, frame: number): DryRun {
         refused: null,
         seen: false,
         open: false,
-        onAirId: now.air.onAirId,
+        picture: null,
         ...line,
       });
   };
@@ -103,7 +115,7 @@ export function dryRun(desk: Desk, macro: Macro, frame: number): DryRun {
           break;
         }
         const seen = held || altersAir(tried, done.patches, at);
-        told.push([run.index + i, { changes: changesOf(tried, done.desk, at), seen, onAirId: done.desk.air.onAirId }]);
+        told.push([run.index + i, { changes: changesOf(tried, done.desk, at), seen, picture: newPicture(tried, done.desk) }]);
         tried = done.desk;
       }
       if (refused) {

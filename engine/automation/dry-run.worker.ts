@@ -12,7 +12,7 @@ workerScope.onmessage = ({ data: { id, desk, macroId, frame } }: MessageEvent<Dr
   try {
     const macro = desk.show.automation.macros.find((m) => m.id === macroId);
     if (!macro) throw new Error('There is no such macro.');
-    const { lines, frames, cut, desk: end } = dryRun(desk, macro, frame);
+    const { lines, frames, cut, desk: end } = dryRun(desk, macro, frame, true);
     const whole = changesOf(desk, end, frame + frames);
     answer = { id, ok: true, tried: { lines, frames, cut, whole, chance: leftToChance(desk, macro, frame) } };
   } catch (error) {

@@ -1,6 +1,7 @@
 /** What page and mixer worker say to each other. */
 import { type WorkingFormat } from '#core/picture/capability';
 import { type Air } from '#core/desk/air';
+import { type PicturePlan } from '#core/picture/draw';
 import { type Output, type View } from '#core/screens/outputs';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
@@ -21,7 +22,9 @@ export type MonitorPicture =
   | { kind: 'picture'; id: string; matte?: boolean }
   /** How a picture would look in a lane, at rest, over what is on air or over Next. */
   | { kind: 'over'; over: 'air' | 'next'; laneId: string; id: string }
-  | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null };
+  | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null }
+  /** What somebody else has worked out, such as a macro that is tried dry. */
+  | { kind: 'plan'; plan: PicturePlan };
 
 /** A frame on its way from a driver to the mixer, over a port of its own. */
 export interface FrameMessage {

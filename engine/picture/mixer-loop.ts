@@ -233,7 +233,8 @@ export class MixerLoop {
       const jobs = this.wall.jobs(this.show, this.air, plan, PROGRAMME, (p) => this.versionOf(p));
       left = jobs.length;
       const counted = jobs.map((job) => ({ ...job, done: () => (job.done(), (left -= 1)) }));
-      await this.renderer.monitors(counted, plan.raster, mayGoOn);
+      this.paints.forMonitors = true;
+      await this.renderer.monitors(counted, plan.raster, mayGoOn).finally(() => (this.paints.forMonitors = false));
     } else left = 1;
     this.stats.monitorsSkipped += left;
   }

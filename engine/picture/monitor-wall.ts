@@ -82,7 +82,7 @@ export class MonitorWall {
   /** Every how many ticks a monitor is drawn at most. */
   private stepOf({ kind }: MonitorPicture): number {
     if (kind === 'programme') return 1;
-    return kind === 'picture' ? this.pace.tileStep : this.pace.nextStep;
+    return kind === 'picture' || kind === 'plan' ? this.pace.tileStep : this.pace.nextStep;
   }
 }
 
@@ -90,7 +90,7 @@ export class MonitorWall {
 const withoutInk = (name: string, value: unknown): unknown => (name === 'inked' ? undefined : value);
 
 /** What is drawn first when there is not time for all. */
-const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, over: 3, trial: 3, picture: 4 };
+const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, over: 3, trial: 3, picture: 4, plan: 5 };
 
 /** Pause between two rounds of a transition that is tried out, as a share of its length. */
 const TRIAL_PAUSE = 0.4;
@@ -109,6 +109,8 @@ function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air
     }
     case 'over':
       return previewPlan(show, air, plan, picture.over, picture.laneId, picture.id);
+    case 'plan':
+      return picture.plan;
     case 'trial': {
       const { transition: t, fromId, toId } = picture;
       const round = Math.ceil(t.frames * (1 + TRIAL_PAUSE));

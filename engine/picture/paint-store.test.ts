@@ -77,6 +77,22 @@ describe('the store of paints', () => {
     expect(asked).toHaveLength(2);
   });
 
+  it('asks for what only monitors show one by one, and at once for what the audience sees', () => {
+    const { asked, answer, port } = worker();
+    const paints = store();
+    paints.connect(port);
+    paints.forMonitors = true;
+    for (const x of [0, 10, 20, 30]) paints.find(paint(x), 'monitor', SIZE);
+    paints.forMonitors = false;
+    expect(asked).toHaveLength(1);
+    paints.want(paint(500), SIZE);
+    // One that monitors wait for is asked for at once when it is seen on air.
+    paints.want(paint(20), SIZE);
+    expect(asked.map((a) => a.paint.key)).toEqual([0, 500, 20].map((x) => paint(x).key));
+    for (let i = 0; i < 5; i += 1) answer(asked[i] as PaintWanted);
+    expect(asked.map((a) => a.paint.key)).toEqual([0, 500, 20, 10, 30].map((x) => paint(x).key));
+  });
+
   it('lets the last picture of a place stand in until the next one is drawn', () => {
     const { asked, answer, port } = worker();
     const paints = store();

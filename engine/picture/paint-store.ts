@@ -7,6 +7,8 @@ import { type RefPicture } from './renderer';
 const LIMIT = 128 * 1024 * 1024;
 /** Showings whose last picture is remembered. */
 const MOST_SLOTS = 1024;
+/** Paints that wait for monitors. */
+const MOST_LATER = 500;
 /** A worker that has not answered for so long is dead, milliseconds. */
 const DEAD_MS = 6000;
 
@@ -28,12 +30,16 @@ export class PaintStore {
   readonly stats = { drawn: 0, pixels: 0, millis: 0 };
   private readonly kept = new Map<string, Kept>();
   private readonly waiting = new Map<string, { wanted: PaintWanted; since: number }>();
+  /** What only monitors want: asked for one by one, so that what the audience sees waits for one of them at most. */
+  private readonly later = new Map<string, PaintWanted>();
   private readonly last = new Map<string, RefPicture>();
   private readonly arrivals = new Map<string, number>();
   private readonly failed = new Set<string>();
   /** Assets that are missing, and were told. */
   private readonly told = new Set<string>();
   private port: MessagePort | null = null;
+  /** Whoever looks for paints now are monitors alone. */
+  forMonitors = false;
 
   constructor(
     /** A paint cannot be drawn, and why. */
@@ -57,6 +63,7 @@ export class PaintStore {
   private receive(answer: FromGraphics): void {
     const name = nameOf(answer.key, answer);
     this.waiting.delete(name);
+    this.askLater();
     if (answer.type === 'failed') {
       if (this.failed.size > 1000) this.failed.clear();
       if (!this.failed.has(name)) this.trouble(answer.message);
@@ -86,9 +93,28 @@ export class PaintStore {
   want(paint: Paint, size: Size): void {
     const name = nameOf(paint.key, size);
     if (this.kept.has(name) || this.waiting.has(name) || this.failed.has(name)) return;
-    const wanted: PaintWanted = { type: 'paint', paint, ...size };
+    this.ask(name, { type: 'paint', paint, ...size });
+  }
+
+  /** Asks for it once nothing else is waited for. */
+  private wantLater(paint: Paint, size: Size): void {
+    const name = nameOf(paint.key, size);
+    if (this.waiting.has(name) || this.failed.has(name)) return;
+    // Monitors ask again as long as they show it.
+    if (this.later.size >= MOST_LATER) this.later.clear();
+    this.later.set(name, { type: 'paint', paint, ...size });
+    this.askLater();
+  }
+
+  private ask(name: string, wanted: PaintWanted): void {
+    this.later.delete(name);
     this.waiting.set(name, { wanted, since: this.now() });
     this.port?.postMessage(wanted);
+  }
+
+  private askLater(): void {
+    const [next] = this.later;
+    if (next && this.waiting.size === 0) this.ask(...next);
   }
 
   /** The picture of a paint at a size; until it is drawn, what its slot showed last. */
@@ -96,7 +122,8 @@ export class PaintStore {
     const name = nameOf(paint.key, size);
     const kept = this.kept.get(name);
     if (!kept) {
-      this.want(paint, size);
+      if (this.forMonitors) this.wantLater(paint, size);
+      else this.want(paint, size);
       return this.last.get(`${slot} ${size.width}`) ?? null;
     }
     // The ones used last stay.

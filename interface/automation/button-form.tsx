@@ -49,6 +49,7 @@ export function ButtonForm({ button, number }: { button: PageButton; number: num
             label="Picture on it"
             none="none"
             value={button.pictureId}
+            pictures
             all={entitiesOf(show, 'picture')}
             onChange={(picture) => set({ picture })}
           />

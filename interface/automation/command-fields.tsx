@@ -7,9 +7,10 @@ import { findCommand } from '#core/desk/registry';
 import { type FieldInfo, fieldsOf } from '#core/schema/fields';
 import { say } from '../client/say';
 import { useShow } from '../client/show-client';
-import { choicesOf } from '../shell/argument-choices';
+import { arePictures, choicesOf } from '../shell/argument-choices';
 import { labelOf } from '../shell/argument-form';
 import { Line, ThingChoice } from '../parts/fields';
+import { SeePictures } from '../parts/see-pictures';
 import { NumberField } from '../parts/number-field';
 
 /** One argument: chosen from the show, typed, or as JSON where it is a whole of many parts. */
@@ -20,22 +21,29 @@ function Argument({ field, value, onChange }: { field: FieldInfo; value: unknown
   if (choices && choices.length <= 1000) {
     const at = choices.findIndex((c) => JSON.stringify(c.value) === JSON.stringify(value));
     return (
-      <label className="flex flex-col gap-0.5 text-[13px] text-muted">
+      <span className="flex flex-col gap-0.5 text-[13px] text-muted">
         {label}
-        <select
-          aria-label={label}
-          value={at}
-          onChange={(e) => onChange(e.target.value === 'none' ? undefined : choices[Number(e.target.value)]?.value)}
+        <SeePictures
+          label={label}
+          options={choices.flatMap((c, i) => (c.picture === null ? [] : [{ key: String(i), name: c.label, pictureId: c.picture }]))}
+          chosen={String(at)}
+          onChoose={(i) => onChange(choices[Number(i)]?.value)}
         >
-          {at === -1 && <option value={-1}>{value === undefined ? '–' : `${String(value)} (gone)`}</option>}
-          {field.optional && at !== -1 && <option value="none">– leave it</option>}
-          {choices.map((c, i) => (
-            <option key={i} value={i}>
-              {c.label}
-            </option>
-          ))}
-        </select>
-      </label>
+          <select
+            aria-label={label}
+            value={at}
+            onChange={(e) => onChange(e.target.value === 'none' ? undefined : choices[Number(e.target.value)]?.value)}
+          >
+            {at === -1 && <option value={-1}>{value === undefined ? '–' : `${String(value)} (gone)`}</option>}
+            {field.optional && at !== -1 && <option value="none">– leave it</option>}
+            {choices.map((c, i) => (
+              <option key={i} value={i}>
+                {c.label}
+              </option>
+            ))}
+          </select>
+        </SeePictures>
+      </span>
     );
   }
   if (/number/.test(field.type) && (typeof value === 'number' || value === undefined)) {
@@ -101,6 +109,7 @@ export function GivenFields({
           key={asked.id}
           label={asked.name}
           none={otherwise === '' ? '– choose' : `otherwise ${otherwise}`}
+          pictures={arePictures(to)}
           value={typeof value === 'string' ? value : null}
           all={entitiesOf(show, to)}
           onChange={set}

@@ -1,8 +1,9 @@
 /** A macro tried dry: what each step changes, in words and with the picture after it. Nothing goes to air. */
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { type Macro } from '#core/automation/document';
 import { placeUnseen } from '#core/automation/seen';
 import { causeOf } from '#core/schema/cause';
+import { type PicturePlan } from '#core/picture/draw';
 import { formatTimecode } from '#core/time/timecode';
 import { type Tried, tryDry } from '#engine/automation/dry-runs';
 import { useSend, useShow, useShowClient } from '../client/show-client';
@@ -12,6 +13,15 @@ import { setAutomationRoom, useAutomationRoom } from './room-state';
 
 /** Steps that are being edited rest for so long before they are tried again, milliseconds. */
 const SETTLE_MS = 200;
+
+/** What would be on air after a step. A plan may be long: it is looked at anew only when it is another. */
+const After = memo(function After({ plan }: { plan: PicturePlan }) {
+  return (
+    <span className="block aspect-video w-28 shrink-0 self-start bg-black">
+      <Monitor picture={{ kind: 'plan', plan }} label="On air after it" className="h-full w-full" />
+    </span>
+  );
+});
 
 /** Lines that are drawn; of very long macros the first. */
 const MOST_LINES = 300;
@@ -91,11 +101,7 @@ export function DryPanel({ macro }: { macro: Macro }) {
                 <span className="text-muted">{line.open ? 'waits; nobody can say how long' : 'changes nothing more'}</span>
               )}
             </span>
-            {line.onAirId !== null && line.onAirId !== tried.lines[i - 1]?.onAirId && (
-              <span className="block aspect-video w-16 shrink-0 self-start bg-black">
-                <Monitor picture={{ kind: 'picture', id: line.onAirId }} label="" className="h-full w-full" />
-              </span>
-            )}
+            {line.picture && <After plan={line.picture} />}
           </li>
         ))}
         {tried.lines.length > MOST_LINES && <li className="py-1 text-[13px] text-muted">and {tried.lines.length - MOST_LINES} more</li>}

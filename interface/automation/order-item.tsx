@@ -127,6 +127,7 @@ export function ItemPanel({ item }: { item: OrderItem }) {
             label="Picture or layout"
             none="as it is"
             value={item.pictureId}
+            pictures
             all={entitiesOf(show, 'picture')}
             onChange={(picture) => set({ picture })}
           />

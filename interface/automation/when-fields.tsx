@@ -4,6 +4,7 @@ import { type When, WHEN_EVENTS, type WhenEvent } from '#core/automation/documen
 import { EVENTS } from '#core/automation/events';
 import { entitiesOf } from '#core/desk/entities';
 import { useShow } from '../client/show-client';
+import { arePictures } from '../shell/argument-choices';
 import { Choice, Line, ThingChoice, TimeOfDayField } from '../parts/fields';
 import { NumberField } from '../parts/number-field';
 
@@ -36,6 +37,7 @@ export function WhenFields({
           label="Which"
           name={`${label}: which`}
           value={typeof id === 'string' ? id : null}
+          pictures={arePictures(of.to)}
           all={entitiesOf(show, of.to)}
           onChange={(next) => onChange({ ...when, [of.field]: next })}
         />

@@ -1,6 +1,7 @@
 /** Small fields that properties are made of: of elements, steps, triggers. */
 import { type ReactNode } from 'react';
 import { NumberField } from './number-field';
+import { SeePictures } from './see-pictures';
 import { useDraft } from './use-draft';
 
 /** A part of the properties under a heading. */
@@ -166,11 +167,14 @@ export function ThingChoice({
   value,
   all,
   none = '– choose',
+  pictures = false,
   onChange,
 }: {
   label: string;
   /** Its accessible name, where several have the same label. */
   name?: string;
+  /** They are pictures: they can be chosen by seeing them, too. */
+  pictures?: boolean;
   value: string | null;
   all: readonly { id: string; name: string }[];
   none?: string;
@@ -179,17 +183,24 @@ export function ThingChoice({
   const listed = all.slice(0, MOST_LISTED);
   const chosen = all.slice(MOST_LISTED).find((thing) => thing.id === value);
   return (
-    <label className="flex min-w-0 flex-col gap-0.5">
+    <span className="flex min-w-0 flex-col gap-0.5">
       <span className="text-xs text-muted">{label}</span>
-      <select aria-label={name} className="min-w-0" value={value ?? ''} onChange={(e) => onChange(e.target.value || null)}>
-        <option value="">{none}</option>
-        {(chosen ? [...listed, chosen] : listed).map((thing) => (
-          <option key={thing.id} value={thing.id}>
-            {thing.name || thing.id}
-          </option>
-        ))}
-      </select>
-    </label>
+      <SeePictures
+        label={name}
+        options={pictures ? all.map(({ id, name: called }) => ({ key: id, name: called || id, pictureId: id })) : []}
+        chosen={value}
+        onChoose={onChange}
+      >
+        <select aria-label={name} className="min-w-0" value={value ?? ''} onChange={(e) => onChange(e.target.value || null)}>
+          <option value="">{none}</option>
+          {(chosen ? [...listed, chosen] : listed).map((thing) => (
+            <option key={thing.id} value={thing.id}>
+              {thing.name || thing.id}
+            </option>
+          ))}
+        </select>
+      </SeePictures>
+    </span>
   );
 }
 

@@ -3,7 +3,7 @@ import { entitiesOf } from '#core/desk/entities';
 import { findPicture } from '#core/desk/pictures';
 import { type Show } from '#core/desk/show';
 import { type FieldInfo, fieldsOf } from '#core/schema/fields';
-import { type RefTarget } from '#core/schema/kinds';
+import { kindsOf, type RefTarget } from '#core/schema/kinds';
 
 export interface Choice {
   value: unknown;
@@ -20,6 +20,9 @@ function pointer({ nested }: FieldInfo): { by: string; name: string; to: readonl
   const rest = fields.filter((f) => f !== ref && f.name !== ref?.ref?.by && !f.optional);
   return ref?.ref?.by !== undefined && rest.length === 0 ? { by: ref.ref.by, name: ref.name, to: ref.ref.to } : null;
 }
+
+/** True for targets that are pictures of one kind or another. */
+export const arePictures = (to: RefTarget): boolean => kindsOf(to).every((kind) => kindsOf('picture').includes(kind));
 
 /** Choices for a field that refers to something in the show, or has a fixed set of values; null where it is typed. */
 export function choicesOf(field: FieldInfo, show: Show): Choice[] | null {

@@ -553,7 +553,6 @@ describe('keys of one’s own', () => {
     expect((await stored()).layouts?.length ?? 1).toBe(1);
     await press(page, 'Bind it all the same');
     await until(async () => (await stored()).layouts?.length === 2, 'a layout of one’s own');
-    await page.screenshot({ path: '/tmp/keys.png' });
     await keys('F1');
     await send(page, 'picture.setNext', { picture: 'mast' });
     await keys('KeyD');
