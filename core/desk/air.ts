@@ -4,6 +4,7 @@
  */
 import { type AutomationAir, createAutomationAir } from '../automation/air';
 import { createDevicesAir, type DevicesAir } from '../devices/air';
+import { createScreensAir, type ScreensAir } from '../screens/air';
 import { createOrderAir, type OrderAir } from '../order/air';
 import { type OutputRun } from '../output/air';
 import { type Player } from '../media/air';
@@ -34,6 +35,7 @@ export interface Air {
   automation: AutomationAir;
   order: OrderAir;
   devices: DevicesAir;
+  screens: ScreensAir;
 }
 
 /** The pair that commands work on. */
@@ -60,5 +62,6 @@ export function createAir(show: Show): Air {
     automation: createAutomationAir(),
     order: createOrderAir(),
     devices: createDevicesAir(),
+    screens: createScreensAir(),
   };
 }

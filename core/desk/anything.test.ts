@@ -43,6 +43,9 @@ function valueOf(field: FieldInfo, dice: Dice, desk: Desk): unknown {
   }
   if (field.variant) {
     const kinds = [
+      'clean',
+      'card',
+      'black',
       'typed',
       'file',
       'colour',

@@ -6,6 +6,7 @@ import { firstLanes, plainTransition, firstTransitions } from '../picture/create
 import { createGraphics } from '../graphics/create';
 import { createOrder } from '../order/create';
 import { createReplay } from '../replay/document';
+import { createScreens } from '../screens/create';
 import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
 import { type Rate } from '../time/rate';
@@ -57,6 +58,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     order: createOrder(),
     devices: [],
     pages: [],
+    screens: createScreens(),
   };
 }
 

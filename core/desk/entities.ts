@@ -12,7 +12,8 @@ import { Lane, Override, StoredTransition, Tableau } from '../picture/document';
 import { Angle, Clip, Reel } from '../replay/document';
 import { type Constructor } from '../schema/fields';
 import { type EntityKind, kindsOf, type RefTarget } from '../schema/kinds';
-import { outputsOf } from '../screens/outputs';
+import { ScreenOutput } from '../screens/document';
+import { MIXER_OUTPUTS } from '../screens/outputs';
 import { Sheet } from '../sheets/document';
 import { SourceGroup } from '../show/document';
 import { Source } from '../show/source';
@@ -62,7 +63,8 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   layout: { of: Layout, list: (show) => show.layouts, home: inShow('layouts') },
   preset: { of: Preset, list: (show) => show.presets, home: inShow('presets') },
   seat: { of: Seat, list: (show) => show.seats, home: inShow('seats') },
-  output: { of: null, list: outputsOf, home: null },
+  output: { of: null, list: () => MIXER_OUTPUTS, home: null },
+  screen: { of: ScreenOutput, list: (show) => show.screens.outputs, home: homeIn((show) => show.screens, 'outputs') },
   graphic: { of: Graphic, list: (show) => show.graphics.list, home: inGraphics('list') },
   entry: {
     of: Entry,

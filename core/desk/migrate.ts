@@ -9,6 +9,7 @@ import { outputMigrations } from '../output/migrations';
 import { pictureAirMigrations, pictureMigrations } from '../picture/migrations';
 import { replayMigrations } from '../replay/migrations';
 import { type Migrations, type Raw } from '../schema/migration';
+import { screenAirMigrations, screenMigrations } from '../screens/migrations';
 import { showMigrations } from '../show/migrations';
 import { soundMigrations } from '../sound/migrations';
 import { type Air } from './air';
@@ -28,6 +29,7 @@ const SHOW_STEPS: readonly Migrations[] = [
   orderMigrations,
   deviceMigrations,
   buttonMigrations,
+  screenMigrations,
 ];
 const AIR_STEPS: readonly Migrations[] = [
   pictureAirMigrations,
@@ -35,6 +37,7 @@ const AIR_STEPS: readonly Migrations[] = [
   automationAirMigrations,
   orderAirMigrations,
   deviceAirMigrations,
+  screenAirMigrations,
 ];
 
 /** `raw` brought from one version to the present one. */

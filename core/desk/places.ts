@@ -10,6 +10,7 @@ import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau, Transition } from '../picture/document';
 import { Angle, Clip } from '../replay/document';
+import { ScreenOutput } from '../screens/document';
 import { type Constructor } from '../schema/fields';
 import { Source } from '../show/source';
 import { AirPath, InputChannel, Listener, Patch, Send } from '../sound/document';
@@ -46,6 +47,7 @@ const PLACES = new Map<Constructor, Words>([
   say(Device, (device) => `device ${device.name}`),
   say(DeviceMessage, (message, _, within) => `message ${message.name} of ${within}`),
   say(OrderItem, (item) => `item ${item.name} of the running order`),
+  say(ScreenOutput, (output) => `output ${output.name}`),
   say(Trigger, (trigger) => `trigger ${trigger.name}`),
   say(StoredTransition, (stored) => `transition ${stored.name}`),
   say(Transition, (_, _show, within) => within || 'the armed transition'),

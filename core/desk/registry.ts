@@ -17,6 +17,7 @@ import { rollCommands } from '../replay/roll-commands';
 import { mediaCommands } from '../media/commands';
 import { buttonCommands } from '../buttons/commands';
 import { partCommands } from '../parts/commands';
+import { screenCommands } from '../screens/commands';
 import { deviceCommands } from '../devices/commands';
 import { orderCommands } from '../order/commands';
 import { outputCommands } from '../output/commands';
@@ -92,6 +93,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...deviceCommands,
   ...buttonCommands,
   ...partCommands,
+  ...screenCommands,
   ...showCommands,
   ...historyCommands,
 ];

@@ -12,11 +12,12 @@ import { Graphics } from '../graphics/document';
 import { type Rate } from '../time/rate';
 import { EyePoint, Framing, Layout, Preset, Seat, Style } from '../layout/document';
 import { Replay } from '../replay/document';
+import { Screens } from '../screens/document';
 import { Sound } from '../sound/document';
 import { MOST_SHEETS, Sheet } from '../sheets/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 10;
+export const SHOW_VERSION = 11;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
@@ -48,4 +49,5 @@ export class Show {
   @Nested(() => RunningOrder, 'the running order') order!: RunningOrder;
   @ListOf(() => Device, MOST_DEVICES, 'devices outside') devices!: Device[];
   @ListOf(() => ButtonPage, MOST_PAGES, 'pages of buttons') pages!: ButtonPage[];
+  @Nested(() => Screens, 'outputs beside programme and clean programme') screens!: Screens;
 }

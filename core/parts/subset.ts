@@ -6,6 +6,8 @@ import { type Show } from '../desk/show';
 import { createReplay } from '../replay/document';
 import { type EntityKind } from '../schema/kinds';
 import { plainCopy } from '../schema/plain-copy';
+import { createScreens } from '../screens/create';
+import { MIXER_OUTPUTS, PROGRAMME_OUTPUT } from '../screens/outputs';
 import { PROGRAMME_BUS } from '../sound/document';
 import { type Part, partKey, partsOf } from './kinds';
 
@@ -24,6 +26,9 @@ export function subsetOf(show: Show, keep: ReadonlySet<string>, { output }: { ou
   }
   const all = new Set(removeFrom(copy, gone).map(partKey));
   copy.sound.cards = [];
+  copy.screens = createScreens();
+  for (const one of [copy.output.recording, copy.output.stream])
+    if (!MIXER_OUTPUTS.some((o) => o.id === one.outputId)) one.outputId = PROGRAMME_OUTPUT;
   copy.replay = createReplay(show.raster.height);
   // A stream's key is nobody else's.
   if (!output) copy.output = createShow('new', 'New', show.raster, show.rate).output;

@@ -7,6 +7,7 @@ export const ENTITY_KINDS = [
   'preset',
   'seat',
   'output',
+  'screen',
   'graphic',
   'entry',
   'clock',
@@ -59,7 +60,9 @@ export const REF_TARGETS = {
   /** Anything that can be seen, what leaves the mixer included. */
   view: { words: 'picture or output', kinds: ['source', 'framing', 'layout', 'preset', 'seat', 'graphic', 'entry', 'output'] },
   occupant: { words: 'source or framing', kinds: ['source', 'framing'] },
-  output: { words: 'output', kinds: ['output'] },
+  output: { words: 'output', kinds: ['output', 'screen'] },
+  /** An output of the show's own: neither programme nor clean programme. */
+  screen: { words: 'output of the show’s own', kinds: ['screen'] },
   graphic: { words: 'graphic', kinds: ['graphic'] },
   entry: { words: 'entry', kinds: ['entry'] },
   /** What may lie over a picture as a whole: artwork of a layout, a stinger. */

@@ -1,5 +1,7 @@
 /** Outputs: what leaves the mixer as pictures of its own, for recorder, streamer, windows and replay. */
 import { type Raster } from '../show/raster';
+import { type ScreensAir } from './air';
+import { type ScreenOutput, type Screens, type Shows } from './document';
 
 /** What can be seen: the programme, the programme below its lanes, what comes next, or any one picture. */
 export type View = { kind: 'programme' | 'clean' | 'next' } | { kind: 'picture'; id: string };
@@ -8,7 +10,7 @@ export type View = { kind: 'programme' | 'clean' | 'next' } | { kind: 'picture';
 export interface Output {
   id: string;
   name: string;
-  shows: View;
+  shows: Shows;
   /** Size that it is made in, pixels; null for the size that the show is worked in. */
   raster: Raster | null;
 }
@@ -18,16 +20,34 @@ export const PROGRAMME_OUTPUT = 'programme';
 /** The programme below its lanes. */
 export const CLEAN_OUTPUT = 'clean';
 
-const MIXER_OUTPUTS: readonly Output[] = [
+/** What every show has. */
+export const MIXER_OUTPUTS: readonly Output[] = [
   { id: PROGRAMME_OUTPUT, name: 'Programme', shows: { kind: 'programme' }, raster: null },
   { id: CLEAN_OUTPUT, name: 'Clean programme', shows: { kind: 'clean' }, raster: null },
 ];
 
+type HasScreens = { screens: Screens };
+
 /** Every output of a show, the programme first. */
-export const outputsOf = (_show: object): readonly Output[] => MIXER_OUTPUTS;
+export const outputsOf = ({ screens }: HasScreens): readonly Output[] => [...MIXER_OUTPUTS, ...screens.outputs];
 
 /** The output with this identity. */
-export const findOutput = (show: object, id: string | null): Output | undefined => outputsOf(show).find((o) => o.id === id);
+export const findOutput = (show: HasScreens, id: string | null): Output | undefined => outputsOf(show).find((o) => o.id === id);
+
+/** An output of the show's own; programme and clean programme are none. */
+export const screenOutput = ({ screens }: HasScreens, id: string): ScreenOutput | undefined => screens.outputs.find((o) => o.id === id);
 
 /** An output that is made only for whoever asks: one picture by itself. */
-export const pictureOutput = (id: string, name: string): Output => ({ id, name, shows: { kind: 'picture', id }, raster: null });
+export const pictureOutput = (id: string, name: string): Output => ({
+  id,
+  name,
+  shows: { kind: 'picture', pictureId: id },
+  raster: null,
+});
+
+/** An output as it is now: of the show as it is, and with what stands in for the moment. One that is no longer in the show stays as it was. */
+export function outputNow(show: HasScreens, { over }: ScreensAir, output: Output): Output {
+  const now = screenOutput(show, output.id) ?? output;
+  const instead = Object.hasOwn(over, output.id) ? over[output.id] : undefined;
+  return instead ? { ...now, shows: instead } : now;
+}

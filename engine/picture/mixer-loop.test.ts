@@ -75,7 +75,7 @@ function setup(desk: Desk = sampleDesk()) {
   const taken: { number: number; stamp: number; shows: string | null; duration: number | null }[] = [];
   const sink = (id: string, kind: 'programme' | 'clean') =>
     loop.outputs.add(id, {
-      output: findOutput({}, kind) as Output,
+      output: findOutput({ screens: { outputs: [] } }, kind) as Output,
       take: (frame: VideoFrame) => {
         const stamp = frame.timestamp;
         taken.push({ number: Math.round(stamp / 40_000), stamp, shows: shown(frame), duration: frame.duration });

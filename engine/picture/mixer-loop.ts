@@ -3,7 +3,8 @@ import { type DrawItem, type FramePlan, type PicturePlan, placementOf, type Text
 import { changeAt } from '#core/picture/change';
 import { internDesk } from '#core/graphics/intern';
 import { type Paint } from '#core/graphics/paint';
-import { planFrame, planView, preparedItems } from '#core/picture/plan';
+import { planFrame, preparedItems } from '#core/picture/plan';
+import { planOutput } from '#core/screens/plan';
 import { PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { OutputFrames } from './output-frames';
 import { causeOf } from '#core/schema/cause';
@@ -214,7 +215,7 @@ export class MixerLoop {
     if (due) this.setDesk(due.show, due.air);
     const plan = planFrame(this.show, this.air, frame);
     this.sources.advance(stamp);
-    await this.outputs.draw((view) => planView(plan, this.show, this.air, view), plan.raster, stamp, Math.round(frameMs * 1000));
+    await this.outputs.draw((output) => planOutput(plan, this.show, this.air, output), stamp, Math.round(frameMs * 1000));
     this.stats.drawMs = performance.now() - started;
     this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
     this.wantAhead(plan);

@@ -1,6 +1,8 @@
 /** The frames of all outputs that somebody takes: each drawn once, and only when it is another picture than before. */
 import { type PicturePlan } from '#core/picture/draw';
-import { type Output, PROGRAMME_OUTPUT, type View } from '#core/screens/outputs';
+import { type Output, PROGRAMME_OUTPUT } from '#core/screens/outputs';
+import { type OutputPlan } from '#core/screens/plan';
+import { containRect, fullRect } from '#core/show/geometry';
 import { type Raster } from '#core/show/raster';
 import { type RefPicture, type Renderer } from './renderer';
 
@@ -20,13 +22,19 @@ interface Drawn {
 }
 
 /** The frame of the programme is always drawn: monitors show it, and the thumbnail of the show. */
-const ALWAYS: Pick<Output, 'id' | 'shows' | 'raster'> = { id: PROGRAMME_OUTPUT, shows: { kind: 'programme' }, raster: null };
+const ALWAYS: Output = { id: PROGRAMME_OUTPUT, name: 'Programme', shows: { kind: 'programme' }, raster: null };
+
+function contextOf(canvas: OffscreenCanvas): OffscreenCanvasRenderingContext2D {
+  const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
+  if (!context) throw new Error('a canvas for an output cannot be had');
+  return context;
+}
 
 export class OutputFrames {
   private readonly sinks = new Map<string, OutputSink>();
   private readonly drawn = new Map<string, Drawn>();
   private serials = 0;
-  private canvas: OffscreenCanvas | null = null;
+  private readonly canvases = new Map<'picture' | 'around', OffscreenCanvas>();
 
   constructor(
     private readonly renderer: Renderer,
@@ -52,28 +60,28 @@ export class OutputFrames {
     return { image: frame, width: frame.displayWidth, height: frame.displayHeight, opaque: true, version: `drawn ${serial}` };
   }
 
-  /** Draws what is wanted, the programme first, and hands it over. `raster` is that of the plans' coordinates; times in show microseconds. */
-  async draw(planOf: (view: View) => PicturePlan, raster: Raster, stamp: number, duration: number): Promise<void> {
+  /** Draws what is wanted, the programme first, and hands it over; times in show microseconds. */
+  async draw(planOf: (output: Output) => OutputPlan, stamp: number, duration: number): Promise<void> {
     const wanted = new Map([[ALWAYS.id, ALWAYS]]);
     for (const { output } of this.sinks.values()) wanted.set(output.id, output);
     for (const [id, drawn] of this.drawn) if (!wanted.has(id)) this.drop(id, drawn);
     for (const output of wanted.values()) {
-      const frame = await this.frameOf(output, planOf(output.shows), raster, stamp, duration);
+      const frame = await this.frameOf(output, planOf(output), stamp, duration);
       for (const sink of this.sinks.values())
         if (sink.output.id === output.id) sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
     }
   }
 
-  private async frameOf(output: typeof ALWAYS, plan: PicturePlan, raster: Raster, stamp: number, duration: number): Promise<VideoFrame> {
+  private async frameOf(output: Output, { plan, raster, pixels }: OutputPlan, stamp: number, duration: number): Promise<VideoFrame> {
     const before = this.drawn.get(output.id);
-    const content = JSON.stringify(plan) + this.versionOf(plan);
+    const content = JSON.stringify([plan, raster, pixels]) + this.versionOf(plan);
     if (before?.content === content) return before.frame;
     // The programme below its lanes is the programme while no lane is up.
     const programme = this.drawn.get(PROGRAMME_OUTPUT);
     const frame =
-      output.raster === null && programme?.content === content
+      pixels === null && programme?.content === content
         ? programme.frame.clone()
-        : await this.render(output.raster, plan, raster, stamp, duration);
+        : await this.render(pixels, plan, raster, stamp, duration);
     before?.frame.close();
     this.serials += 1;
     this.drawn.set(output.id, { frame, content, serial: this.serials });
@@ -83,13 +91,31 @@ export class OutputFrames {
   /** A frame in the size that the renderer works in, or in one of its own. */
   private async render(size: Raster | null, plan: PicturePlan, raster: Raster, timestamp: number, duration: number): Promise<VideoFrame> {
     if (!size) return this.renderer.programme(plan, raster, timestamp, duration);
-    this.canvas ??= new OffscreenCanvas(size.width, size.height);
-    const { canvas } = this;
-    if (canvas.width !== size.width || canvas.height !== size.height) Object.assign(canvas, { width: size.width, height: size.height });
-    const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-    if (!context) throw new Error('a canvas for an output cannot be had');
-    await this.renderer.monitors([{ plan, context, ...size, done: () => undefined }], raster, () => true);
-    return new VideoFrame(canvas, { timestamp, duration });
+    // What has another shape than its pixels is shown whole, black beside it.
+    const { x, y, ...shape } = containRect(fullRect(size), raster.width, raster.height);
+    const place = { x: Math.round(x), y: Math.round(y), width: Math.round(shape.width), height: Math.round(shape.height) };
+    const whole = place.width === size.width && place.height === size.height;
+    const canvas = this.canvasOf('picture', whole ? size : place);
+    await this.renderer.monitors(
+      [{ plan, context: contextOf(canvas), width: canvas.width, height: canvas.height, done: () => undefined }],
+      raster,
+      () => true,
+    );
+    if (whole) return new VideoFrame(canvas, { timestamp, duration });
+    const around = this.canvasOf('around', size);
+    const context = contextOf(around);
+    context.fillStyle = '#000000';
+    context.fillRect(0, 0, size.width, size.height);
+    context.drawImage(canvas, place.x, place.y);
+    return new VideoFrame(around, { timestamp, duration });
+  }
+
+  /** A canvas of this size, kept for the next output that wants one. */
+  private canvasOf(use: 'picture' | 'around', { width, height }: Raster): OffscreenCanvas {
+    const canvas = this.canvases.get(use) ?? new OffscreenCanvas(width, height);
+    this.canvases.set(use, canvas);
+    if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
+    return canvas;
   }
 
   private drop(id: string, { frame }: Drawn): void {

@@ -13,6 +13,7 @@ const LABELS = {
   layout: 'Layouts',
   preset: 'Presets',
   output: 'Outputs',
+  screen: 'Outputs of the show',
   graphic: 'Graphics',
   entry: 'Entries',
 } as const satisfies Partial<Record<EntityKind, string>>;

@@ -1,10 +1,25 @@
 /** The programme in a window of its own, for a second display. */
 import { PROGRAMME_OUTPUT } from '#core/screens/outputs';
 
-/** Opens the window of an output, or brings it to the front. It finds the show by its identity, wherever that runs in this browser. */
-export function openOutputWindow(showId: string, outputId = PROGRAMME_OUTPUT): void {
-  const address = `/programme?${new URLSearchParams({ show: showId, output: outputId }).toString()}`;
-  window.open(address, `bivoca-${outputId}`, 'popup,width=960,height=540')?.focus();
+/** Where a display stands among all of them, in pixels of the desktop. */
+export interface DisplayArea {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** Opens the window of an output, or brings it to the front; `at` is where it opens. It finds the show by its identity, wherever that runs in this browser. */
+export function openOutputWindow(
+  showId: string,
+  outputId = PROGRAMME_OUTPUT,
+  { name, at }: { name?: string; at?: DisplayArea } = {},
+): Window | null {
+  const address = `/programme?${new URLSearchParams({ show: showId, output: outputId, ...(name !== undefined && { name }) }).toString()}`;
+  const place = at ? `left=${at.left},top=${at.top},width=${at.width},height=${at.height}` : 'width=960,height=540';
+  const opened = window.open(address, `bivoca-${outputId}`, `popup,${place}`);
+  opened?.focus();
+  return opened;
 }
 
 /** Name of the lock that a window with an output of a show holds, so that the show knows it is seen. */

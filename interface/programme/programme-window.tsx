@@ -1,6 +1,6 @@
 /** An output and nothing else, for a second display. */
 import { useEffect, useRef, useState } from 'react';
-import { findOutput, outputsOf, PROGRAMME_OUTPUT } from '#core/screens/outputs';
+import { CLEAN_OUTPUT, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { viewOutput } from '#engine/panels/output-viewer';
 import { toggleFull, useFullKey } from '../parts/full-screen';
 import { windowLock } from './open-window';
@@ -8,8 +8,8 @@ import { windowLock } from './open-window';
 /** What the address asks for: a show, or whichever runs; an output, or the programme. */
 function asked(): { showId: string | null; outputId: string; name: string } {
   const query = new URLSearchParams(window.location.search);
-  const output = findOutput({}, query.get('output') ?? PROGRAMME_OUTPUT) ?? outputsOf({})[0];
-  return { showId: query.get('show'), outputId: output?.id ?? PROGRAMME_OUTPUT, name: output?.name ?? '' };
+  const outputId = query.get('output') ?? PROGRAMME_OUTPUT;
+  return { showId: query.get('show'), outputId, name: query.get('name') ?? (outputId === CLEAN_OUTPUT ? 'Clean programme' : 'Programme') };
 }
 
 /** The programme and nothing else, or another output by `?output=`. A double press, or F, fills the screen. */

@@ -75,6 +75,9 @@ export function withEverything(): Desk {
     { kind: 'page', pageId: d.show.pages[1]?.id },
   ])
     add('button.add', { page: d.show.pages[0]?.id, act });
+  add('screen.add', { name: 'Foyer' });
+  add('screen.add', { shows: { kind: 'picture', pictureId: 'a' }, raster: { width: 640, height: 640 } });
+  add('screen.over', { outputs: [], over: { kind: 'test', pattern: 'grid' } });
   add('trigger.add', { when: createWhen('on-air', { pictureId: 'a' }), then: { kind: 'command', type: 'picture.take', args: {} } });
   add('lane.showPicture', { lane: 'lane-1', picture: 'names' });
   add('graphic.sizes', { sizes: [...wantedSizes(d).keys()].map((key) => ({ key, width: 90, height: 30 })) });

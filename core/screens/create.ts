@@ -1,0 +1,13 @@
+/** New outputs. */
+import { type ScreenOutput, type Screens } from './document';
+
+export const createScreens = (): Screens => ({ outputs: [] });
+
+export const createOutput = (id: string, name: string, change: Partial<ScreenOutput> = {}): ScreenOutput => ({
+  id,
+  name,
+  raster: null,
+  shows: { kind: 'clean' },
+  window: { display: '', full: true },
+  ...change,
+});
