@@ -28,6 +28,7 @@ import { createDemoShow, DEMO_RASTER } from '#standins/show/demo';
 import { drawBug, drawFrame, drawSail, drawSwell } from '#standins/show/demo-art';
 import { StatusLine } from './parts/status-line';
 import { JogPanelWindow } from './control/jog-panel';
+import { ScreensRoom } from './screens/screens-room';
 import { AutomationRoom } from './automation/automation-room';
 import { Desk } from './desk/desk';
 import { OpenShow } from './shell/open-show';
@@ -128,6 +129,7 @@ const routes = createBrowserRouter(
           <Route path="graphics" element={<GraphicsRoom />} />
           <Route path="layouts" element={<LayoutsRoom />} />
           <Route path="output" element={<OutputRoom />} />
+          <Route path="screens" element={<ScreensRoom />} />
           <Route path="automation" element={<AutomationRoom />} />
           <Route path="settings" element={<SettingsRoom controls={controls} />} />
         </Route>

@@ -8,9 +8,9 @@ const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 mkdirSync(folder, { recursive: true });
 
 const app = await startApp();
-const { browser, page, close } = await startBrowser();
-const shoot = async (name: string, target = page) => {
-  await target.screenshot({ path: `${folder}${name}.png` as `${string}.png` });
+const { page, close } = await startBrowser();
+const shoot = async (name: string) => {
+  await page.screenshot({ path: `${folder}${name}.png` as `${string}.png` });
   console.log(name);
 };
 
@@ -96,14 +96,6 @@ await page.click('a[href$="/output"]');
 await wait(2500);
 await shoot('output');
 
-const viewer = await browser.newPage();
-await viewer.setViewport({ width: 960, height: 580 });
-await viewer.goto(`${app.url}/watch`);
-await until(() => viewer.evaluate(() => (document.querySelector('video')?.currentTime ?? 0) > 1), 'the stream', 30_000);
-await wait(1000);
-await shoot('watch', viewer);
-await viewer.close();
-await page.bringToFront();
 await send(page, 'output.stopStream');
 await send(page, 'output.stopRecording');
 await until(() => pick(page, (s) => s.encoder.recording === null && s.encoder.stream === null), 'the outputs to end');
@@ -163,6 +155,15 @@ await pageOf('KeyB');
 await page.click('[data-button="phases-2"]');
 await passes(page, 25);
 await shoot('buttons');
+await page.keyboard.down('Shift');
+await page.keyboard.press('F2');
+await page.keyboard.up('Shift');
+await page.waitForSelector('[data-output]');
+await page.click('[data-output="sail-screen"]');
+await send(page, 'screen.over', { outputs: ['judges'], over: { kind: 'card' } });
+await passes(page, 50);
+await shoot('screens');
+await send(page, 'screen.over', { outputs: [], over: null });
 await send(page, 'order.reset');
 await send(page, 'tableau.take', { tableau: 'heat-start' });
 for (const lane of ['lane-1', 'lane-2', 'lane-3']) await send(page, 'lane.hide', { lane });

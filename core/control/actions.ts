@@ -1,6 +1,7 @@
 /** Every action there is: of all rooms, in the order of lists. */
 import { type Action } from './action';
 import { AUTOMATION_ACTIONS } from './actions/automation';
+import { SCREEN_ACTIONS } from './actions/screens';
 import { DESK_ACTIONS } from './actions/desk';
 import { EVERYWHERE_ACTIONS } from './actions/everywhere';
 import { GRAPHICS_ACTIONS } from './actions/graphics';
@@ -18,6 +19,7 @@ export const ACTIONS: readonly Action[] = [
   ...LAYOUT_ACTIONS,
   ...OUTPUT_ACTIONS,
   ...AUTOMATION_ACTIONS,
+  ...SCREEN_ACTIONS,
 ];
 
 const byId = new Map(ACTIONS.map((a) => [a.id, a]));

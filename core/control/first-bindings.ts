@@ -36,6 +36,7 @@ const EVERYWHERE: Row[] = [
   ['F4', 'go', { room: 'graphics' }],
   ['F10', 'go', { room: 'output' }],
   ['Shift+F1', 'go', { room: 'layouts' }],
+  ['Shift+F2', 'go', { room: 'screens' }],
   ['Shift+F4', 'go', { room: 'automation' }],
   ['Shift+F7', 'go', { room: 'settings' }],
   ['F6', 'region.next'],
@@ -369,6 +370,19 @@ const CONTROLLERS: Binding[] = [
   ...controller('hid', [['axis-48', 'replay.shuttle']]).map((b) => ({ ...b, travel: STICK_TRAVEL })),
 ];
 
+const SCREENS: Row[] = [
+  ['ArrowUp', 'screens.before'],
+  ['ArrowDown', 'screens.next'],
+  ['KeyN', 'screens.new'],
+  ['KeyW', 'screens.window'],
+  ['KeyC', 'screens.card'],
+  ['KeyT', 'screens.test'],
+  ['KeyB', 'screens.black'],
+  ['Shift+KeyC', 'screens.cards'],
+  ['Shift+KeyB', 'screens.blackAll'],
+  ['Shift+KeyR', 'screens.releaseAll'],
+];
+
 export const FIRST_BINDINGS: readonly Binding[] = [
   ...keys('all', EVERYWHERE),
   ...keys('desk', DESK),
@@ -377,6 +391,7 @@ export const FIRST_BINDINGS: readonly Binding[] = [
   ...keys('graphics', GRAPHICS),
   ...keys('layouts', LAYOUTS),
   ...keys('automation', AUTOMATION),
+  ...keys('screens', SCREENS),
   ...keys('output', OUTPUT),
   ...CONTROLLERS,
 ];

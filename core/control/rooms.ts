@@ -22,6 +22,7 @@ export const ROOMS = {
   graphics: { name: 'Graphics', kind: 'run', about: 'Entries, clocks, drawing' },
   output: { name: 'Output', kind: 'run', about: 'Recording, stream, the log' },
   layouts: { name: 'Layouts', kind: 'build', about: 'Boxes, framings, styles, seats' },
+  screens: { name: 'Screens', kind: 'build', about: 'Outputs, their windows, test pictures' },
   automation: { name: 'Automation', kind: 'build', about: 'Macros, running order, triggers' },
   settings: { name: 'Settings', kind: 'build', about: 'The show, keys and controllers' },
 } as const satisfies Record<string, RoomTraits>;

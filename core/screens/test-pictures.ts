@@ -36,16 +36,20 @@ function words(text: string, place: Rect, size: number, raster: Raster, colour =
   return { texture: { kind: 'paint', paint, slot: `screen ${text}` }, target: paint.bounds, fit: 'fill', opacity: 1 };
 }
 
-/** A frame of single pixels around the whole, and lines that cross in the middle. */
+/** Thickness of a line, pixels: it is still seen in a monitor of half the size. */
+const lineOf = (height: number): number => Math.max(2, Math.round(height / 400));
+
+/** A frame around the whole, and lines that cross in the middle. */
 function edges({ width, height }: Raster, colour: string): DrawItem[] {
-  const line = Math.max(1, Math.round(height / 540));
+  const line = lineOf(height);
+  const middle = (length: number) => Math.round((length - line) / 2);
   return [
     box(colour, 0, 0, width, line),
     box(colour, 0, height - line, width, line),
     box(colour, 0, 0, line, height),
     box(colour, width - line, 0, line, height),
-    box(colour, 0, height / 2 - line / 2, width, line),
-    box(colour, width / 2 - line / 2, 0, line, height),
+    box(colour, 0, middle(height), width, line),
+    box(colour, middle(width), 0, line, height),
   ];
 }
 
@@ -60,7 +64,7 @@ export function gridCell({ width, height }: Raster): number {
 function grid(raster: Raster): DrawItem[] {
   const { width, height } = raster;
   const cell = gridCell(raster);
-  const line = Math.max(1, Math.round(height / 720));
+  const line = lineOf(height);
   const size = Math.max(8, Math.round(cell / 5));
   const items = [whole(raster, DARK)];
   for (let x = cell; x < width; x += cell) items.push(box('#4c6468', x, 0, line, height));
@@ -104,8 +108,9 @@ function lines(raster: Raster): DrawItem[] {
     items.push(box('#000000', x, y, side, side));
     let at = 2;
     // At most forty lines a place: all together they stay below what a picture may hold.
-    for (let n = 0; at < side && n < 40; n += 1) {
+    for (let n = 0; n < 40; n += 1) {
       const thick = 1 + Math.floor((4 * at) / side);
+      if (at + thick > side) break;
       items.push(box('#ffffff', x + at, y, thick, side));
       at += thick * 2;
     }

@@ -86,8 +86,8 @@ export class GlRenderer implements Renderer {
     await this.prepare(places.flatMap(({ plan }) => refsOf(plan)));
     const { gl } = this;
     let height = 0;
-    for (const { plan, width, height: h, x, y } of places) {
-      this.mixer.draw(plan, raster, { framebuffer: this.atlas.framebuffer, viewport: { x, y, width, height: h }, flip: 1 });
+    for (const { plan, raster: own = raster, width, height: h, x, y } of places) {
+      this.mixer.draw(plan, own, { framebuffer: this.atlas.framebuffer, viewport: { x, y, width, height: h }, flip: 1 });
       height = Math.max(height, y + h);
     }
     gl.bindFramebuffer(gl.FRAMEBUFFER, this.atlas.framebuffer);

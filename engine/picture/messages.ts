@@ -23,6 +23,8 @@ export type MonitorPicture =
   /** How a picture would look in a lane, at rest, over what is on air or over Next. */
   | { kind: 'over'; over: 'air' | 'next'; laneId: string; id: string }
   | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null }
+  /** What an output of the show shows now. */
+  | { kind: 'output'; id: string }
   /** What somebody else has worked out, such as a macro that is tried dry. */
   | { kind: 'plan'; plan: PicturePlan };
 

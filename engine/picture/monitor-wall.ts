@@ -3,6 +3,8 @@ import { changeAt } from '#core/picture/change';
 import { type MonitorPace } from '#core/picture/capability';
 import { type FramePlan, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { planView, previewPlan } from '#core/picture/plan';
+import { findOutput } from '#core/screens/outputs';
+import { planOutput } from '#core/screens/plan';
 import { type Air } from '#core/desk/air';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
@@ -71,11 +73,11 @@ export class MonitorWall {
       .sort((a, b) => RANK[a.picture.kind] - RANK[b.picture.kind] || a.drawnAt - b.drawnAt)
       .flatMap((monitor) => {
         const { picture, context, canvas } = monitor;
-        const drawn = planFor(picture, programme, show, air, plan);
-        const version = JSON.stringify(drawn, withoutInk) + versionOf(drawn);
+        const { raster, ...drawn } = planFor(picture, programme, show, air, plan);
+        const version = JSON.stringify([drawn, raster], withoutInk) + versionOf(drawn);
         if (version === monitor.version) return [];
         const done = () => Object.assign(monitor, { version, drawnAt: turn });
-        return [{ plan: drawn, context, width: canvas.width, height: canvas.height, done }];
+        return [{ plan: drawn, ...(raster && { raster }), context, width: canvas.width, height: canvas.height, done }];
       });
   }
 
@@ -90,12 +92,13 @@ export class MonitorWall {
 const withoutInk = (name: string, value: unknown): unknown => (name === 'inked' ? undefined : value);
 
 /** What is drawn first when there is not time for all. */
-const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, over: 3, trial: 3, picture: 4, plan: 5 };
+const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, over: 3, trial: 3, picture: 4, output: 4, plan: 5 };
 
 /** Pause between two rounds of a transition that is tried out, as a share of its length. */
 const TRIAL_PAUSE = 0.4;
 
-function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air: Air, plan: FramePlan): PicturePlan {
+/** What a monitor shows, and the raster of it where that is not the show's. */
+function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air: Air, plan: FramePlan): PicturePlan & { raster?: Raster } {
   switch (picture.kind) {
     case 'programme':
       // The frame that has just left, not mixed again.
@@ -109,6 +112,12 @@ function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air
     }
     case 'over':
       return previewPlan(show, air, plan, picture.over, picture.laneId, picture.id);
+    case 'output': {
+      const output = findOutput(show, picture.id);
+      if (!output) return plainPlan([]);
+      const { plan: own, raster } = planOutput(plan, show, air, output);
+      return { ...own, raster };
+    }
     case 'plan':
       return picture.plan;
     case 'trial': {

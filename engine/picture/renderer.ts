@@ -19,6 +19,8 @@ export type PictureLookup = (ref: TextureRef, size?: { width: number; height: nu
 /** A small picture for a monitor's canvas. */
 export interface MonitorJob {
   plan: PicturePlan;
+  /** Raster of its coordinates, where that is another than that of all. */
+  raster?: Raster;
   context: OffscreenCanvasRenderingContext2D;
   width: number;
   height: number;

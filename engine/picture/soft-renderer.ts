@@ -202,11 +202,11 @@ export class SoftRenderer implements Renderer {
   }
 
   async monitors(jobs: readonly MonitorJob[], raster: Raster, mayGoOn: () => boolean): Promise<void> {
-    for (const { plan, context, width, height, done } of jobs) {
+    for (const { plan, raster: own = raster, context, width, height, done } of jobs) {
       if (!mayGoOn()) break;
       await this.takeFrames(plan);
       const { mixer, rgba } = this.monitorOf(width, height);
-      toRgba(mixer.draw(plan, raster), rgba);
+      toRgba(mixer.draw(plan, own), rgba);
       context.putImageData(new ImageData(new Uint8ClampedArray(rgba.bytes.buffer, rgba.pointer, width * height * 4), width, height), 0, 0);
       done();
     }

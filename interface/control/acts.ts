@@ -13,6 +13,7 @@ import { LAYOUT_ACTS } from '../layouts/acts';
 import { OUTPUT_ACTS } from '../output/acts';
 import { openOutputWindow } from '../programme/open-window';
 import { REPLAY_ACTS } from '../replay/acts';
+import { SCREEN_ACTS } from '../screens/acts';
 import { SETTINGS_ACTS } from '../settings/acts';
 import { SOUND_ACTS } from '../sound/acts';
 
@@ -48,6 +49,7 @@ export const ACTS: Acts = {
   ...LAYOUT_ACTS,
   ...OUTPUT_ACTS,
   ...AUTOMATION_ACTS,
+  ...SCREEN_ACTS,
   ...SETTINGS_ACTS,
 };
 

@@ -24,3 +24,6 @@ export function openOutputWindow(
 
 /** Name of the lock that a window with an output of a show holds, so that the show knows it is seen. */
 export const windowLock = (showId: string): string => `bivoca-window ${showId}`;
+
+/** Name of the lock that a window with this output holds. */
+export const outputLock = (showId: string, outputId: string): string => `bivoca-output ${showId} ${outputId}`;

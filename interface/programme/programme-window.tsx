@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { CLEAN_OUTPUT, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { viewOutput } from '#engine/panels/output-viewer';
 import { toggleFull, useFullKey } from '../parts/full-screen';
-import { windowLock } from './open-window';
+import { outputLock, windowLock } from './open-window';
 
 /** What the address asks for: a show, or whichever runs; an output, or the programme. */
 function asked(): { showId: string | null; outputId: string; name: string } {
@@ -34,13 +34,9 @@ export function ProgrammeWindow() {
     const stop = viewOutput(showId, outputId, show, () => setShown(false));
     // The show knows by this lock that it is seen; it is let go when the window closes, however that comes.
     const closed = new AbortController();
-    void navigator.locks
-      .request(
-        windowLock(showId ?? ''),
-        { mode: 'shared', signal: closed.signal },
-        () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done())),
-      )
-      .catch(() => undefined);
+    const until = () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done()));
+    for (const lock of [windowLock(showId ?? ''), outputLock(showId ?? '', outputId)])
+      void navigator.locks.request(lock, { mode: 'shared', signal: closed.signal }, until).catch(() => undefined);
     window.addEventListener('pagehide', stop);
     return () => {
       window.removeEventListener('pagehide', stop);

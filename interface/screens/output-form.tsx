@@ -1,0 +1,105 @@
+/** One output: name, what it shows, its pixels, and where its window stands. */
+import { Trash2 } from 'lucide-react';
+import { entitiesOf } from '#core/desk/entities';
+import { PATTERNS, type ScreenOutput, type Shows } from '#core/screens/document';
+import { useSend, useShow } from '../client/show-client';
+import { Button } from '../parts/button';
+import { Check, Choice, Line, Part, ThingChoice } from '../parts/fields';
+import { IconButton } from '../parts/icon-button';
+import { RasterField } from '../shows/raster-field';
+import { findDisplays, useDisplays } from './displays';
+import { PATTERN_CHOICES, SHOWS_WORDS } from './words';
+
+/** What it shows when another kind is chosen. */
+const firstOf = (kind: Shows['kind']): Shows => {
+  if (kind === 'picture') return { kind, pictureId: null };
+  return kind === 'test' ? { kind, pattern: PATTERNS[0] } : { kind };
+};
+
+export function OutputForm({ output }: { output: ScreenOutput }) {
+  const send = useSend();
+  const show = useShow(({ desk }) => desk.show);
+  const working = useShow((s) => s.working.raster);
+  const { list, trouble } = useDisplays();
+  const { id, shows, window: place } = output;
+  const set = (change: Partial<ScreenOutput>) => send('screen.set', { output: id, ...change });
+  const away = list !== null && place.display !== '' && !list.some((d) => d.label === place.display);
+  const displays = [
+    ['', 'dragged by hand'] as const,
+    ...(list ?? []).map((d) => [d.label, `${d.label} (${d.width}×${d.height})`] as const),
+    ...(place.display !== '' && !list?.some((d) => d.label === place.display)
+      ? [[place.display, `${place.display}${away ? ' (away)' : ''}`] as const]
+      : []),
+  ];
+  const display = list?.find((d) => d.label === place.display);
+  const own = output.raster ?? show.raster;
+  const differs = display && (display.width !== own.width || display.height !== own.height);
+  return (
+    <div>
+      <Part
+        title="Output"
+        action={
+          <IconButton label={`Remove ${output.name}`} onClick={() => send('screen.remove', { output: id })}>
+            <Trash2 size={15} />
+          </IconButton>
+        }
+      >
+        <Line strong showLabel max={60} label="Name of the output" value={output.name} onSave={(name) => set({ name })} />
+      </Part>
+      <Part title="What it shows">
+        <Choice
+          label="It shows"
+          value={shows.kind}
+          all={Object.entries(SHOWS_WORDS) as [Shows['kind'], string][]}
+          onChange={(kind) => set({ shows: firstOf(kind) })}
+        />
+        {shows.kind === 'picture' && (
+          <ThingChoice
+            label="Picture"
+            pictures
+            value={shows.pictureId}
+            all={entitiesOf(show, 'picture')}
+            onChange={(pictureId) => set({ shows: { kind: 'picture', pictureId } })}
+          />
+        )}
+        {shows.kind === 'test' && (
+          <Choice
+            label="Test picture"
+            value={shows.pattern}
+            all={PATTERN_CHOICES}
+            onChange={(pattern) => set({ shows: { kind: 'test', pattern } })}
+          />
+        )}
+      </Part>
+      <Part title="Pixels">
+        <Check
+          label={`as the show: ${show.raster.width}×${show.raster.height}${working.width === show.raster.width ? '' : `, worked in ${working.width}×${working.height}`}`}
+          on={output.raster === null}
+          onChange={(as) => set({ raster: as ? null : { ...show.raster } })}
+        />
+        {output.raster && <RasterField value={output.raster} onChange={(raster) => set({ raster: { ...raster } })} />}
+      </Part>
+      <Part title="Window">
+        <Choice label="Display" value={place.display} all={displays} onChange={(next) => set({ window: { ...place, display: next } })} />
+        {list === null && (
+          <Button onClick={() => void findDisplays()} title="The browser asks whether this page may know the displays of this machine">
+            Find the displays
+          </Button>
+        )}
+        {trouble !== '' && <p className="text-[13px] text-caution">{trouble}</p>}
+        {away && <p className="text-[13px] text-caution">{place.display} is not there now. Its window opens beside this one.</p>}
+        {differs && (
+          <p className="text-[13px] text-caution">
+            The display has {display.width}×{display.height}, the output {own.width}×{own.height}: it is scaled.{' '}
+            <Button
+              onClick={() => set({ raster: { width: display.width - (display.width % 2), height: display.height - (display.height % 2) } })}
+            >
+              Take {display.width}×{display.height}
+            </Button>
+          </p>
+        )}
+        <p className="text-[13px] text-muted">F in the window, or a double press, fills the display.</p>
+      </Part>
+    </div>
+  );
+}
