@@ -12,7 +12,7 @@ export interface StatePart {
   /** Kind and identity, unlike every other. */
   id: string;
   /** What it belongs to, for the list. */
-  group: 'Picture' | 'Lanes' | 'Clocks' | 'Seats' | 'Sound' | 'Layouts' | 'Framings';
+  group: 'Picture' | 'Lanes' | 'Clocks' | 'Seats' | 'Sound' | 'Layouts' | 'Framings' | 'Screens';
   name: string;
 }
 
@@ -36,6 +36,7 @@ export function stateParts({ show }: Desk): StatePart[] {
     ...part('Sound', 'bus', show.sound.buses),
     ...part('Layouts', 'layout', show.layouts),
     ...part('Framings', 'framing', show.framings),
+    ...part('Screens', 'screen', show.screens.outputs),
   ];
 }
 
@@ -110,6 +111,14 @@ function layoutNow({ show }: Desk, id: string): Command[] {
   });
 }
 
+/** What an output shows, and what covers it. Its pixels stay: encoders and windows hang on them. */
+function screenNow({ show, air }: Desk, id: string): Command[] {
+  const output = show.screens.outputs.find((o) => o.id === id);
+  if (!output) return [];
+  const over = Object.hasOwn(air.screens.over, id) ? air.screens.over[id] : null;
+  return [command('screen.set', { output: id, shows: output.shows }), command('screen.over', { outputs: [id], over })];
+}
+
 /** The state of one part at a frame as commands, in an order in which they bring it about from any other state. */
 function partNow(desk: Desk, part: string, frame: number): Command[] {
   const { show, air } = desk;
@@ -138,6 +147,8 @@ function partNow(desk: Desk, part: string, frame: number): Command[] {
       return framingNow(desk, id);
     case 'layout':
       return layoutNow(desk, id);
+    case 'screen':
+      return screenNow(desk, id);
     default:
       return [];
   }

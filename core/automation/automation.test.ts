@@ -44,6 +44,10 @@ const someTurn: fc.Arbitrary<StepAct> = fc.oneof(
   fc.constantFrom(-6, 6).map((gainDb) => commandAct('sound.setBand', { channel: 'b', band: 2, gainDb })),
   fc.boolean().map((on) => commandAct('sound.setGate', { channel: 'a', on, thresholdDb: -30 })),
   fc.boolean().map((on) => commandAct('sound.setCompressor', { channel: 'a', on, ratio: 4 })),
+  fc.constantFrom({ kind: 'card' }, { kind: 'black' }, null).map((over) => commandAct('screen.over', { outputs: ['foyer'], over })),
+  fc
+    .constantFrom({ kind: 'programme' }, { kind: 'picture', pictureId: 'b' })
+    .map((shows) => commandAct('screen.set', { output: 'foyer', shows })),
   fc.constantFrom(1, 2, 3).map((zoom) => commandAct('framing.set', { framing: 'tight', zoom, mirror: zoom > 1 })),
 );
 const someStep = fc.oneof(
@@ -256,7 +260,9 @@ describe('as it is now', () => {
   it('sets everything that was chosen again, from whatever state, and is steps that can work', () => {
     const framed = execute(sampleDesk(), { type: 'framing.add', args: { source: 'a' } }, { frame: 0, newId: () => 'tight' });
     if (!framed.ok) throw new Error(framed.error.message);
-    const { desk } = framed;
+    const screened = execute(framed.desk, { type: 'screen.add', args: { name: 'Foyer' } }, { frame: 0, newId: () => 'foyer' });
+    if (!screened.ok) throw new Error(screened.error.message);
+    const { desk } = screened;
     const parts = stateParts(desk).map((p) => p.id);
     fc.assert(
       fc.property(fc.array(someTurn, { maxLength: 12 }), fc.array(someTurn, { maxLength: 12 }), (before, after) => {
@@ -277,6 +283,8 @@ describe('as it is now', () => {
         // What nobody touched is set too.
         expect(end.show.sources.map((s) => s.sound)).toEqual(wanted.show.sources.map((s) => s.sound));
         expect(end.show.framings).toEqual(wanted.show.framings);
+        expect(end.show.screens).toEqual(wanted.show.screens);
+        expect(end.air.screens).toEqual(wanted.air.screens);
         return problems.length === 0;
       }),
       { numRuns: 40 },

@@ -32,6 +32,7 @@ function disturbed({ show, air }: Desk, frame: number): Desk {
       sources: show.sources.map((s) => ({ ...s, sound: { ...s.sound, faderDb: s.sound.faderDb === -20 ? -10 : -20 } })),
       seats: show.seats.map((s) => ({ ...s, occupantId: null })),
       transition: { ...show.transition, frames: show.transition.frames + 7 },
+      screens: { outputs: show.screens.outputs.map((o) => ({ ...o, shows: { kind: o.shows.kind === 'black' ? 'clean' : 'black' } })) },
     },
     air: {
       ...air,
@@ -41,6 +42,7 @@ function disturbed({ show, air }: Desk, frame: number): Desk {
       black: { from: 1, to: air.black.to === 1 ? 0 : 1, start: 0, frames: 0 },
       lanes,
       graphics: { ...air.graphics, clocks },
+      screens: { over: {} },
     },
   };
 }

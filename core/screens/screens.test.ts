@@ -84,7 +84,8 @@ describe('test pictures', () => {
         expect(base.length).toBeLessThanOrEqual(256);
         for (const { target: t } of colours(base)) {
           expect(t.x).toBeGreaterThanOrEqual(0);
-          expect(t.x + t.width).toBeLessThanOrEqual(raster.width + 1);
+          expect(t.x + t.width).toBeLessThanOrEqual(raster.width);
+          expect(t.y + t.height).toBeLessThanOrEqual(raster.height);
         }
         // The first item fills it, or columns do, each beginning where the one before ends.
         const first = base[0]!.target;

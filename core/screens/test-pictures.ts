@@ -67,8 +67,8 @@ function grid(raster: Raster): DrawItem[] {
   const line = lineOf(height);
   const size = Math.max(8, Math.round(cell / 5));
   const items = [whole(raster, DARK)];
-  for (let x = cell; x < width; x += cell) items.push(box('#4c6468', x, 0, line, height));
-  for (let y = cell; y < height; y += cell) items.push(box('#4c6468', 0, y, width, line));
+  for (let x = cell; x + line <= width; x += cell) items.push(box('#4c6468', x, 0, line, height));
+  for (let y = cell; y + line <= height; y += cell) items.push(box('#4c6468', 0, y, width, line));
   for (let x = cell; x < width; x += cell)
     items.push(words(String(x), { x: x + 4, y: 2, width: cell - 8, height: size * 1.4 }, size, raster));
   for (let y = cell; y < height; y += cell)

@@ -8,7 +8,7 @@ import { Check, Choice, Line, Part, ThingChoice } from '../parts/fields';
 import { IconButton } from '../parts/icon-button';
 import { RasterField } from '../shows/raster-field';
 import { findDisplays, useDisplays } from './displays';
-import { PATTERN_CHOICES, SHOWS_WORDS } from './words';
+import { PATTERN_CHOICES, SHOWS_WORDS } from '#core/screens/words';
 
 /** What it shows when another kind is chosen. */
 const firstOf = (kind: Shows['kind']): Shows => {

@@ -3,7 +3,7 @@ import { Plus } from 'lucide-react';
 import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { chooseOutput } from './room-state';
-import { showsWords } from './words';
+import { showsWords } from '#core/screens/words';
 import { addOutput } from './edits';
 import { type ScreenOutput } from '#core/screens/document';
 

@@ -12,7 +12,7 @@ import { nextTest, openWindow, toggleOver } from './edits';
 import { OutputForm } from './output-form';
 import { OutputList } from './output-list';
 import { chosenOutput, useScreensRoom } from './room-state';
-import { showsWords } from './words';
+import { showsWords } from '#core/screens/words';
 
 /** The output as it leaves, in its own shape, and what can be put over it. */
 function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {

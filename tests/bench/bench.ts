@@ -7,6 +7,7 @@ import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
 import { automationLines, benchAutomation } from './automation-bench';
+import { benchScreens, screensLines } from './screens-bench';
 import { benchGraphics, graphicsLines } from './graphics-bench';
 import { benchGround } from './ground-bench';
 import { benchBusyPage, benchEverything } from './load-bench';
@@ -238,6 +239,13 @@ async function main(): Promise<void> {
     const found = await benchAutomation(page);
     results.automation = found;
     lines.push(...automationLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('screens')) {
+    const found = await benchScreens(page, app.url);
+    results.screens = found;
+    lines.push(...screensLines(found));
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }

@@ -1,7 +1,7 @@
-/** What outputs show, in words. */
-import { nameOf } from '#core/desk/entities';
-import { type Show } from '#core/desk/show';
-import { type Pattern, PATTERNS, type Shows } from '#core/screens/document';
+/** What outputs show, in words: for rooms and for what a macro changes. */
+import { nameOf } from '../desk/entities';
+import { type Show } from '../desk/show';
+import { type Pattern, PATTERNS, type Shows } from './document';
 
 export const PATTERN_WORDS: Record<Pattern, string> = {
   bars: 'Bars',
