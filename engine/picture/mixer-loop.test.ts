@@ -106,6 +106,25 @@ describe('the frame clock of the programme', () => {
     loop.stop();
   });
 
+  it('goes on when one output cannot be drawn, and says which and why', async () => {
+    const { made, loop, taken, sink } = setup();
+    sink('file', 'programme');
+    const hall: Output = { id: 'hall', name: 'Hall', shows: { kind: 'black' }, raster: { width: 7680, height: 4320 } };
+    let given = 0;
+    loop.outputs.add('hall', { output: hall, take: () => (given += 1), end: () => undefined });
+    void loop.run();
+    await pass(400);
+    const numbers = taken.map((t) => t.number);
+    expect(numbers.length).toBeGreaterThan(6);
+    expect(numbers).toEqual(numbers.map((_, i) => (numbers[0] as number) + i));
+    expect([given, made.failures.length]).toEqual([0, 1]);
+    expect(made.failures[0]).toMatch(/^The output Hall cannot be drawn in 7680×4320: .+ Give it fewer pixels/);
+    loop.outputs.remove('hall');
+    await pass(100);
+    expect(made.failures.at(-1)).toBeNull();
+    loop.stop();
+  });
+
   it('follows the desk at the next frame, and copies go to every taker', async () => {
     const desk = sampleDesk();
     const { loop, taken, sink } = setup(desk);

@@ -215,7 +215,7 @@ export class MixerLoop {
     if (due) this.setDesk(due.show, due.air);
     const plan = planFrame(this.show, this.air, frame);
     this.sources.advance(stamp);
-    await this.outputs.draw((output) => planOutput(plan, this.show, this.air, output), stamp, Math.round(frameMs * 1000));
+    const trouble = await this.outputs.draw((output) => planOutput(plan, this.show, this.air, output), stamp, Math.round(frameMs * 1000));
     this.stats.drawMs = performance.now() - started;
     this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
     this.wantAhead(plan);
@@ -223,6 +223,8 @@ export class MixerLoop {
     await this.drawMonitors(plan, frame);
     this.stats.frames += 1;
     this.ticked(frame, this.stats);
+    // Said when everything else has been done.
+    if (trouble !== null) throw new Error(trouble);
   }
 
   /** Draws as many monitors as there is time for before the next frame is due. */

@@ -3,6 +3,7 @@ import { type PicturePlan } from '#core/picture/draw';
 import { type Output, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { type OutputPlan } from '#core/screens/plan';
 import { containRect, fullRect } from '#core/show/geometry';
+import { causeOf } from '#core/schema/cause';
 import { type Raster } from '#core/show/raster';
 import { type RefPicture, type Renderer } from './renderer';
 
@@ -60,16 +61,28 @@ export class OutputFrames {
     return { image: frame, width: frame.displayWidth, height: frame.displayHeight, opaque: true, version: `drawn ${serial}` };
   }
 
-  /** Draws what is wanted, the programme first, and hands it over; times in show microseconds. */
-  async draw(planOf: (output: Output) => OutputPlan, stamp: number, duration: number): Promise<void> {
+  /**
+   * Draws what is wanted, the programme first, and hands it over; times in show microseconds. An output that cannot be drawn keeps none of the others
+   * from it: why it cannot is returned, null when all could.
+   */
+  async draw(planOf: (output: Output) => OutputPlan, stamp: number, duration: number): Promise<string | null> {
+    let trouble: string | null = null;
     const wanted = new Map([[ALWAYS.id, ALWAYS]]);
     for (const { output } of this.sinks.values()) wanted.set(output.id, output);
     for (const [id, drawn] of this.drawn) if (!wanted.has(id)) this.drop(id, drawn);
     for (const output of wanted.values()) {
-      const frame = await this.frameOf(output, planOf(output), stamp, duration);
-      for (const sink of this.sinks.values())
-        if (sink.output.id === output.id) sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
+      const planned = planOf(output);
+      try {
+        const frame = await this.frameOf(output, planned, stamp, duration);
+        for (const sink of this.sinks.values())
+          if (sink.output.id === output.id) sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
+      } catch (error) {
+        if (output.id === PROGRAMME_OUTPUT) throw error;
+        const size = planned.pixels ? ` in ${planned.pixels.width}×${planned.pixels.height}` : '';
+        trouble ??= `The output ${output.name} cannot be drawn${size}: ${causeOf(error)} Give it fewer pixels, or something else to show.`;
+      }
     }
+    return trouble;
   }
 
   private async frameOf(output: Output, { plan, raster, pixels }: OutputPlan, stamp: number, duration: number): Promise<VideoFrame> {

@@ -25,6 +25,8 @@ export async function benchScreens(page: Page, url: string): Promise<ScreensFigu
   await send(page, 'screen.set', { output: 'sail-screen', raster: { width: 448, height: 768 } });
   const ids = await pick(page, (s) => s.desk.show.screens.outputs.map((o) => o.id));
   const windows: Page[] = [];
+  // What a page does at first takes longer than anything later.
+  await wait(10_000);
   const figures: ScreensFigures['windows'] = [{ count: 0, ...(await lost(page)) }];
   for (const [i, id] of ids.entries()) {
     const one = await page.browser().newPage();
