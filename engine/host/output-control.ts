@@ -8,7 +8,7 @@ import { db } from '../storage/db';
 import { storageSpace } from '../storage/opfs';
 import { RECORDER_FRAMES } from '../picture/frame-outlet';
 import { type SoundDesk } from '../sound/sound-desk';
-import { outputsOf } from '#core/screens/outputs';
+import { findOutput, outputsOf } from '#core/screens/outputs';
 import { type Follower, type HostAccess } from './follower';
 
 export const IDLE_ENCODER: EncoderStatus = { recording: null, stream: null, doubled: 0, encodes: 0, silenceMs: 0 };
@@ -93,7 +93,7 @@ export class OutputControl implements Follower {
     return {
       codec,
       bitrate: Math.round(megabits * 1e6),
-      raster: working.raster,
+      raster: findOutput(desk.show, outputId)?.raster ?? working.raster,
       rate: desk.show.rate,
       frameStep: working.frameStep,
       outputId,

@@ -2,6 +2,8 @@
 import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { openHarness } from '../support/harness';
+import { finishRecording, records, startRecording } from '../support/recording';
 import { keepOnly, openDemo, passes, pick, post, press, said, send, until } from '../support/desk';
 
 let app: App;
@@ -206,5 +208,19 @@ it('is made, set, recorded and removed; what is recorded keeps its pixels', asyn
   expect(await pick(page, (s) => s.desk.show.output.recording.outputId)).toBe('programme');
   await chord('Control', 'KeyZ');
   await until(() => pick(page, (s) => s.desk.show.screens.outputs.length === 4), 'undo');
+  // An output with pixels of its own is recorded in these.
+  await send(page, 'screen.set', { output: 'sail-screen', shows: { kind: 'test', pattern: 'bars' } });
+  await send(page, 'output.setRecording', { outputId: 'sail-screen' });
+  const recording = await startRecording(page);
+  await records(page, 400);
+  expect((await post(app, 'screen.remove', { output: 'sail-screen' })).status).not.toBe(200);
+  const file = await finishRecording(page, recording);
+  const harness = await openHarness(browser);
+  const { width, height, pictures } = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
+  await harness.close();
+  expect([width, height]).toEqual([448, 768]);
+  // White and yellow at the left, blue and black at the right, from top to bottom.
+  const { grid } = pictures.at(-1)!;
+  for (const row of [0, 3, 6]) expect([(grid[row]?.[0] ?? 0) > 150, (grid[row + 2]?.[0] ?? 255) < 80]).toEqual([true, true]);
   expect(browser.troubles).toEqual([]);
 });
