@@ -5,7 +5,7 @@ import { causeOf } from '#core/schema/cause';
 import { type OutsideDrivers } from '#engine/capture/driver';
 import { type ControlDriver } from '#engine/control/driver';
 import { type SoundDeviceDriver } from '#engine/sound/device-driver';
-import { becomeHost } from '#engine/host/host-lock';
+import { becomeHost, letGo } from '#engine/host/host-lock';
 import { ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
 import { roomOfPath } from '#core/control/rooms';
@@ -19,11 +19,15 @@ import { ShowClientContext } from '../client/show-client';
 
 type Opening =
   | { state: 'opening' }
+  | { state: 'closing' }
   | { state: 'elsewhere' }
   | { state: 'missing' }
   | { state: 'lost' }
   | { state: 'failed'; message: string }
   | { state: 'open'; host: ShowHost };
+
+/** Milliseconds after which it is said that the show is closing still from when it ran here before. */
+const CLOSING_MS = 3000;
 
 /** Says, to the next page of this tab, which show it has left. */
 const LEFT = 'bivoca.left';
@@ -55,11 +59,12 @@ export function OpenShow({
     let host: ShowHost | null = null;
     let release: (() => void) | null = null;
     const open = async () => {
+      const slow = setTimeout(() => !gone && setOpening({ state: 'closing' }), CLOSING_MS);
       release = await becomeHost(showId, steal, () => {
         setOpening({ state: 'lost' });
         window.bivocaHost = undefined;
         void host?.close();
-      });
+      }).finally(() => clearTimeout(slow));
       if (gone) return release?.();
       if (!release) return setOpening({ state: 'elsewhere' });
       const row = await db.shows.get(showId);
@@ -68,7 +73,7 @@ export function OpenShow({
       const reloaded = sessionStorage.getItem(LEFT) === showId;
       sessionStorage.removeItem(LEFT);
       host = await ShowHost.open(row, drivers, soundDrivers, reloaded);
-      if (gone) return void host.close().finally(release);
+      if (gone) return letGo(showId, host.close(), release);
       window.bivocaHost = host;
       setOpening({ state: 'open', host });
     };
@@ -79,7 +84,7 @@ export function OpenShow({
       gone = true;
       window.removeEventListener('pagehide', leave);
       window.bivocaHost = undefined;
-      if (host) void host.close().finally(() => release?.());
+      if (host && release) letGo(showId, host.close(), release);
       else release?.();
     };
   }, [showId, steal, drivers, soundDrivers]);
@@ -105,11 +110,14 @@ export function OpenShow({
         {opening.state === 'missing' && <p>This show is not in this browser. It may have been deleted, or belongs to another browser.</p>}
         {opening.state === 'failed' && <p className="text-air">The show cannot be opened: {opening.message} Nothing was changed.</p>}
         {opening.state === 'lost' && <p>Another window has taken this show over. It runs there now.</p>}
+        {opening.state === 'closing' && (
+          <p>What ran here before is closing still, its files are being finished. The show opens by itself once that is done.</p>
+        )}
         {opening.state === 'elsewhere' && (
           <p>This show runs in another window of this browser. Go there, or take it over: what is on air there then goes on here.</p>
         )}
         <div className="flex gap-2">
-          {(opening.state === 'elsewhere' || opening.state === 'lost') && (
+          {(opening.state === 'closing' || opening.state === 'elsewhere' || opening.state === 'lost') && (
             <Button
               look="straw"
               onClick={() => {
