@@ -3,6 +3,7 @@ import { type Command } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { clockFrames } from '../graphics/clocks';
 import { laneIsUp } from '../picture/air';
+import { coverOf, screenOutput } from '../screens/outputs';
 import { hasSound } from '../show/source-kinds';
 import { type Equaliser } from '../sound/strip';
 import { frameToSeconds } from '../time/rate';
@@ -113,10 +114,12 @@ function layoutNow({ show }: Desk, id: string): Command[] {
 
 /** What an output shows, and what covers it. Its pixels stay: encoders and windows hang on them. */
 function screenNow({ show, air }: Desk, id: string): Command[] {
-  const output = show.screens.outputs.find((o) => o.id === id);
+  const output = screenOutput(show, id);
   if (!output) return [];
-  const over = Object.hasOwn(air.screens.over, id) ? air.screens.over[id] : null;
-  return [command('screen.set', { output: id, shows: output.shows }), command('screen.over', { outputs: [id], over })];
+  return [
+    command('screen.set', { output: id, shows: output.shows }),
+    command('screen.over', { outputs: [id], over: coverOf(air.screens, id) }),
+  ];
 }
 
 /** The state of one part at a frame as commands, in an order in which they bring it about from any other state. */

@@ -14,9 +14,8 @@ import { type RefusedStep } from './carry-out';
 import { leftToChance } from './chance';
 import { commandAct, untilAct, waitAct } from './create';
 import { type StepAct } from './document';
-import { type PicturePlan } from '../picture/draw';
+import { looksOf, type PicturePlan } from '../picture/draw';
 import { planFrame } from '../picture/plan';
-import { looksOf } from './dry-picture';
 import { dryRun } from './dry-run';
 import { macroProblems } from './problems';
 import { dueFrame } from './runs';
@@ -251,6 +250,9 @@ describe('a macro that is tried', () => {
     const chance = leftToChance(desk, found, 0);
     expect(chance).not.toContain('On air');
     expect(chance).toContain('Black');
+    // An output that it says nothing of may be covered, or show something else.
+    const screened = must(desk, 'screen.add', { name: 'Foyer' });
+    expect(leftToChance(screened, found, 0)).toEqual(expect.arrayContaining(['Output Foyer', 'Over Foyer']));
     // The same desk: nothing has been done to it.
     expect(desk.air.automation.runs).toEqual({});
   });

@@ -1,6 +1,7 @@
 /** What a macro leaves to chance: values that end up otherwise when it begins from another state. */
 import { type Desk } from '../desk/air';
 import { clockFrames } from '../graphics/clocks';
+import { coverOf } from '../screens/outputs';
 import { laneIsUp } from '../picture/air';
 import { type Macro } from './document';
 import { dryRun } from './dry-run';
@@ -42,7 +43,12 @@ function disturbed({ show, air }: Desk, frame: number): Desk {
       black: { from: 1, to: air.black.to === 1 ? 0 : 1, start: 0, frames: 0 },
       lanes,
       graphics: { ...air.graphics, clocks },
-      screens: { over: {} },
+      // What is covered is open, and the other way round.
+      screens: {
+        over: Object.fromEntries(
+          show.screens.outputs.flatMap((o) => (coverOf(air.screens, o.id) ? [] : [[o.id, { kind: 'black' as const }]])),
+        ),
+      },
     },
   };
 }

@@ -46,7 +46,3 @@ export const mayLookOther = ({ show, air }: Desk, { show: oldShow, air: oldAir }
   air.lanes !== oldAir.lanes ||
   air.black !== oldAir.black ||
   air.graphics !== oldAir.graphics;
-
-/** What tells one picture from another; what a paint is drawn of is known by its key. */
-export const looksOf = (plan: PicturePlan): string =>
-  JSON.stringify(plan, (name, value: unknown) => (name === 'inked' ? undefined : value));

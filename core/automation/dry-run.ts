@@ -2,11 +2,11 @@
 import { type Desk } from '../desk/air';
 import { execute } from '../desk/execute';
 import { asksForHold } from '../desk/registry';
-import { type PicturePlan } from '../picture/draw';
+import { looksOf, type PicturePlan } from '../picture/draw';
 import { createAutomationAir, type Run } from './air';
 import { trialValues } from './asked';
 import { type Macro } from './document';
-import { looksOf, mayLookOther, pictureAfter } from './dry-picture';
+import { mayLookOther, pictureAfter } from './dry-picture';
 import { nextDue } from './runs';
 import { altersAir } from './seen';
 import { changesOf } from './stand';
@@ -43,7 +43,10 @@ export interface DryRun {
 /** Steps that are gone through, those of macros that it starts too. */
 const MOST_LINES = 5000;
 
-/** Runs a macro on a copy of a desk. Pure: a run comes to the same, step by step, as it would on air. `pictures`: what is seen after each step is worked out too. */
+/**
+ * Runs a macro on a copy of a desk. Pure: a run comes to the same, step by step, as it would on air. `pictures`: what is seen after each
+ * step is worked out too.
+ */
 export function dryRun(desk: Desk, macro: Macro, frame: number, pictures = false): DryRun {
   let made = 0;
   const context = (at: number) => ({ frame: at, newId: () => `dry-${(made += 1)}` });

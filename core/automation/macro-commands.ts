@@ -8,7 +8,7 @@ import { ENTITY_KINDS } from '../schema/kinds';
 import { plainCopy } from '../schema/plain-copy';
 import { filledSteps } from './asked';
 import { createMacro, createStep } from './create';
-import { Asked, Macro, MOST_ASKED, MOST_MACROS, MOST_STEPS, ON_FAILURE, Step, type StepAct, stepActClass } from './document';
+import { Asked, type Macro, MOST_ASKED, MOST_MACROS, MOST_STEPS, ON_FAILURE, Step, type StepAct, stepActClass } from './document';
 import { checkCircle, checkWaits, macroOf, stepsOf } from './find';
 import { replaced, sweep } from './sweep';
 
@@ -36,9 +36,6 @@ class SetArgs extends MacroArg {
 }
 class AsksArgs extends MacroArg {
   @ListOf(() => Asked, MOST_ASKED, 'all that it asks for') asks!: Asked[];
-}
-class BringArgs {
-  @ListOf(() => Macro, MOST_MACROS, 'whole macros') macros!: Macro[];
 }
 class MoveArgs extends MacroArg {
   @Whole(0, MOST_MACROS, 'place, from 0') index!: number;
@@ -116,32 +113,6 @@ export const macroCommands = [
         steps.map((x) => x.act),
       );
       return { id: addMacro(desk, createMacro(newId(), nameFor(desk, name), place, { steps: made(steps, newId) })).id };
-    },
-  }),
-  defineCommand({
-    type: 'macro.bring',
-    unrecorded: true,
-    title: 'Bring macros in',
-    about: 'Whole macros, as a file has them: one whose identity this show has replaces that one. All of them, or none.',
-    args: BringArgs,
-    run: (desk, { macros }) => {
-      const { macros: own } = desk.show.automation;
-      for (const macro of plainCopy(macros)) {
-        const at = own.findIndex((m) => m.id === macro.id);
-        if (new Set(macro.steps.map((s) => s.id)).size !== macro.steps.length)
-          throw new CommandError('bad-value', `Two steps of ${macro.name} have the same identity.`, 'macros');
-        if (at === -1) own.push(macro);
-        else own[at] = macro;
-      }
-      if (own.length > MOST_MACROS) throw new CommandError('too-many', `A show has at most ${MOST_MACROS} macros.`);
-      for (const macro of own) {
-        if (macro.fallbackId !== null) macroOf(desk, macro.fallbackId, 'macros');
-        checkWaits(
-          desk,
-          macro.steps.map((s) => s.act),
-        );
-        checkCircle(desk, macro);
-      }
     },
   }),
   defineCommand({

@@ -6,7 +6,8 @@ import { execute } from '../desk/execute';
 import { showProblems } from '../desk/validate';
 import { must, sampleDesk } from '#tests/support/sample-show';
 import { commandAct, untilAct, waitAct } from './create';
-import { type StepAct } from './document';
+import { bringCommands } from '../parts/coming';
+import { type Macro, type StepAct } from './document';
 import { type Decision, MacroFileError, macrosFor, missingOf, readMacroFile, writeMacroFile } from './macro-file';
 import { macroProblems } from './problems';
 
@@ -27,10 +28,12 @@ function full(): Desk {
   ]);
 }
 
+const bringArgs = (macros: readonly Macro[]) =>
+  bringCommands({ things: macros.map((value) => ({ kind: 'macro', value: { ...value } })) })[0]!.args!;
 const bring = (desk: Desk, text: string, decisions = new Map<string, Decision>(), places = new Map<string, string | null>()): Desk => {
   let ids = 0;
   const macros = macrosFor(desk.show, readMacroFile(text), decisions, places, () => `made-${(ids += 1)}`);
-  return must(desk, 'macro.bring', { macros });
+  return must(desk, 'show.bring', bringArgs(macros));
 };
 
 describe('a file of macros', () => {
@@ -107,7 +110,7 @@ describe('a file of macros', () => {
     if (one && two) one.steps.push({ ...two.steps[0]!, id: 'again', act: commandAct('macro.run', { macro: two.id }) });
     let ids = 0;
     const macros = macrosFor(sampleDesk().show, circle, new Map(), new Map(), () => `m${(ids += 1)}`);
-    const done = execute(sampleDesk(), { type: 'macro.bring', args: { macros } }, { frame: 0, newId: () => 'x' });
+    const done = execute(sampleDesk(), { type: 'show.bring', args: bringArgs(macros) }, { frame: 0, newId: () => 'x' });
     expect(done.ok ? '' : done.error.code).toBe('macro-circle');
   });
 

@@ -1,13 +1,12 @@
 /** Macros as a file: JSON with the names of all that their steps name, so that another show can find its own things for them. */
 import { entitiesOf, nameOf } from '../desk/entities';
+import { rename, walkNamed } from '../desk/named';
 import { type Show } from '../desk/show';
 import { check } from '../schema/check';
 import { isTooDeep } from '../schema/depth';
 import { kindsOf, OUTSIDE, REF_TARGETS, type RefTarget } from '../schema/kinds';
 import { plainCopy } from '../schema/plain-copy';
-import { Macro, MOST_MACROS, type Step } from './document';
-import { replaced } from './sweep';
-import { namedBy } from './words';
+import { Macro, MOST_MACROS, Step } from './document';
 
 const VERSION = 1;
 /** Characters of a file. */
@@ -30,15 +29,10 @@ export interface MacroFile {
 }
 
 /** What a step names of the show, waits too. */
-function namedIn({ act }: Step): { id: string; to: RefTarget }[] {
-  if (act.kind === 'command') return namedBy(act);
-  if (act.kind === 'wait') return [];
-  const { clockId, sourceId, macroId } = act;
-  return [
-    ...(clockId === null ? [] : [{ id: clockId, to: 'clock' as const }]),
-    ...(sourceId === null ? [] : [{ id: sourceId, to: 'source' as const }]),
-    ...(macroId === null ? [] : [{ id: macroId, to: 'macro' as const }]),
-  ];
+function namedIn(step: Step): { id: string; to: RefTarget }[] {
+  const named: { id: string; to: RefTarget }[] = [];
+  walkNamed(Step, step, ({ id, to }) => named.push({ id, to }));
+  return named;
 }
 
 /** Everything that these macros name, each once. */
@@ -128,16 +122,16 @@ export function macrosFor(
       return [m.id, decision?.kind === 'replace' ? decision.id : newId()] as const;
     }),
   );
-  const swaps = [...ids, ...[...places].flatMap(([from, to]) => (to === null ? [] : [[from, to] as const]))];
+  const names = new Map([...ids, ...[...places].flatMap(([from, to]) => (to === null ? [] : [[from, to] as const]))]);
   const left = new Set([...places].flatMap(([from, to]) => (to === null ? [from] : [])));
   for (const m of file.macros) if (!ids.has(m.id) && !show.automation.macros.some((own) => own.id === m.id)) left.add(m.id);
   const taken = new Set(show.automation.macros.flatMap((m) => (m.number === null || [...ids.values()].includes(m.id) ? [] : [m.number])));
   return coming.map((macro): Macro => {
     const steps = macro.steps.flatMap((step) => {
       if (namedIn(step).some(({ id }) => left.has(id))) return [];
-      // All at once: what takes one place must not be taken for what leaves another.
-      const act = swaps.reduce((now, [from], i) => replaced(now, from, ` ${i}`), plainCopy(step.act));
-      return [{ ...step, id: newId(), act: swaps.reduce((now, [, to], i) => replaced(now, ` ${i}`, to), act) }];
+      const copy = { ...plainCopy(step), id: newId() };
+      walkNamed(Step, copy, (found) => rename(found, names.get(found.id) ?? found.id));
+      return [copy];
     });
     const fallback =
       macro.fallbackId === null

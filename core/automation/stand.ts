@@ -2,6 +2,7 @@
 import { type Desk } from '../desk/air';
 import { ENTITIES, nameOf } from '../desk/entities';
 import { laneIsUp } from '../picture/air';
+import { coverOf } from '../screens/outputs';
 import { showsWords } from '../screens/words';
 import { fadeLevel } from '../time/fade';
 import { type EntityKind, ENTITY_KINDS } from '../schema/kinds';
@@ -42,8 +43,8 @@ export function standOf(desk: Desk, frame: number): Map<string, string> {
     stand.set(`Seat ${seat.name}`, seat.occupantId === null ? 'empty' : nameOf(show, 'occupant', seat.occupantId));
   for (const { id, name, shows } of show.screens.outputs) {
     stand.set(`Output ${name}`, showsWords(show, shows));
-    const over = Object.hasOwn(air.screens.over, id) ? air.screens.over[id] : undefined;
-    if (over) stand.set(`Over ${name}`, showsWords(show, over));
+    const over = coverOf(air.screens, id);
+    stand.set(`Over ${name}`, over ? showsWords(show, over) : 'nothing');
   }
   for (const deck of [1, 2] as const) stand.set(`Deck ${deck}`, air.replay.decks[deck].motion.kind);
   stand.set('Recording', air.recording ? 'on' : 'off');

@@ -1,7 +1,7 @@
 /** New shows, sources and lanes with sensible first settings. */
 import { createAutomation } from '../automation/create';
 import { SOURCE_KINDS } from '../show/source-kinds';
-import { PROGRAMME_OUTPUT } from '../screens/outputs';
+import { createDelivery } from '../output/create';
 import { firstLanes, plainTransition, firstTransitions } from '../picture/create';
 import { createGraphics } from '../graphics/create';
 import { createOrder } from '../order/create';
@@ -41,15 +41,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     overrides: [],
     blackFrames: second,
     sound: createSound(),
-    output: {
-      recording: { codec: 'h264', megabits: raster.height > 720 ? 12 : raster.height > 360 ? 6 : 2.5, outputId: PROGRAMME_OUTPUT },
-      stream: {
-        url: '/ingest/pier',
-        key: 'kites',
-        megabits: raster.height > 720 ? 6 : raster.height > 360 ? 4 : 2.5,
-        outputId: PROGRAMME_OUTPUT,
-      },
-    },
+    output: createDelivery(raster),
     replay: createReplay(raster.height),
     graphics: createGraphics(),
     sheets: [],

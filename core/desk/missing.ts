@@ -26,7 +26,8 @@ export function refProblems(show: Show, of: Constructor = Show, root: object = s
 }
 
 /**
- * @throws CommandError when something of a described class names what the show does not have. `field` is the argument that it stands in; without one
+ * @throws CommandError when something of a described class names what the show does not have. `field` is the argument that it stands in;
+ * without one
  * it is the arguments themselves.
  */
 export function checkThere({ show }: Pick<Desk, 'show'>, of: Constructor, root: object, field = ''): void {

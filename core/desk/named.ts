@@ -1,7 +1,7 @@
 /** Everything that an object of the show names of it, in its own fields and in the commands that it holds: steps, triggers, buttons. */
 import { CommandAct } from '../automation/document';
-import { type FoundRef, type Holder, walkRefs } from '../desk/refs';
-import { findCommand } from '../desk/registry';
+import { type FoundRef, type Holder, walkRefs } from './refs';
+import { findCommand } from './registry';
 import { type Constructor } from '../schema/fields';
 
 /** A reference, and the act in whose arguments it stands, if it does. */

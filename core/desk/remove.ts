@@ -78,7 +78,10 @@ function releaseAll(show: Show, gone: readonly Gone[]): Gone[] {
   return more;
 }
 
-/** Takes things out of a show, and all that cannot be without them; every other reference to them is taken away. Returns everything that has gone. */
+/**
+ * Takes things out of a show, and all that cannot be without them; every other reference to them is taken away. Returns everything that has
+ * gone.
+ */
 export function removeFrom(show: Show, first: readonly Gone[]): Gone[] {
   const done: Gone[] = [];
   let gone = [...first];

@@ -3,7 +3,9 @@ import { type Desk } from '../desk/air';
 import { type Heard } from './air';
 import { matches } from './match';
 
-/** What was found in a list of what was heard, by device and pattern: triggers ask at every frame, and it changes with what is heard alone. */
+/**
+ * What was found in a list of what was heard, by device and pattern: triggers ask at every frame, and it changes with what is heard alone.
+ */
 const found = new WeakMap<readonly Heard[], Map<string, number>>();
 
 /** The number of the last thing that a device has said after a pattern, 0 for none; an empty pattern is anything. */

@@ -1,18 +1,22 @@
-/** Parts of one show as they come into another: with identities, numbers and names that are free there, and everything that they name found there. Pure. */
+/**
+ * Parts of one show as they come into another: with identities, numbers and names that are free there, and everything that they name found
+ * there. Pure.
+ */
 import { type Macro } from '../automation/document';
 import { type Device } from '../devices/document';
 import { ENTITIES, type Entity, identityOf } from '../desk/entities';
 import { removeFrom } from '../desk/remove';
 import { type Show } from '../desk/show';
 import { EyePoint, type Box, type Style } from '../layout/document';
-import { scaleLook, scaleRect } from '../layout/scale';
+import { type Scale, scaleLook, scaleRect } from '../layout/scale';
+import { type Delivery } from '../output/document';
 import { type Lane, Override } from '../picture/document';
 import { type EntityKind, kindsOf, REF_TARGETS, type RefTarget } from '../schema/kinds';
 import { type Source } from '../show/source';
 import { type Sheet } from '../sheets/document';
 import { PROGRAMME_BUS, Send } from '../sound/document';
 import { classOf, innerOf, ownersIn, type Part, partKey, type PartKind, valueOf } from './kinds';
-import { rename, walkNamed } from './named';
+import { rename, walkNamed } from '../desk/named';
 import { subsetOf } from './subset';
 
 /** What becomes of a part of a file: it comes in beside what is here, in the place of a thing, or a thing that is here serves for it. */
@@ -24,6 +28,8 @@ export interface Brought {
   eyes: EyePoint[];
   sends: Send[];
   overrides: Override[];
+  /** Settings of recording and stream: of what every show has. */
+  output: Delivery;
   lost: Part[];
 }
 
@@ -118,13 +124,17 @@ function renameAll(identities: Identities, kind: PartKind, value: Record<string,
     if (isTarget(ask.kind)) ask.otherwise = identities.named(ask.kind, ask.otherwise) ?? ask.otherwise;
 }
 
-/** Lengths in pixels go by the picture size; what would act, reach out or has been allowed elsewhere waits for somebody here. */
-function settle(kind: PartKind, value: Record<string, unknown>, scale: { x: number; y: number }): void {
+/** Lengths in pixels go by the picture size. */
+function resize(kind: PartKind, value: Record<string, unknown>, scale: Scale): void {
   const boxes = value as unknown as { boxes: Box[] };
   if (kind === 'layout' || kind === 'preset') boxes.boxes = boxes.boxes.map((box) => scaleLook(box, scale));
   if (kind === 'style') (value as unknown as Style).look = scaleLook((value as unknown as Style).look, scale);
   const lane = value as unknown as Lane;
   if (kind === 'lane' && lane.rect) lane.rect = scaleRect(lane.rect, scale);
+}
+
+/** What would act, reach out, or has been allowed elsewhere, waits for somebody here. */
+function calm(kind: PartKind, value: Record<string, unknown>): void {
   if (kind === 'trigger') value.armed = false;
   if (kind === 'device') (value as unknown as Device).on = false;
   const { source } = value as unknown as Sheet;
@@ -155,7 +165,8 @@ function distinguish(show: Show, things: Brought['things'], replaced: ReadonlySe
 }
 
 /**
- * The parts of a show file for which something is decided, as they come into a show; all others stay out, and with them what cannot be without them.
+ * The parts of a show file for which something is decided, as they come into a show; all others stay out, and with them what cannot be
+ * without them.
  * `decisions` are by the keys of parts; see `partKey`.
  */
 export function bringing(show: Show, file: Show, decisions: ReadonlyMap<string, Decision>, newId: () => string): Brought {
@@ -216,9 +227,11 @@ export function bringing(show: Show, file: Show, decisions: ReadonlyMap<string, 
     for (const inner of innerOf(classOf(kind), value))
       inner.value.id = identities.of(inner.kind, identityOf(inner.kind, inner.value)) ?? inner.value.id;
     value.id = identities.of(kind, value.id as string) ?? value.id;
-    settle(kind, value, scale);
+    // A picture of the same size is left as it is, to the last digit.
+    if (scale.x !== 1 || scale.y !== 1) resize(kind, value, scale);
+    calm(kind, value);
   }
   for (const override of overrides) override.id = newId();
   distinguish(show, things, replaced);
-  return { things, eyes, sends, overrides, lost };
+  return { things, eyes, sends, overrides, output: sub.output, lost };
 }

@@ -1,13 +1,12 @@
 /** What comes into a show, or leaves it, by what is chosen: with what goes along, and what of the show is like it. */
-import { nanoid } from 'nanoid';
-import { type Command } from '#core/commands/command';
-import { asksForHold } from '#core/desk/registry';
-import { type Desk } from '#core/desk/air';
-import { type Entity } from '#core/desk/entities';
-import { type Show } from '#core/desk/show';
-import { bringing, type Brought, type Decision, isOnly, likeIn } from '#core/parts/bring';
-import { type Part, partKey, partsOf } from '#core/parts/kinds';
-import { neededBy } from '#core/parts/needs';
+import { type Command } from '../commands/command';
+import { asksForHold } from '../desk/registry';
+import { type Desk } from '../desk/air';
+import { type Entity } from '../desk/entities';
+import { type Show } from '../desk/show';
+import { bringing, type Brought, type Decision, isOnly, likeIn } from './bring';
+import { type Part, partKey, partsOf } from './kinds';
+import { neededBy } from './needs';
 
 /** A part that is chosen, or goes along. */
 export interface Coming {
@@ -54,17 +53,20 @@ const decisionsOf = (list: readonly Coming[]): Map<string, Decision> =>
   );
 
 /** Parts of a file as they come into a show. */
-export const broughtBy = (show: Show, file: Show, list: readonly Coming[]): Brought =>
-  bringing(show, file, decisionsOf(list), () => nanoid(12));
+export const broughtBy = (show: Show, file: Show, list: readonly Coming[], newId: () => string): Brought =>
+  bringing(show, file, decisionsOf(list), newId);
 
-/** The commands that bring parts in, as one step. */
-export function bringCommands({ things, eyes, sends, overrides }: Brought, output: Show['output'] | null): Command[] {
+/** The commands that bring things in, as one step; the settings of recording and stream only when they are asked for. */
+export function bringCommands(
+  { things, eyes = [], sends = [], overrides = [], output }: Pick<Brought, 'things'> & Partial<Brought>,
+  withOutput = false,
+): Command[] {
   const devices = things.filter((t) => t.kind === 'device').map((t) => t.value);
   const rest = things.filter((t) => t.kind !== 'device');
   return [
     ...(devices.length > 0 ? [{ type: 'device.bring', args: { devices } }] : []),
-    ...(rest.length > 0 || output
-      ? [{ type: 'show.bring', args: { things: rest, eyes, sends, overrides, ...(output && { output }) } }]
+    ...(rest.length > 0 || withOutput
+      ? [{ type: 'show.bring', args: { things: rest, eyes, sends, overrides, ...(withOutput && output && { output }) } }]
       : []),
   ];
 }

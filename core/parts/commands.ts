@@ -1,4 +1,5 @@
 /** Commands that bring parts of another show in, whole, as a file has them. */
+import { isDraft, original } from 'immer';
 import { checkCircle, checkWaits } from '../automation/find';
 import { CommandError, defineCommand } from '../commands/command';
 import { type Desk } from '../desk/air';
@@ -14,7 +15,7 @@ import { check } from '../schema/check';
 import { AnyObject, ListOf, Nested, OneOf } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { Send } from '../sound/document';
-import { classOf, innerOf, type Part, PART_KINDS, type PartKind, valueOf } from './kinds';
+import { classOf, innerOf, PART_KINDS, type PartKind, valueOf } from './kinds';
 
 /** Kinds that come by the command that anybody may send. */
 const BROUGHT = PART_KINDS.filter((kind) => kind !== 'device');
@@ -39,7 +40,10 @@ class BringDevicesArgs {
 /** What a thing is called in a refusal. */
 const nameIn = (value: Record<string, unknown>): string => (typeof value.name === 'string' ? value.name : String(value.id)).slice(0, 60);
 
-/** Puts a whole thing into the list of its kind: in the place of the one of its identity, or at the end. @throws CommandError when it is damaged */
+/**
+ * Puts a whole thing into the list of its kind: in the place of the one of its identity, or at the end. @throws CommandError when it is
+ * damaged
+ */
 function put(desk: Desk, kind: PartKind, raw: Record<string, unknown>, field: string): void {
   const value = plainCopy(raw);
   const [problem] = check(classOf(kind), value);
@@ -71,25 +75,35 @@ const tied = <T>(list: readonly T[], coming: readonly T[], key: (item: T) => str
 };
 
 /** @throws CommandError naming the first fault that the show did not have before */
-function checkSound(before: Desk['show'], desk: Desk): void {
-  const known = new Set(showProblems(before).map((p) => `${p.path} ${p.message}`));
-  const after = showProblems(plainCopy(desk.show)).find((p) => !known.has(`${p.path} ${p.message}`));
-  if (after) throw new CommandError('bad-value', `These parts do not fit into this show: ${after.path} ${after.message}.`, 'things');
-  for (const macro of desk.show.automation.macros) {
-    const acts = macro.steps.map((s) => s.act);
-    checkWaits(desk, acts);
+function checkSound(desk: Desk): void {
+  const { show } = desk;
+  const after = showProblems(plainCopy(show));
+  if (after.length > 0) {
+    const known = new Set(showProblems(isDraft(show) ? original(show) : show).map((p) => `${p.path} ${p.message}`));
+    const fault = after.find((p) => !known.has(`${p.path} ${p.message}`));
+    if (fault) throw new CommandError('bad-value', `These parts do not fit into this show: ${fault.path} ${fault.message}.`, 'things');
+  }
+  for (const macro of show.automation.macros) {
+    const { steps } = macro;
+    if (new Set(steps.map((s) => s.id)).size !== steps.length)
+      throw new CommandError('bad-value', `Two steps of ${macro.name} have the same identity.`, 'things');
+    checkWaits(
+      desk,
+      steps.map((s) => s.act),
+    );
     checkCircle(desk, macro);
   }
 }
 
-/** True when one of these is seen by the audience, or held ready in a lane. */
-function isSeen({ show, air }: Desk, parts: readonly Pick<Part, 'kind' | 'id'>[]): boolean {
+/** True when one of these is seen by the audience. */
+function isSeen({ show, air }: Desk, ids: readonly string[]): boolean {
   const seen = picturesWithin(show, air.onAirId);
-  for (const { id, content } of show.lanes) {
-    seen.add(id);
-    for (const inner of picturesWithin(show, content?.id ?? null)) seen.add(inner);
+  for (const [lane, { picture }] of Object.entries(air.lanes)) {
+    if (!picture) continue;
+    seen.add(lane);
+    for (const inner of picturesWithin(show, picture.id)) seen.add(inner);
   }
-  return parts.some(({ id }) => seen.has(id));
+  return ids.some((id) => seen.has(id));
 }
 
 export const partCommands = [
@@ -103,17 +117,16 @@ export const partCommands = [
     hold: (desk, { things }) =>
       isSeen(
         desk,
-        things.map(({ kind, value }) => ({ kind, id: String(value.id) })),
+        things.map(({ value }) => String(value.id)),
       ),
     run: (desk, { things, eyes, sends, overrides, output }) => {
-      const before = plainCopy(desk.show);
       things.forEach(({ kind, value }, i) => put(desk, kind, value, `things[${i}].value`));
       const { show } = desk;
       show.eyes = tied(show.eyes, eyes, (e) => e.pictureId);
       show.sound.sends = tied(show.sound.sends, sends, (s) => `${s.fromId} ${s.busId}`);
       show.overrides = tied(show.overrides, overrides, (o) => `${o.fromId} ${o.toId}`);
       if (output) show.output = plainCopy(output);
-      checkSound(before, desk);
+      checkSound(desk);
     },
   }),
   defineCommand({
@@ -125,9 +138,8 @@ export const partCommands = [
       'Whole devices with their messages, as a show file has them: one whose identity this show has takes that one’s place. All of them, or none.',
     args: BringDevicesArgs,
     run: (desk, { devices }) => {
-      const before = plainCopy(desk.show);
       devices.forEach((device, i) => put(desk, 'device', device as unknown as Record<string, unknown>, `devices[${i}]`));
-      checkSound(before, desk);
+      checkSound(desk);
     },
   }),
 ];

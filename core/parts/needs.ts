@@ -2,7 +2,7 @@
 import { type Show } from '../desk/show';
 import { kindsOf } from '../schema/kinds';
 import { classOf, ownersIn, type Part, partKey, PARTS, valueOf } from './kinds';
-import { type Named, walkNamed } from './named';
+import { type Named, walkNamed } from '../desk/named';
 
 /** What goes along, and the name of what needs it. */
 export interface Needed extends Part {
@@ -19,7 +19,8 @@ export function ownerOf(owners: ReadonlyMap<string, Part>, { id, to }: Pick<Name
 }
 
 /**
- * Everything that the chosen parts need, near things first; `without` is left out, with what only that would need. Keys are those of `partKey`.
+ * Everything that the chosen parts need, near things first; `without` is left out, with what only that would need. Keys are those of
+ * `partKey`.
  */
 export function neededBy(show: Show, chosen: ReadonlySet<string>, without: ReadonlySet<string> = new Set()): Needed[] {
   const owners = ownersIn(show);

@@ -5,6 +5,7 @@ import { withEverything } from '#tests/support/everything';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { type Desk } from '../desk/air';
 import { createWhen } from '../automation/create';
+import { executeAll } from '../desk/execute';
 import { createShow } from '../desk/create';
 import { createAir } from '../desk/air';
 import { readShow } from '../desk/migrate';
@@ -12,6 +13,7 @@ import { type Show } from '../desk/show';
 import { showProblems } from '../desk/validate';
 import { plainCopy } from '../schema/plain-copy';
 import { bringing, type Brought, type Decision, isOnly, likeIn } from './bring';
+import { bringCommands, changesAir, comingOf } from './coming';
 import { type Part, partKey, partsOf } from './kinds';
 import { neededBy } from './needs';
 import { subsetOf } from './subset';
@@ -28,11 +30,8 @@ const ids = () => {
 const part = (show: Show, kind: Part['kind'], name: string) => partsOf(show).find((p) => p.kind === kind && p.name === name)!;
 const decide = (...list: [Part, Decision][]) => new Map(list.map(([p, d]) => [partKey(p), d]));
 /** The desk after parts have come in by their commands. */
-const brought = (desk: Desk, { things, eyes, sends, overrides }: Brought): Desk => {
-  const devices = things.filter((t) => t.kind === 'device').map((t) => t.value);
-  const after = devices.length > 0 ? must(desk, 'device.bring', { devices }) : desk;
-  return must(after, 'show.bring', { things: things.filter((t) => t.kind !== 'device'), eyes, sends, overrides });
-};
+const brought = (desk: Desk, what: Brought, withOutput = false): Desk =>
+  bringCommands(what, withOutput).reduce((now, { type, args }) => must(now, type, args), desk);
 
 /** Some of the parts of a show. */
 const some = (show: Show) => fc.subarray(partsOf(show)).map((list) => new Set(list.map(partKey)));
@@ -109,10 +108,9 @@ describe('parts that come into another show', () => {
           }
           const result = bringing(desk.show, FULL, decisions, ids());
           const before = partsOf(desk.show).map(partKey);
-          const outcome = attempt(desk, 'device.bring', { devices: result.things.filter((t) => t.kind === 'device').map((t) => t.value) });
-          if (!outcome.ok) throw new Error(outcome.error.message);
-          const { things, eyes, sends, overrides } = result;
-          const done = attempt(outcome.desk, 'show.bring', { things: things.filter((t) => t.kind !== 'device'), eyes, sends, overrides });
+          const commands = bringCommands(result);
+          if (commands.length === 0) return;
+          const done = executeAll(desk, commands, { frame: 0, newId: ids() });
           // More than a show may have is refused in words; everything else comes in.
           if (!done.ok) return void expect(done.error.message).toMatch(/at most/);
           expect(showProblems(done.desk.show)).toEqual([]);
@@ -166,6 +164,46 @@ describe('parts that come into another show', () => {
     const after = brought(desk, bringing(desk.show, changed, decide([a, { as: 'replace', id: 'b' }]), ids()));
     expect(after.show.sources.map((s) => s.id)).toEqual(desk.show.sources.map((s) => s.id));
     expect(after.show.sources[1]).toMatchObject({ id: 'b', colour: '#123456', name: `${first.name} 2` });
+  });
+
+  it('keep every digit where the picture is as large, and bring settings of recording that take what every show has', () => {
+    let from = must(sampleDesk(), 'layout.add', { starter: 'two' });
+    const box = from.show.layouts[0]!.boxes[0]!;
+    from = must(from, 'box.set', { layout: from.show.layouts[0]!.id, boxes: [box.id], rect: { ...box.rect, x: 1 / 3 } });
+    from = must(from, 'screen.add', { name: 'Foyer' });
+    from = must(from, 'output.setRecording', { outputId: from.show.screens.outputs[0]!.id });
+    const layout = part(from.show, 'layout', from.show.layouts[0]!.name);
+    const after = brought(sampleDesk(), bringing(sampleDesk().show, from.show, decide([layout, { as: 'new' }]), ids()), true);
+    expect(after.show.layouts[0]?.boxes[0]?.rect.x).toBe(1 / 3);
+    expect([after.show.output.recording.outputId, after.show.screens.outputs]).toEqual(['programme', []]);
+  });
+
+  it('come as chosen: beside what is here; what they need is served by what is here, comes along, or stays out', () => {
+    let from = must(sampleDesk(), 'framing.add', { source: 'a' });
+    from = must(from, 'source.add', { name: 'Pier', settings: { kind: 'colour', colour: '#202020' } });
+    const pier = from.show.sources.at(-1)!.id;
+    from = must(from, 'macro.add', {
+      name: 'M',
+      steps: [
+        { act: { kind: 'command', type: 'picture.cut', args: { picture: pier } } },
+        { act: { kind: 'command', type: 'picture.cut', args: { picture: 'a' } } },
+      ],
+    });
+    const chosen = new Set([partKey(part(from.show, 'macro', 'M')), 'source b']);
+    const list = (without: string[] = []) =>
+      Object.fromEntries(
+        comingOf(from.show, sampleDesk().show, { chosen, without: new Set(without), decided: new Map() }).map((c) => [c.part.id, c.as]),
+      );
+    expect(list()).toMatchObject({ b: 'new', a: 'use', [pier]: 'new' });
+    expect(list([`source ${pier}`])).toMatchObject({ b: 'new', a: 'use', [pier]: null });
+    // Saved, nothing is here already.
+    const saved = comingOf(from.show, null, { chosen, without: new Set(), decided: new Map() });
+    expect(saved.map((c) => [c.like, c.as])).toEqual(saved.map(() => [null, 'new']));
+    // What the audience sees asks to be held for, and only in its place.
+    const on = must(sampleDesk(), 'picture.cut', { picture: 'b' });
+    const seen = (as: 'new' | 'replace') =>
+      changesAir(on, comingOf(from.show, on.show, { chosen, without: new Set(), decided: new Map([['source b', as]]) }));
+    expect([seen('new'), seen('replace')]).toEqual([false, true]);
   });
 
   it('come at rest: triggers disarmed, devices off, and nothing allowed that was allowed elsewhere', () => {

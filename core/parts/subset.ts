@@ -1,8 +1,8 @@
 /** A show with some of its parts alone: what a file of parts holds. It is a show like any other, so it opens by itself too. */
-import { createShow } from '../desk/create';
 import { ENTITIES, identityOf } from '../desk/entities';
 import { type Gone, removeFrom } from '../desk/remove';
 import { type Show } from '../desk/show';
+import { createDelivery } from '../output/create';
 import { createReplay } from '../replay/document';
 import { type EntityKind } from '../schema/kinds';
 import { plainCopy } from '../schema/plain-copy';
@@ -31,6 +31,6 @@ export function subsetOf(show: Show, keep: ReadonlySet<string>, { output }: { ou
     if (!MIXER_OUTPUTS.some((o) => o.id === one.outputId)) one.outputId = PROGRAMME_OUTPUT;
   copy.replay = createReplay(show.raster.height);
   // A stream's key is nobody else's.
-  if (!output) copy.output = createShow('new', 'New', show.raster, show.rate).output;
+  if (!output) copy.output = createDelivery(show.raster);
   return { show: copy, lost: parts.filter((part) => !goes(part) && all.has(partKey(part))) };
 }

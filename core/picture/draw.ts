@@ -88,6 +88,10 @@ export interface FramePlan {
 export const placementOf = (item: DrawItem, size: { width: number; height: number }): Placement =>
   item.glide ? placeBetween(item.glide.from, item.glide.to, item.glide.share, size) : place(item, size);
 
+/** What tells one picture from another; what a paint is drawn of is known by its key. */
+export const looksOf = (plan: PicturePlan): string =>
+  JSON.stringify(plan, (name, value: unknown) => (name === 'inked' ? undefined : value));
+
 export const plainPlan = (base: Scene): PicturePlan => ({ base, over: null, mix: null, lanes: [], black: 0 });
 
 /** One picture that fills the raster. */

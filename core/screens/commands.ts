@@ -8,7 +8,7 @@ import { plainCopy } from '../schema/plain-copy';
 import { Raster } from '../show/raster';
 import { type Over } from './air';
 import { createOutput } from './create';
-import { MOST_OUTPUTS, type ScreenOutput, type Shows, ShowsBlack, ShowsCard, showsClass, ShowsTest, WindowPlace } from './document';
+import { MOST_OUTPUTS, type ScreenOutput, type Shows, ShowsBlack, ShowsCard, showsClass, ShowsTest } from './document';
 import { outputOf } from './find';
 import { PROGRAMME_OUTPUT } from './outputs';
 
@@ -24,7 +24,8 @@ class SetArgs extends OutputArg {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
   @Variant(showsClass, 'what it shows', { optional: true }) shows?: Shows;
   @Nested(() => Raster, 'pixels that leave; null for those of the show', { nullable: true, optional: true }) raster?: Raster | null;
-  @Nested(() => WindowPlace, 'where its window stands', { optional: true }) window?: WindowPlace;
+  @Text(200, 'label of the display that its window stands on; empty for a window that is dragged by hand', { optional: true })
+  display?: string;
 }
 class MoveArgs extends OutputArg {
   @Whole(0, MOST_OUTPUTS - 1, 'place in the list, from 0') index!: number;
@@ -69,7 +70,7 @@ export const screenCommands = [
       const { outputs } = desk.show.screens;
       if (outputs.length >= MOST_OUTPUTS) throw new CommandError('too-many', `A show has at most ${MOST_OUTPUTS} outputs of its own.`);
       checkRaster(raster);
-      if (shows) checkThere(desk, showsClass(shows as never) as never, shows, 'shows');
+      checkThere(desk, AddArgs, { shows });
       const output = createOutput(newId(), name?.trim() || `Output ${outputs.length + 1}`, {
         ...(shows && { shows: plainCopy(shows) }),
         ...(raster !== undefined && { raster: plainCopy(raster) }),
@@ -85,11 +86,12 @@ export const screenCommands = [
     about: 'Name, what it shows, its pixels, and where its window stands. Pixels never change while it is recorded or streamed.',
     args: SetArgs,
     mergeKey: ({ output, ...change }) => `output:${output}:${Object.keys(change).join()}`,
-    run: (desk, { output: id, ...change }) => {
+    run: (desk, args) => {
+      const { output: id, ...change } = args;
       const output = outputOf(desk, id);
       if (change.raster !== undefined && !sameRaster(change.raster, output.raster)) checkFree(desk, id, 'changing its pixels');
       checkRaster(change.raster);
-      if (change.shows) checkThere(desk, showsClass(change.shows as never) as never, change.shows, 'shows');
+      checkThere(desk, SetArgs, args);
       Object.assign(output, plainCopy(change) satisfies Partial<ScreenOutput>);
     },
   }),

@@ -8,6 +8,6 @@ export const createOutput = (id: string, name: string, change: Partial<ScreenOut
   name,
   raster: null,
   shows: { kind: 'clean' },
-  window: { display: '', full: true },
+  display: '',
   ...change,
 });

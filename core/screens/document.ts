@@ -1,5 +1,5 @@
 /** Screens in the show document: the outputs that leave Bivoca beside programme and clean programme, and what each shows. */
-import { byKind, Flag, Id, ListOf, Nested, OneOf, Ref, Text, Variant } from '../schema/fields';
+import { byKind, Id, ListOf, Nested, OneOf, Ref, Text, Variant } from '../schema/fields';
 import { Raster } from '../show/raster';
 
 export const MOST_OUTPUTS = 64;
@@ -40,18 +40,12 @@ export const showsClass = byKind<Shows['kind']>({
   black: ShowsBlack,
 });
 
-/** Where its window stands: on a display of this machine, which is known by its label. */
-export class WindowPlace {
-  @Text(200, 'label of the display; empty for a window that is dragged by hand') display!: string;
-  @Flag('fills the display') full!: boolean;
-}
-
 export class ScreenOutput {
   @Id('identity') id!: string;
   @Text(60, 'name', { min: 1 }) name!: string;
   @Nested(() => Raster, 'pixels that leave; null for those of the show', { nullable: true }) raster!: Raster | null;
   @Variant(showsClass, 'what it shows') shows!: Shows;
-  @Nested(() => WindowPlace, 'its window') window!: WindowPlace;
+  @Text(200, 'label of the display that its window stands on; empty for a window that is dragged by hand') display!: string;
 }
 
 export class Screens {

@@ -1,6 +1,6 @@
 /** Outputs: what leaves the mixer as pictures of its own, for recorder, streamer, windows and replay. */
 import { type Raster } from '../show/raster';
-import { type ScreensAir } from './air';
+import { type Over, type ScreensAir } from './air';
 import { type ScreenOutput, type Screens, type Shows } from './document';
 
 /** What can be seen: the programme, the programme below its lanes, what comes next, or any one picture. */
@@ -45,9 +45,14 @@ export const pictureOutput = (id: string, name: string): Output => ({
   raster: null,
 });
 
-/** An output as it is now: of the show as it is, and with what stands in for the moment. One that is no longer in the show stays as it was. */
-export function outputNow(show: HasScreens, { over }: ScreensAir, output: Output): Output {
+/** What covers an output for the moment; null for nothing. */
+export const coverOf = ({ over }: ScreensAir, id: string): Over | null => (Object.hasOwn(over, id) ? (over[id] ?? null) : null);
+
+/**
+ * An output as it is now: of the show as it is, and with what stands in for the moment. One that is no longer in the show stays as it was.
+ */
+export function outputNow(show: HasScreens, screens: ScreensAir, output: Output): Output {
   const now = screenOutput(show, output.id) ?? output;
-  const instead = Object.hasOwn(over, output.id) ? over[output.id] : undefined;
+  const instead = coverOf(screens, output.id);
   return instead ? { ...now, shows: instead } : now;
 }

@@ -29,7 +29,7 @@ export function planOutput(planned: FramePlan, show: Show, air: Air, output: Out
     case 'test':
       return { plan: testPlan(shows.pattern, own, planned.frame), raster: own, pixels };
     case 'card':
-      return { plan: cardPlan({ name }, own, screenOutput(show, output.id)?.window.display ?? ''), raster: own, pixels };
+      return { plan: cardPlan({ name }, own, screenOutput(show, output.id)?.display ?? ''), raster: own, pixels };
     case 'black':
       return of(plainPlan([]));
   }

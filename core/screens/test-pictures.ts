@@ -1,4 +1,6 @@
-/** Test pictures and identification cards as plans, in the pixels of the output that shows them. Pure: the sweep is a function of the frame. */
+/**
+ * Test pictures and identification cards as plans, in the pixels of the output that shows them. Pure: the sweep is a function of the frame.
+ */
 import { createElement } from '../graphics/create';
 import { paintOf } from '../graphics/paint';
 import { type DrawItem, type PicturePlan, plainPlan } from '../picture/draw';
@@ -7,7 +9,7 @@ import { type Raster } from '../show/raster';
 import { type Output } from './outputs';
 import { type Pattern } from './document';
 
-/** Bars of EBU Tech 3304 (100/0/75/0), as displayed values. */
+/** Bars 100/0/75/0 in the naming of ITU-R BT.471, as displayed values. */
 const BARS = ['#ffffff', '#bfbf00', '#00bfbf', '#00bf00', '#bf00bf', '#bf0000', '#0000bf', '#000000'];
 const LIGHT = '#e8efe9';
 const DARK = '#101a1c';
@@ -128,21 +130,33 @@ function sweep(raster: Raster, frame: number): DrawItem[] {
 
 const DRAWN: Record<Pattern, (raster: Raster, frame: number) => DrawItem[]> = { bars, grid, ramp, lines, sweep };
 
+/** Pictures that stand still are worked out once: they are asked for at every frame. */
+const still = new Map<string, PicturePlan>();
+const MOST_STILL = 100;
+
+function once(key: string, draw: () => DrawItem[]): PicturePlan {
+  const known = still.get(key);
+  if (known) return known;
+  if (still.size >= MOST_STILL) still.clear();
+  const plan = plainPlan(draw());
+  still.set(key, plan);
+  return plan;
+}
+
 /** A test picture of an output. */
-export const testPlan = (pattern: Pattern, raster: Raster, frame: number): PicturePlan => plainPlan(DRAWN[pattern](raster, frame));
+export const testPlan = (pattern: Pattern, raster: Raster, frame: number): PicturePlan =>
+  pattern === 'sweep'
+    ? plainPlan(DRAWN.sweep(raster, frame))
+    : once(`${pattern} ${raster.width}×${raster.height}`, () => DRAWN[pattern](raster, frame));
 
 /** The card of an output: its name, its pixels, and where its window stands. */
 export function cardPlan({ name }: Pick<Output, 'name'>, raster: Raster, display: string): PicturePlan {
   const { width, height } = raster;
-  const row = (y: number, share: number, text: string, colour = LIGHT) =>
-    words(
-      text,
-      { x: width * 0.06, y: height * y, width: width * 0.88, height: height * share },
-      Math.round(height * share * 0.7),
-      raster,
-      colour,
-    );
-  return plainPlan([
+  const row = (y: number, share: number, text: string, colour = LIGHT) => {
+    const place = { x: width * 0.06, y: height * y, width: width * 0.88, height: height * share };
+    return words(text, place, Math.round(height * share * 0.7), raster, colour);
+  };
+  return once(JSON.stringify([name, raster, display]), () => [
     whole(raster, '#16405a'),
     ...edges(raster, '#e2c48d'),
     row(0.2, 0.34, name),

@@ -279,7 +279,10 @@ export class ShowHost implements ShowClient {
     return { ok: true, result: several ? { results: done.results } : (done.results[0] ?? {}) };
   }
 
-  /** `from` is the frame from which it counts, where that is later than the next; `wanted` the one on which it should, so that the mixer can tell when it comes late. */
+  /**
+   * `from` is the frame from which it counts, where that is later than the next; `wanted` the one on which it should, so that the mixer can
+   * tell when it comes late.
+   */
   private apply(desk: Desk, patches: Patch[], history: ShowState['history'], from: number | null, wanted: number | null): void {
     if (patches.length === 0) return;
     const before = this.state.desk;

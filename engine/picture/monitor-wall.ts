@@ -1,7 +1,7 @@
 /** The monitors of the interface: which canvas shows what, and what of it has changed. */
 import { changeAt } from '#core/picture/change';
 import { type MonitorPace } from '#core/picture/capability';
-import { type FramePlan, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
+import { type FramePlan, looksOf, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { planView, previewPlan } from '#core/picture/plan';
 import { findOutput } from '#core/screens/outputs';
 import { planOutput } from '#core/screens/plan';
@@ -74,7 +74,7 @@ export class MonitorWall {
       .flatMap((monitor) => {
         const { picture, context, canvas } = monitor;
         const { raster, ...drawn } = planFor(picture, programme, show, air, plan);
-        const version = JSON.stringify([drawn, raster], withoutInk) + versionOf(drawn);
+        const version = looksOf(drawn) + JSON.stringify(raster) + versionOf(drawn);
         if (version === monitor.version) return [];
         const done = () => Object.assign(monitor, { version, drawnAt: turn });
         return [{ plan: drawn, ...(raster && { raster }), context, width: canvas.width, height: canvas.height, done }];
@@ -87,9 +87,6 @@ export class MonitorWall {
     return kind === 'picture' || kind === 'plan' ? this.pace.tileStep : this.pace.nextStep;
   }
 }
-
-/** A paint is known by its key: what it is drawn of need not be written out. */
-const withoutInk = (name: string, value: unknown): unknown => (name === 'inked' ? undefined : value);
 
 /** What is drawn first when there is not time for all. */
 const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, over: 3, trial: 3, picture: 4, output: 4, plan: 5 };

@@ -1,5 +1,5 @@
 /** The frames of all outputs that somebody takes: each drawn once, and only when it is another picture than before. */
-import { type PicturePlan } from '#core/picture/draw';
+import { looksOf, type PicturePlan } from '#core/picture/draw';
 import { type Output, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { type OutputPlan } from '#core/screens/plan';
 import { containRect, fullRect } from '#core/show/geometry';
@@ -62,7 +62,8 @@ export class OutputFrames {
   }
 
   /**
-   * Draws what is wanted, the programme first, and hands it over; times in show microseconds. An output that cannot be drawn keeps none of the others
+   * Draws what is wanted, the programme first, and hands it over; times in show microseconds. An output that cannot be drawn keeps none of
+   * the others
    * from it: why it cannot is returned, null when all could.
    */
   async draw(planOf: (output: Output) => OutputPlan, stamp: number, duration: number): Promise<string | null> {
@@ -87,7 +88,7 @@ export class OutputFrames {
 
   private async frameOf(output: Output, { plan, raster, pixels }: OutputPlan, stamp: number, duration: number): Promise<VideoFrame> {
     const before = this.drawn.get(output.id);
-    const content = JSON.stringify([plan, raster, pixels]) + this.versionOf(plan);
+    const content = looksOf(plan) + JSON.stringify([raster, pixels]) + this.versionOf(plan);
     if (before?.content === content) return before.frame;
     // The programme below its lanes is the programme while no lane is up.
     const programme = this.drawn.get(PROGRAMME_OUTPUT);

@@ -74,7 +74,10 @@ export async function importShow(file: Blob): Promise<{ id: string; missing: str
   return { id: await storeShow({ ...copy, id: nanoid(12) }), missing };
 }
 
-/** Keeps those of a file's assets that these objects name, which name them as they are kept from now on. Returns those that are not in the file. */
+/**
+ * Keeps those of a file's assets that these objects name, which name them as they are kept from now on. Returns those that are not in the
+ * file.
+ */
 export async function keepAssets(assets: ShowPackage['assets'], within: readonly Described[]): Promise<string[]> {
   const renamed = new Map<string, string>();
   const missing: string[] = [];

@@ -21,13 +21,13 @@ import { openMacro, setAutomationRoom, useAutomationRoom } from './room-state';
 import { StepList } from './step-list';
 import { StepPanel } from './step-panel';
 import { openTrigger, TriggerForm, TriggerList, TriggerLog } from './trigger-panel';
+import { COLUMNS } from '../parts/columns';
 
 /** The editor is large, and wanted by few: it comes when it is opened. */
 const MacroText = lazy(() => import('./macro-text'));
 
 /** A page: what there is, what is open of it, and what can be set or seen of that. */
-const PAGE =
-  'grid h-full grid-cols-[284px_minmax(0,1fr)_380px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible';
+const PAGE = `${COLUMNS} h-full grid-cols-[284px_minmax(0,1fr)_380px]`;
 
 function MacrosPage() {
   const client = useShowClient();

@@ -16,6 +16,7 @@ import { usePress } from '../parts/use-press';
 import { ButtonForm } from './button-form';
 import { ButtonFace, buttonLook, gridOf, gridPlace } from './button-look';
 import { setAutomationRoom, useAutomationRoom } from './room-state';
+import { COLUMNS } from '../parts/columns';
 
 /** What a dragged button is. */
 const BUTTON_TYPE = 'text/bivoca-button';
@@ -208,7 +209,7 @@ export function ButtonsPage() {
   const button = page?.buttons.find((b) => b.id === buttonId);
   const { frame } = client.state;
   return (
-    <div className="grid h-full grid-cols-[252px_minmax(0,1fr)_340px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_340px]`}>
       <nav className="flex min-h-0 flex-col border-r border-line" {...region('pages', 'Pages')}>
         <PageList page={page} />
       </nav>

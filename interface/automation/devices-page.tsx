@@ -6,13 +6,14 @@ import { DeviceList } from './device-list';
 import { LinesToMessages, LinesToSteps } from './log-actions';
 import { LogPanel } from './log-panel';
 import { useAutomationRoom } from './room-state';
+import { COLUMNS } from '../parts/columns';
 
 export function DevicesPage() {
   const devices = useShow(({ desk }) => desk.show.devices);
   const deviceId = useAutomationRoom((s) => s.deviceId);
   const device = devices.find((d) => d.id === deviceId) ?? devices[0];
   return (
-    <div className="grid h-full grid-cols-[252px_minmax(0,1fr)_400px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_400px]`}>
       <nav className="flex min-h-0 flex-col border-r border-line" {...region('devices', 'Devices')}>
         <DeviceList device={device} />
       </nav>

@@ -14,6 +14,7 @@ import {
   writeMacroFile,
 } from '#core/automation/macro-file';
 import { entitiesOf } from '#core/desk/entities';
+import { bringCommands } from '#core/parts/coming';
 import { causeOf } from '#core/schema/cause';
 import { say } from '../client/say';
 import { useShow, useShowClient } from '../client/show-client';
@@ -43,7 +44,7 @@ function Asking({ bringing, onClose }: { bringing: Bringing; onClose: () => void
   const bring = () => {
     const macros = macrosFor(show, file, decisions, places, () => nanoid(12));
     if (macros.length === 0) return onClose();
-    const done = client.dispatch({ type: 'macro.bring', args: { macros } });
+    const done = client.dispatchAll(bringCommands({ things: macros.map((value) => ({ kind: 'macro', value: { ...value } })) }));
     if (!done.ok) return void say.caution(`${fileName}: ${done.error.message}`);
     say.good(`${macros.length} ${macros.length === 1 ? 'macro' : 'macros'} brought in.`);
     const [first] = macros;

@@ -12,6 +12,7 @@ import { OrderList } from './order-list';
 import { openOrderWindow } from './order-edits';
 import { useAutomationRoom } from './room-state';
 import { useOrderTimes } from './order-times';
+import { COLUMNS } from '../parts/columns';
 
 const Figure = ({ label, value, tone = '' }: { label: string; value: string; tone?: string }) => (
   <div className="flex flex-col">
@@ -107,7 +108,7 @@ export function OrderPage() {
   const chosen = useAutomationRoom((s) => s.items);
   const item = items.find((i) => i.id === chosen.at(-1));
   return (
-    <div className="grid h-full grid-cols-[252px_minmax(0,1fr)_340px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_340px]`}>
       <Going />
       <section className="flex min-h-0 min-w-0 flex-col" {...region('items', 'Items')}>
         <OrderList />

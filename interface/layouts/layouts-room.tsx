@@ -22,6 +22,7 @@ import { SeatsPanel } from './seats-panel';
 import { LayoutCanvas } from './layout-canvas';
 import { type CanvasTools, openLayout, openLayoutById, setLayoutsRoom, useLayoutsRoom } from './room-state';
 import { StylesPanel } from './styles-panel';
+import { COLUMNS } from '../parts/columns';
 
 function AddLayout({ onAdded }: { onAdded: (id: string) => void }) {
   const host = useShowClient();
@@ -224,7 +225,7 @@ export function LayoutsRoom() {
     </div>
   );
   return (
-    <main className="grid h-(--room) grid-cols-[224px_minmax(0,1fr)_316px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <main className={`${COLUMNS} h-(--room) grid-cols-[224px_minmax(0,1fr)_316px]`}>
       <h1 className="sr-only">Layouts</h1>
       <nav ref={side} className="flex min-h-0 flex-col border-r border-line" {...region('layouts', 'Layouts and framings')}>
         <Tabs

@@ -34,7 +34,8 @@ export const dragOf = (type: string, ids: () => readonly string[]) => ({
 });
 
 /**
- * A row of a list whose order is changed by dragging: all that are chosen go along with one of them. `all` is the list in its order; `move` gets what
+ * A row of a list whose order is changed by dragging: all that are chosen go along with one of them. `all` is the list in its order; `move`
+ * gets what
  * is moved, and the place of the first among the others.
  */
 export function useRowDrag(

@@ -5,7 +5,9 @@ import { keeperOf, spend } from '../client/focus';
 /** Milliseconds for which a key or button must be held. */
 export const HOLD_MS = 700;
 
-/** With `holds`, `press` comes when it has been held, otherwise at once; `short` when it was let go too early. `holding` while it is held. */
+/**
+ * With `holds`, `press` comes when it has been held, otherwise at once; `short` when it was let go too early. `holding` while it is held.
+ */
 export function usePress(holds: boolean, press: () => void, short?: () => void) {
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const [holding, setHolding] = useState(false);

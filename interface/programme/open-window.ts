@@ -9,7 +9,10 @@ export interface DisplayArea {
   height: number;
 }
 
-/** Opens the window of an output, or brings it to the front; `at` is where it opens. It finds the show by its identity, wherever that runs in this browser. */
+/**
+ * Opens the window of an output, or brings it to the front; `at` is where it opens. It finds the show by its identity, wherever that runs
+ * in this browser.
+ */
 export function openOutputWindow(
   showId: string,
   outputId = PROGRAMME_OUTPUT,
@@ -22,8 +25,8 @@ export function openOutputWindow(
   return opened;
 }
 
-/** Name of the lock that a window with an output of a show holds, so that the show knows it is seen. */
-export const windowLock = (showId: string): string => `bivoca-window ${showId}`;
-
-/** Name of the lock that a window with this output holds. */
-export const outputLock = (showId: string, outputId: string): string => `bivoca-output ${showId} ${outputId}`;
+/**
+ * Name of the lock that a window with an output of a show holds, so that the show knows it is seen; without a show it is for whichever
+ * runs.
+ */
+export const windowLock = (showId: string, outputId: string): string => `bivoca-window ${showId} ${outputId}`;

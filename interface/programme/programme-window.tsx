@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { CLEAN_OUTPUT, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { viewOutput } from '#engine/panels/output-viewer';
 import { toggleFull, useFullKey } from '../parts/full-screen';
-import { outputLock, windowLock } from './open-window';
+import { windowLock } from './open-window';
 
 /** What the address asks for: a show, or whichever runs; an output, or the programme. */
 function asked(): { showId: string | null; outputId: string; name: string } {
@@ -15,10 +15,10 @@ function asked(): { showId: string | null; outputId: string; name: string } {
 /** The programme and nothing else, or another output by `?output=`. A double press, or F, fills the screen. */
 export function ProgrammeWindow() {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const [{ showId, outputId, name }] = useState(asked);
   const [shown, setShown] = useState(false);
   useFullKey();
   useEffect(() => {
-    const { showId, outputId, name } = asked();
     document.title = `${name} · Bivoca`;
     const context = canvas.current?.getContext('2d', { alpha: false });
     const show = (frame: VideoFrame) => {
@@ -34,21 +34,25 @@ export function ProgrammeWindow() {
     const stop = viewOutput(showId, outputId, show, () => setShown(false));
     // The show knows by this lock that it is seen; it is let go when the window closes, however that comes.
     const closed = new AbortController();
-    const until = () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done()));
-    for (const lock of [windowLock(showId ?? ''), outputLock(showId ?? '', outputId)])
-      void navigator.locks.request(lock, { mode: 'shared', signal: closed.signal }, until).catch(() => undefined);
+    void navigator.locks
+      .request(
+        windowLock(showId ?? '', outputId),
+        { mode: 'shared', signal: closed.signal },
+        () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done())),
+      )
+      .catch(() => undefined);
     window.addEventListener('pagehide', stop);
     return () => {
       window.removeEventListener('pagehide', stop);
       stop();
       closed.abort();
     };
-  }, []);
+  }, [showId, outputId, name]);
   return (
     <main className="grid h-full place-items-center bg-black" onDoubleClick={toggleFull}>
       <canvas
         ref={canvas}
-        aria-label="Programme"
+        aria-label={name}
         role="img"
         className="max-h-full max-w-full"
         style={{ width: '100vw', height: '100vh', objectFit: 'contain' }}

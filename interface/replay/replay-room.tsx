@@ -15,6 +15,7 @@ import { ExportPanel } from './export-panel';
 import { setRoom, useRoom } from './room-state';
 import { Timeline } from './timeline';
 import { Totals } from './totals';
+import { COLUMNS } from '../parts/columns';
 
 /** Starts and stops the recording of the angles; says what is wrong with any of them. */
 function RecordAngles() {
@@ -70,7 +71,7 @@ export function ReplayRoom() {
   const tab = useRoom((s) => s.tab);
   const jog = useRoom((s) => s.jogPanel);
   return (
-    <main className="grid h-(--room) grid-cols-[minmax(0,1fr)_430px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_430px]`}>
       <h1 className="sr-only">Replay</h1>
       <div className="flex min-h-0 min-w-0 flex-col">
         <div className="grid shrink-0 grid-cols-2 gap-1">

@@ -1,8 +1,7 @@
-/** The displays of this machine (Window Management API), and the windows that stand on them. */
-import { useEffect, useState } from 'react';
+/** The displays of this machine (Window Management API), and windows that open on them. */
 import { create } from 'zustand';
 import { type ScreenOutput } from '#core/screens/document';
-import { type DisplayArea, openOutputWindow, outputLock } from '../programme/open-window';
+import { type DisplayArea, openOutputWindow } from '../programme/open-window';
 
 /** A display as the browser tells of it. */
 export interface Display extends DisplayArea {
@@ -32,7 +31,12 @@ const displaysOf = ({ screens }: Details): Display[] =>
     height: s.availHeight,
   }));
 
-/** Asks the browser for its displays, within a press: the first time it asks the person in turn. Displays that come and go are followed from then on. */
+let followed: Details | null = null;
+
+/**
+ * Asks the browser for its displays, within a press: the first time it asks the person in turn. Displays that come and go are followed from
+ * then on.
+ */
 export async function findDisplays(): Promise<void> {
   const { getScreenDetails } = window as WithDetails;
   if (!getScreenDetails) {
@@ -42,9 +46,11 @@ export async function findDisplays(): Promise<void> {
     return;
   }
   try {
-    const details = await getScreenDetails.call(window);
-    const tell = () => useDisplays.setState({ list: displaysOf(details), trouble: '' });
-    details.addEventListener('screenschange', tell);
+    const found = await getScreenDetails.call(window);
+    const tell = () => useDisplays.setState({ list: displaysOf(found), trouble: '' });
+    // The browser gives the same each time.
+    if (found !== followed) found.addEventListener('screenschange', tell);
+    followed = found;
     tell();
   } catch {
     useDisplays.setState({
@@ -63,32 +69,16 @@ export async function findKnownDisplays(): Promise<void> {
   }
 }
 
-/** Opens the window of an output on its display; where that is away, beside this window. Returns why it could not be opened; null when it was. */
-export function openOn(showId: string, { id, name, window: place }: ScreenOutput): string | null {
-  const display = useDisplays.getState().list?.find((d) => d.label === place.display);
+/**
+ * Opens the window of an output on its display; where that is away, beside this window. Returns why it could not be opened; null when it
+ * was.
+ */
+export function openOn(showId: string, { id, name, display: label }: ScreenOutput): string | null {
+  const { list } = useDisplays.getState();
+  const display = list?.find((d) => d.label === label);
   const opened = openOutputWindow(showId, id, { name, ...(display && { at: display }) });
   if (!opened) return `The browser has not opened the window of ${name}: allow windows (pop-ups) at the address of this page.`;
-  if (place.display !== '' && !display && useDisplays.getState().list !== null)
-    return `${place.display} is not there: the window of ${name} stands beside this one. Drag it, or choose another display.`;
+  if (label !== '' && !display && list !== null)
+    return `${label} is not there: the window of ${name} stands beside this one. Drag it, or choose another display.`;
   return null;
-}
-
-/** How often windows are looked for, milliseconds: nothing tells when one is closed. */
-const LOOK_MS = 1000;
-
-/** Identities of outputs whose windows are open, wherever they were opened. */
-export function useOpenWindows(showId: string): ReadonlySet<string> {
-  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
-  useEffect(() => {
-    const begins = outputLock(showId, '');
-    const look = () =>
-      void navigator.locks.query().then(({ held = [] }) => {
-        const ids = held.flatMap(({ name }) => (name?.startsWith(begins) ? [name.slice(begins.length)] : []));
-        setOpen((before) => (before.size === new Set(ids).size && ids.every((id) => before.has(id)) ? before : new Set(ids)));
-      });
-    look();
-    const timer = setInterval(look, LOOK_MS);
-    return () => clearInterval(timer);
-  }, [showId]);
-  return open;
 }

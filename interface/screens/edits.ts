@@ -1,5 +1,6 @@
 /** What the room Screens does with outputs, by its controls and its keys. */
 import { PATTERNS, type ScreenOutput } from '#core/screens/document';
+import { coverOf } from '#core/screens/outputs';
 import { type ShowClient } from '#engine/client/show-client';
 import { say } from '../client/say';
 import { openOn } from './displays';
@@ -26,13 +27,13 @@ export function withOutput(client: ShowClient, act: (output: ScreenOutput) => vo
 
 /** Covers an output, or releases it when the same covers it already. */
 export function toggleOver(client: ShowClient, { id }: ScreenOutput, over: { kind: 'black' } | { kind: 'card' }): void {
-  const now = client.state.desk.air.screens.over[id];
+  const now = coverOf(client.state.desk.air.screens, id);
   client.dispatch({ type: 'screen.over', args: { outputs: [id], over: now?.kind === over.kind ? null : over } });
 }
 
 /** The next test picture, and after the last none. */
 export function nextTest(client: ShowClient, { id }: ScreenOutput): void {
-  const now = client.state.desk.air.screens.over[id];
+  const now = coverOf(client.state.desk.air.screens, id);
   const pattern = PATTERNS[now?.kind === 'test' ? PATTERNS.indexOf(now.pattern) + 1 : 0];
   client.dispatch({ type: 'screen.over', args: { outputs: [id], over: pattern ? { kind: 'test', pattern } : null } });
 }

@@ -21,17 +21,15 @@ export function OutputForm({ output }: { output: ScreenOutput }) {
   const show = useShow(({ desk }) => desk.show);
   const working = useShow((s) => s.working.raster);
   const { list, trouble } = useDisplays();
-  const { id, shows, window: place } = output;
+  const { id, shows, display: label } = output;
   const set = (change: Partial<ScreenOutput>) => send('screen.set', { output: id, ...change });
-  const away = list !== null && place.display !== '' && !list.some((d) => d.label === place.display);
+  const away = list !== null && label !== '' && !list.some((d) => d.label === label);
   const displays = [
     ['', 'dragged by hand'] as const,
     ...(list ?? []).map((d) => [d.label, `${d.label} (${d.width}×${d.height})`] as const),
-    ...(place.display !== '' && !list?.some((d) => d.label === place.display)
-      ? [[place.display, `${place.display}${away ? ' (away)' : ''}`] as const]
-      : []),
+    ...(label !== '' && !list?.some((d) => d.label === label) ? [[label, `${label}${away ? ' (away)' : ''}`] as const] : []),
   ];
-  const display = list?.find((d) => d.label === place.display);
+  const display = list?.find((d) => d.label === label);
   const own = output.raster ?? show.raster;
   const differs = display && (display.width !== own.width || display.height !== own.height);
   return (
@@ -80,14 +78,14 @@ export function OutputForm({ output }: { output: ScreenOutput }) {
         {output.raster && <RasterField value={output.raster} onChange={(raster) => set({ raster: { ...raster } })} />}
       </Part>
       <Part title="Window">
-        <Choice label="Display" value={place.display} all={displays} onChange={(next) => set({ window: { ...place, display: next } })} />
+        <Choice label="Display" value={label} all={displays} onChange={(display) => set({ display })} />
         {list === null && (
           <Button onClick={() => void findDisplays()} title="The browser asks whether this page may know the displays of this machine">
             Find the displays
           </Button>
         )}
         {trouble !== '' && <p className="text-[13px] text-caution">{trouble}</p>}
-        {away && <p className="text-[13px] text-caution">{place.display} is not there now. Its window opens beside this one.</p>}
+        {away && <p className="text-[13px] text-caution">{label} is not there now. Its window opens beside this one.</p>}
         {differs && (
           <p className="text-[13px] text-caution">
             The display has {display.width}×{display.height}, the output {own.width}×{own.height}: it is scaled.{' '}

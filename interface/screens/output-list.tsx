@@ -6,15 +6,16 @@ import { chooseOutput } from './room-state';
 import { showsWords } from '#core/screens/words';
 import { addOutput } from './edits';
 import { type ScreenOutput } from '#core/screens/document';
+import { coverOf } from '#core/screens/outputs';
 
-export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined; open: ReadonlySet<string> }) {
+export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined; open: readonly string[] }) {
   const client = useShowClient();
   const send = useSend();
   const show = useShow(({ desk }) => desk.show);
-  const over = useShow(({ desk }) => desk.air.screens.over);
+  const screens = useShow(({ desk }) => desk.air.screens);
   const { outputs } = show.screens;
   const none = outputs.length === 0 ? 'There is no output yet.' : null;
-  const covered = outputs.some((o) => over[o.id]);
+  const covered = outputs.some((o) => coverOf(screens, o.id));
   return (
     <>
       <div className="flex shrink-0 flex-wrap gap-1 border-b border-line p-1.5">
@@ -40,7 +41,7 @@ export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined;
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto" aria-label="Outputs">
         {outputs.map((o) => {
-          const instead = over[o.id];
+          const instead = coverOf(screens, o.id);
           return (
             <li key={o.id} className={`border-b border-line ${o.id === chosen?.id ? 'bg-raised' : ''}`}>
               <button
@@ -58,7 +59,7 @@ export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined;
                 <span className="flex items-center gap-2 text-[13px] text-muted">
                   <span className="min-w-0 flex-1 truncate">{showsWords(show, o.shows)}</span>
                   {o.raster && <span className="figures">{`${o.raster.width}×${o.raster.height}`}</span>}
-                  <span className={open.has(o.id) ? 'text-next' : ''}>{open.has(o.id) ? 'window open' : 'no window'}</span>
+                  <span className={open.includes(o.id) ? 'text-next' : ''}>{open.includes(o.id) ? 'window open' : 'no window'}</span>
                 </span>
               </button>
             </li>

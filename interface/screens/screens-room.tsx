@@ -1,18 +1,20 @@
 /** The room Screens: the outputs of the show, what each shows, and the windows that they stand in. */
 import { useEffect } from 'react';
-import { outputNow } from '#core/screens/outputs';
+import { coverOf, outputNow } from '#core/screens/outputs';
 import { type ScreenOutput } from '#core/screens/document';
 import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Monitor } from '../parts/monitor';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
-import { findKnownDisplays, useOpenWindows } from './displays';
+import { useWindows } from '../programme/use-windows';
+import { findKnownDisplays } from './displays';
 import { nextTest, openWindow, toggleOver } from './edits';
 import { OutputForm } from './output-form';
 import { OutputList } from './output-list';
 import { chosenOutput, useScreensRoom } from './room-state';
 import { showsWords } from '#core/screens/words';
+import { COLUMNS } from '../parts/columns';
 
 /** The output as it leaves, in its own shape, and what can be put over it. */
 function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
@@ -21,7 +23,7 @@ function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
   const show = useShow(({ desk }) => desk.show);
   const screens = useShow(({ desk }) => desk.air.screens);
   const { shows } = outputNow(show, screens, output);
-  const over = screens.over[output.id];
+  const over = coverOf(screens, output.id);
   const own = output.raster ?? show.raster;
   // Test pictures and cards are drawn in the output's own shape, all else in the show's.
   const drawn = shows.kind === 'test' || shows.kind === 'card' ? own : show.raster;
@@ -83,18 +85,18 @@ export function ScreensRoom() {
   const client = useShowClient();
   const show = useShow(({ desk }) => desk.show);
   const outputId = useScreensRoom((s) => s.outputId);
-  const open = useOpenWindows(client.showId);
+  const open = useWindows(client.showId);
   const output = chosenOutput(show, outputId);
   useEffect(() => void findKnownDisplays(), []);
   return (
-    <main className="grid h-(--room) grid-cols-[284px_minmax(0,1fr)_320px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <main className={`${COLUMNS} h-(--room) grid-cols-[284px_minmax(0,1fr)_320px]`}>
       <h1 className="sr-only">Screens</h1>
       <nav className="flex min-h-0 flex-col border-r border-line" {...region('outputs', 'Outputs')}>
         <OutputList chosen={output} open={open} />
       </nav>
       <section className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[60vh]" {...region('stage', 'The output')}>
         {output ? (
-          <Stage key={output.id} output={output} open={open.has(output.id)} />
+          <Stage key={output.id} output={output} open={open.includes(output.id)} />
         ) : (
           <p className="m-auto max-w-prose p-6 text-muted">
             What leaves besides programme and clean programme stands here: a picture for the foyer, the hall, a stage. Add an output, choose

@@ -1,4 +1,5 @@
 /** Parts of the show: saved to a file, or brought in from one, with what goes along and what clashes listed before anything changes. */
+import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useState } from 'react';
 import { type Decision } from '#core/parts/bring';
 import { PARTS, partsOf } from '#core/parts/kinds';
@@ -9,7 +10,7 @@ import { Button } from '../parts/button';
 import { FileButton } from '../parts/file-button';
 import { HoldButton } from '../parts/hold-button';
 import { saveFile } from '../parts/save-file';
-import { bringCommands, broughtBy, changesAir, type Coming, comingOf } from './coming';
+import { bringCommands, broughtBy, changesAir, type Coming, comingOf } from '#core/parts/coming';
 import { PartsList } from './parts-list';
 import { decidePart, leaveOut, setSettingsRoom, useSettingsRoom, workOnParts, workOnPartsOf } from './room-state';
 
@@ -85,9 +86,9 @@ export function PartsPanel() {
     work(async () => {
       if (!file) return;
       const { content, name } = file;
-      const brought = broughtBy(client.state.desk.show, content.show, list);
+      const brought = broughtBy(client.state.desk.show, content.show, list, () => nanoid(12));
       const missing = await client.files.parts.keep(content.assets, brought.things);
-      const done = client.dispatchAll(bringCommands(brought, output ? content.show.output : null));
+      const done = client.dispatchAll(bringCommands(brought, output));
       if (!done.ok) return void say.trouble(`${name}: ${done.error.message} Nothing was changed.`, { duration: 12_000 });
       workOnParts(null);
       say.good(`${counted(brought.things.length)} brought in. Triggers come disarmed, and devices off.`, {

@@ -1,34 +1,16 @@
 /** Leaving a show that is on air to somebody: by a link or back it asks by holding, by reload or closing by the browser's own question. */
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
 import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { HoldButton } from '../parts/hold-button';
-import { windowLock } from '../programme/open-window';
-
-/** Milliseconds between looks for windows. */
-const LOOK_MS = 1000;
-
-/** Windows of this browser that show an output of the show now. */
-function useWindows(showId: string): number {
-  const [count, setCount] = useState(0);
-  useEffect(() => {
-    const look = () =>
-      void navigator.locks
-        .query()
-        .then(({ held = [] }) => setCount(held.filter((l) => l.name === windowLock(showId) || l.name === windowLock('')).length));
-    const timer = setInterval(look, LOOK_MS);
-    look();
-    return () => clearInterval(timer);
-  }, [showId]);
-  return count;
-}
+import { useWindows } from '../programme/use-windows';
 
 /** What would end, in words; empty when nobody sees the show. */
 function useWatching(): string[] {
   const { showId } = useShowClient();
-  const windows = useWindows(showId);
+  const windows = useWindows(showId).length;
   const { recording, stream, angles } = useShow(({ desk: { air } }) => ({
     recording: air.recording !== null,
     stream: air.stream !== null,

@@ -15,6 +15,7 @@ import { PatchPanel } from './patch-panel';
 import { setSoundRoom, type SoundTab, useSoundRoom } from './room-state';
 import { RoutingPanel } from './routing-panel';
 import { StripsView } from './strips-view';
+import { COLUMNS } from '../parts/columns';
 
 /** How many troubles the routing has now. */
 function RoutingLabel() {
@@ -95,7 +96,7 @@ export function SoundRoom() {
   const { view, tab } = useSoundRoom();
   const bar = useRoving<HTMLDivElement>();
   return (
-    <main className="grid h-(--room) grid-cols-[minmax(0,1fr)_410px] overflow-hidden max-[1099px]:h-auto max-[1099px]:grid-cols-1 max-[1099px]:overflow-visible">
+    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_410px]`}>
       <h1 className="sr-only">Sound</h1>
       <div className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[640px]" role="region" {...region('desk', 'Strips or matrix')}>
         <div ref={bar} className="flex shrink-0 items-center gap-1 border-b border-line px-2 py-1">

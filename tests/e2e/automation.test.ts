@@ -1,7 +1,8 @@
 /** Macros in the real interface: made, recorded, edited, run, tried, stopped; their steps on their frames in the picture. */
+import { type KeyInput } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, passes, pick, press, said as saidOn, send, until, uploadTo } from '../support/desk';
+import { chord as chordOn, keepOnly, openDemo, passes, pick, press, said as saidOn, send, until, uploadTo } from '../support/desk';
 import { Downloads } from '../support/downloads';
 import { openHarness } from '../support/harness';
 import { finishRecording, records, startRecording } from '../support/recording';
@@ -28,11 +29,7 @@ afterAll(async () => {
 });
 
 const said = (words: string) => saidOn(page, words);
-const chord = async (modifiers: ('Alt' | 'Shift' | 'Control')[], key: Parameters<typeof page.keyboard.press>[0]) => {
-  for (const m of modifiers) await page.keyboard.down(m);
-  await page.keyboard.press(key);
-  for (const m of modifiers) await page.keyboard.up(m);
-};
+const chord = (held: ('Alt' | 'Shift' | 'Control')[], key: KeyInput) => chordOn(page, held, key);
 const room = async () => {
   await chord(['Shift'], 'F4');
   await page.waitForSelector('[aria-label="Macros"]');

@@ -1,9 +1,9 @@
 /** Devices in the real interface, against the simulated ones over real TCP, HTTP and OSC: lamps that follow tally, learning, one that dies in the middle. */
-import { type Page } from 'puppeteer-core';
+import { type KeyInput, type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type PierState } from '#standins/devices/pier';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, passes, pick, post, press, said as saidOn, send, until } from '../support/desk';
+import { chord as chordOn, keepOnly, openDemo, passes, pick, post, press, said as saidOn, send, until } from '../support/desk';
 
 let app: App;
 let browser: TestBrowser;
@@ -23,11 +23,7 @@ afterAll(async () => {
 });
 
 const said = (words: string) => saidOn(page, words);
-const chord = async (modifier: 'Alt' | 'Shift' | 'Control', key: Parameters<typeof page.keyboard.press>[0]) => {
-  await page.keyboard.down(modifier);
-  await page.keyboard.press(key);
-  await page.keyboard.up(modifier);
-};
+const chord = (held: ('Alt' | 'Shift' | 'Control')[], key: KeyInput) => chordOn(page, held, key);
 const pier = async () => (await (await fetch(`${app.url}/simulated/devices.json`)).json()) as PierState;
 const act = (what: object) =>
   fetch(`${app.url}/simulated/devices`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(what) });
@@ -60,10 +56,10 @@ it('lights the lamps of cameras by tally, from the moment the show is open', asy
 });
 
 it('learns: a line of the log becomes a message, is changed, swept, and sent by a macro and by the remote', async () => {
-  await chord('Shift', 'F4');
+  await chord(['Shift'], 'F4');
   await page.waitForSelector('[role=tab]');
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await chord('Shift', 'KeyD');
+  await chord(['Shift'], 'KeyD');
   await page.click('[data-device="second-wall"]');
   await press(page, 'Send Wall layout 2');
   await until(async () => (await pier()).wall.layout === 2, 'the wall');

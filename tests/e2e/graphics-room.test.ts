@@ -1,10 +1,11 @@
 /** Graphics on air and in their room: real pixels, keys and mouse, files, a worker that dies. */
+import { type KeyInput } from 'puppeteer-core';
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, passes, pick, post, press, send, showRuns, until } from '../support/desk';
+import { chord as chordOn, keepOnly, openDemo, passes, pick, post, press, send, showRuns, until } from '../support/desk';
 import { Downloads } from '../support/downloads';
 import { fixture } from '../support/fixtures';
 import { openHarness } from '../support/harness';
@@ -228,22 +229,18 @@ describe('the operator’s page', () => {
 describe('drawing', () => {
   const elements = () =>
     pick(page, (s) => s.desk.show.graphics.list.at(-1)?.elements.map((e) => [e.content.kind, e.x, e.y, e.width, e.height]) ?? []);
-  const chord = async (modifier: 'Shift' | 'Control' | 'Alt', key: Parameters<typeof page.keyboard.press>[0]) => {
-    await page.keyboard.down(modifier);
-    await page.keyboard.press(key);
-    await page.keyboard.up(modifier);
-  };
+  const chord = (held: ('Alt' | 'Shift' | 'Control')[], key: KeyInput) => chordOn(page, held, key);
 
   it('is done by keys: draw, nudge, type arithmetic, group, duplicate, undo', async () => {
     await send(page, 'graphic.add', { name: 'By hand' });
-    await chord('Alt', 'KeyG');
+    await chord(['Alt'], 'KeyG');
     await page.waitForSelector('[data-testid="graphic-stage"]');
     await page.select('select[aria-label="Graphic that is drawn"]', await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id ?? ''));
-    await chord('Shift', 'KeyR');
+    await chord(['Shift'], 'KeyR');
     await until(async () => (await elements()).length === 1, 'a rectangle');
     const [, x0] = (await elements())[0] as [string, number];
     await page.keyboard.press('ArrowRight');
-    await chord('Shift', 'ArrowRight');
+    await chord(['Shift'], 'ArrowRight');
     await until(async () => (await elements())[0]?.[1] === x0 + 11, 'the nudges');
     await press(page, 'Place[role="tab"]');
     const field = await page.waitForSelector('input[aria-label="Width"]');
@@ -251,13 +248,13 @@ describe('drawing', () => {
     await page.keyboard.type('100%-40');
     await page.keyboard.press('Enter');
     await until(async () => (await elements())[0]?.[3] === 600, 'the arithmetic');
-    await chord('Control', 'KeyD');
+    await chord(['Control'], 'KeyD');
     await until(async () => (await elements()).length === 2, 'a copy');
-    await chord('Control', 'KeyZ');
+    await chord(['Control'], 'KeyZ');
     await until(async () => (await elements()).length === 1, 'the copy undone');
     // Letters that no family has are named.
     const graphic = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id ?? '');
-    await chord('Shift', 'KeyT');
+    await chord(['Shift'], 'KeyT');
     await until(async () => (await elements()).length === 2, 'a text');
     const element = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.elements.at(-1)?.id ?? '');
     await send(page, 'element.setText', { graphic, element, text: 'wind \u{12031}' });
@@ -270,7 +267,7 @@ describe('drawing', () => {
   });
 
   it('is done by the mouse: moved with snapping, sized by a handle, and put on air', async () => {
-    await chord('Shift', 'KeyE');
+    await chord(['Shift'], 'KeyE');
     await until(async () => (await elements()).length === 2, 'an ellipse');
     const id = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.elements.at(-1)?.id ?? '');
     const graphic = await pick(page, (s) => s.desk.show.graphics.list.at(-1)?.id ?? '');
@@ -299,7 +296,7 @@ describe('drawing', () => {
     await send(page, 'lane.showPicture', { lane: 'lane-1', picture: graphic });
     await until(async () => ((await pixel(330, 190))[1] ?? 0) > 150, 'the green ellipse on air');
     await send(page, 'lane.hide', { lane: 'lane-1' });
-    await chord('Alt', 'KeyG');
+    await chord(['Alt'], 'KeyG');
   });
 
   it('has guides out of the rulers, live pictures on the stage, and boxes that grow on air', async () => {
@@ -310,7 +307,7 @@ describe('drawing', () => {
       await send(page, 'element.add', { graphic, kind, rect });
       return pick(page, (s) => s.desk.show.graphics.list.at(-1)?.elements.at(-1)?.id ?? '');
     };
-    await chord('Alt', 'KeyG');
+    await chord(['Alt'], 'KeyG');
     await page.waitForSelector('select[aria-label="Graphic that is drawn"]');
     await page.select('select[aria-label="Graphic that is drawn"]', graphic);
     const view = await add('window', { x: 400, y: 40, width: 160, height: 90 });
@@ -346,7 +343,7 @@ describe('drawing', () => {
     await send(page, 'lane.show', { lane: 'lane-1' });
     await until(async () => ((await pixel(180, 326))[0] ?? 0) > 150, 'the plate as wide as the words');
     await send(page, 'lane.hide', { lane: 'lane-1' });
-    await chord('Alt', 'KeyG');
+    await chord(['Alt'], 'KeyG');
   });
 });
 

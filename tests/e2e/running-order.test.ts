@@ -1,8 +1,8 @@
 /** The running order and pages of buttons in the real interface: Go by key and press, times, the presenter's window, tables, buttons on another screen. */
-import { type Page } from 'puppeteer-core';
+import { type KeyInput, type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, post, press, said as saidOn, send, until, uploadTo } from '../support/desk';
+import { chord as chordOn, keepOnly, openDemo, pick, post, press, said as saidOn, send, until, uploadTo } from '../support/desk';
 import { Downloads } from '../support/downloads';
 
 let app: App;
@@ -26,11 +26,7 @@ afterAll(async () => {
 });
 
 const said = (words: string) => saidOn(page, words);
-const chord = async (modifiers: ('Alt' | 'Shift' | 'Control')[], key: Parameters<typeof page.keyboard.press>[0]) => {
-  for (const m of modifiers) await page.keyboard.down(m);
-  await page.keyboard.press(key);
-  for (const m of modifiers) await page.keyboard.up(m);
-};
+const chord = (held: ('Alt' | 'Shift' | 'Control')[], key: KeyInput) => chordOn(page, held, key);
 const order = () => pick(page, (s) => ({ air: s.desk.air.order, onAir: s.desk.air.onAirId, next: s.desk.air.nextId }));
 const names = () => pick(page, (s) => s.desk.show.order.items.map((i) => i.name));
 const openPage = async (key: 'KeyO' | 'KeyB') => {

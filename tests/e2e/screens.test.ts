@@ -1,10 +1,10 @@
 /** Outputs in the real interface: their windows' pixels, what covers them, displays that come and go, and the same by remote. */
-import { type Page } from 'puppeteer-core';
+import { type KeyInput, type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { openHarness } from '../support/harness';
 import { finishRecording, records, startRecording } from '../support/recording';
-import { keepOnly, openDemo, passes, pick, post, press, said, send, until } from '../support/desk';
+import { chord as chordOn, keepOnly, openDemo, passes, pick, post, press, said, send, until } from '../support/desk';
 
 let app: App;
 let browser: TestBrowser;
@@ -44,13 +44,9 @@ afterAll(async () => {
   await app.close();
 });
 
-const chord = async (modifier: 'Alt' | 'Shift' | 'Control', key: Parameters<typeof page.keyboard.press>[0]) => {
-  await page.keyboard.down(modifier);
-  await page.keyboard.press(key);
-  await page.keyboard.up(modifier);
-};
+const chord = (held: ('Alt' | 'Shift' | 'Control')[], key: KeyInput) => chordOn(page, held, key);
 const room = async () => {
-  await chord('Shift', 'F2');
+  await chord(['Shift'], 'F2');
   await page.waitForSelector('nav[aria-label="Outputs"]');
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
 };
@@ -145,12 +141,12 @@ it('is covered by key, by remote and all at once, and released; its own pixels a
     () => page.evaluate(() => document.querySelector('[data-output="foyer"]')?.textContent?.includes('Its card')),
     'that it is covered',
   );
-  await chord('Shift', 'KeyB');
+  await chord(['Shift'], 'KeyB');
   await until(async () => near((await look(foyer, [240, 240])).pixels[0], [0, 0, 0]), 'black on all');
   expect(await pick(page, (s) => Object.keys(s.desk.air.screens.over).length)).toBe(
     await pick(page, (s) => s.desk.show.screens.outputs.length),
   );
-  await chord('Shift', 'KeyR');
+  await chord(['Shift'], 'KeyR');
   await until(async () => near((await look(foyer, [240, 240])).pixels[0], HARBOUR), 'the release');
   // Space is free for the take, whatever control was used.
   await press(page, 'Card');
@@ -206,7 +202,7 @@ it('is made, set, recorded and removed; what is recorded keeps its pixels', asyn
   await press(page, 'Remove Output 4');
   await until(() => pick(page, (s) => s.desk.show.screens.outputs.length === 3), 'its going');
   expect(await pick(page, (s) => s.desk.show.output.recording.outputId)).toBe('programme');
-  await chord('Control', 'KeyZ');
+  await chord(['Control'], 'KeyZ');
   await until(() => pick(page, (s) => s.desk.show.screens.outputs.length === 4), 'undo');
   // An output with pixels of its own is recorded in these.
   await send(page, 'screen.set', { output: 'sail-screen', shows: { kind: 'test', pattern: 'bars' } });

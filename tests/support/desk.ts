@@ -1,7 +1,7 @@
 /** What the browser tests do at the Desk. */
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { type Page } from 'puppeteer-core';
+import { type KeyInput, type Page } from 'puppeteer-core';
 import { type Command } from '#core/commands/command';
 import { type DispatchResult } from '#engine/client/show-client';
 import { type LiveState } from '#engine/client/state';
@@ -104,6 +104,13 @@ export async function post(
     body: JSON.stringify({ type, args }),
   });
   return { status: response.status, body: (await response.json()) as Record<string, unknown> };
+}
+
+/** Presses a key while others are held. */
+export async function chord(page: Page, held: readonly ('Alt' | 'Shift' | 'Control')[], key: KeyInput): Promise<void> {
+  for (const one of held) await page.keyboard.down(one);
+  await page.keyboard.press(key);
+  for (const one of held) await page.keyboard.up(one);
 }
 
 /** Presses the control with this accessible name. */
