@@ -22,8 +22,8 @@ module.exports = {
     only('core-ground-stands-alone', '^core/(schema|time)/', '^core/(schema|time)/'),
     only(
       'core-documents-know-documents',
-      '^core/(?!desk/)(?:graphics/animation|[a-z]+)/(document|air|migrations|source|strip|look|geometry|raster|moves|element|fill)\\.ts',
-      '^core/(schema|time)/|^core/(?!desk/)(?:graphics/animation|[a-z]+)/(document|air|migrations|source|strip|look|geometry|raster|level|moves|element|fill)\\.ts',
+      '^core/(?!desk/)(?:graphics/animation|[a-z]+)/(document|air|migrations|source|surface|strip|look|geometry|raster|moves|element|fill)\\.ts',
+      '^core/(schema|time)/|^core/(?!desk/)(?:graphics/animation|[a-z]+)/(document|air|migrations|source|surface|strip|look|geometry|raster|level|moves|element|fill)\\.ts',
     ),
     {
       name: 'core-commands-come-together-in-the-registry',

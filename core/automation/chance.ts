@@ -33,7 +33,10 @@ function disturbed({ show, air }: Desk, frame: number): Desk {
       sources: show.sources.map((s) => ({ ...s, sound: { ...s.sound, faderDb: s.sound.faderDb === -20 ? -10 : -20 } })),
       seats: show.seats.map((s) => ({ ...s, occupantId: null })),
       transition: { ...show.transition, frames: show.transition.frames + 7 },
-      screens: { outputs: show.screens.outputs.map((o) => ({ ...o, shows: { kind: o.shows.kind === 'black' ? 'clean' : 'black' } })) },
+      screens: {
+        ...show.screens,
+        outputs: show.screens.outputs.map((o) => ({ ...o, shows: { kind: o.shows.kind === 'black' ? 'clean' : 'black' } })),
+      },
     },
     air: {
       ...air,
@@ -45,6 +48,7 @@ function disturbed({ show, air }: Desk, frame: number): Desk {
       graphics: { ...air.graphics, clocks },
       // What is covered is open, and the other way round.
       screens: {
+        ...air.screens,
         over: Object.fromEntries(
           show.screens.outputs.flatMap((o) => (coverOf(air.screens, o.id) ? [] : [[o.id, { kind: 'black' as const }]])),
         ),

@@ -56,6 +56,10 @@ export const ERROR_CODES = {
   'unknown-reel': 'The show has no such reel.',
   'unknown-seat': 'The show has no such seat.',
   'unknown-source': 'The show has no such source.',
+  'unknown-surface': 'The show has no such surface.',
+  'unknown-screen': 'The surface has no such screen.',
+  'unknown-layer': 'The surface has no such layer.',
+  'unknown-place': 'The surface has no such named place.',
   'unknown-style': 'The show has no such style.',
   'unknown-transition': 'The show keeps no such transition.',
   // Guards of what is on air.
@@ -129,6 +133,10 @@ export const ERROR_CODES = {
   'no-microphone': 'No talkback microphone is chosen.',
   nobody: 'Nobody gets talkback there.',
   'bad-routing': 'The routing file is not one, or does not fit.',
+  // Surfaces.
+  'nothing-changes': 'What is in Next is on air already.',
+  'not-convex': 'A corner is pulled past a line between others.',
+  'odd-canvas': 'Width and height of a canvas must be even.',
   // Recording and stream.
   'already-recording': 'A recording runs already.',
   'not-recording': 'Nothing is recorded.',

@@ -13,6 +13,7 @@ import { Angle, Clip, Reel } from '../replay/document';
 import { type Constructor } from '../schema/fields';
 import { type EntityKind, kindsOf, type RefTarget } from '../schema/kinds';
 import { ScreenOutput } from '../screens/document';
+import { Layer, NamedPlace, Screen, Surface, SurfacePreset } from '../screens/surface';
 import { MIXER_OUTPUTS } from '../screens/outputs';
 import { Sheet } from '../sheets/document';
 import { SourceGroup } from '../show/document';
@@ -42,7 +43,14 @@ const homeIn =
 const inShow = (field: keyof Show) => homeIn((show) => show, field);
 const inSound = (field: keyof Show['sound']) => homeIn((show) => show.sound, field);
 const inGraphics = (field: keyof Show['graphics']) => homeIn((show) => show.graphics, field);
+const inScreens = (field: keyof Show['screens']) => homeIn((show) => show.screens, field);
 const inReplay = (field: keyof Show['replay']) => homeIn((show) => show.replay, field);
+
+/** The list that holds a thing with this identity, of several that have such a list each. */
+const homeOf = <K extends string>(holders: readonly { [F in K]: readonly { id: string }[] }[], field: K, id?: string): Home => ({
+  in: (holders.find((h) => h[field].some((item) => item.id === id)) ?? { [field]: [] }) as unknown as Record<string, unknown>,
+  field,
+});
 
 const entryLists = new WeakMap<readonly Graphic[], readonly Entity[]>();
 
@@ -64,16 +72,26 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   preset: { of: Preset, list: (show) => show.presets, home: inShow('presets') },
   seat: { of: Seat, list: (show) => show.seats, home: inShow('seats') },
   output: { of: null, list: () => MIXER_OUTPUTS, home: null },
-  screen: { of: ScreenOutput, list: (show) => show.screens.outputs, home: homeIn((show) => show.screens, 'outputs') },
+  screen: { of: ScreenOutput, list: (show) => show.screens.outputs, home: inScreens('outputs') },
+  surface: { of: Surface, list: (show) => show.screens.surfaces, home: inScreens('surfaces') },
+  'surface-preset': { of: SurfacePreset, list: (show) => show.screens.presets, home: inScreens('presets') },
+  'surface-screen': {
+    of: Screen,
+    list: (show) => show.screens.surfaces.flatMap((s) => s.screens),
+    home: (show, id) => homeOf(show.screens.surfaces, 'screens', id),
+  },
+  layer: { of: Layer, list: (show) => show.screens.surfaces.flatMap((s) => s.look.layers), home: null },
+  place: {
+    of: NamedPlace,
+    list: (show) => show.screens.surfaces.flatMap((s) => s.places),
+    home: (show, id) => homeOf(show.screens.surfaces, 'places', id),
+  },
   graphic: { of: Graphic, list: (show) => show.graphics.list, home: inGraphics('list') },
   entry: {
     of: Entry,
     list: (show) => entryList(show.graphics.list),
     // Each graphic has a list of its own.
-    home: (show, id) => ({
-      in: (show.graphics.list.find((g) => g.entries.some((e) => e.id === id)) ?? { entries: [] }) as unknown as Record<string, unknown>,
-      field: 'entries',
-    }),
+    home: (show, id) => homeOf(show.graphics.list, 'entries', id),
   },
   clock: { of: Clock, list: (show) => show.graphics.clocks, home: inGraphics('clocks') },
   finish: { of: StoredFinish, list: (show) => show.graphics.finishes, home: inGraphics('finishes') },
@@ -90,19 +108,13 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   message: {
     of: DeviceMessage,
     list: (show) => show.devices.flatMap((d) => d.messages),
-    home: (show, id) => ({
-      in: (show.devices.find((d) => d.messages.some((m) => m.id === id)) ?? { messages: [] }) as unknown as Record<string, unknown>,
-      field: 'messages',
-    }),
+    home: (show, id) => homeOf(show.devices, 'messages', id),
   },
   page: { of: ButtonPage, list: (show) => show.pages, home: inShow('pages') },
   button: {
     of: PageButton,
     list: (show) => show.pages.flatMap((p) => p.buttons),
-    home: (show, id) => ({
-      in: (show.pages.find((p) => p.buttons.some((b) => b.id === id)) ?? { buttons: [] }) as unknown as Record<string, unknown>,
-      field: 'buttons',
-    }),
+    home: (show, id) => homeOf(show.pages, 'buttons', id),
   },
   item: { of: OrderItem, list: (show) => show.order.items, home: homeIn((show) => show.order, 'items') },
   lane: { of: Lane, list: (show) => show.lanes, home: inShow('lanes') },

@@ -11,6 +11,7 @@ import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau, Transition } from '../picture/document';
 import { Angle, Clip } from '../replay/document';
 import { ScreenOutput } from '../screens/document';
+import { Layer, NamedPlace, Screen, Surface, SurfacePreset } from '../screens/surface';
 import { type Constructor } from '../schema/fields';
 import { Source } from '../show/source';
 import { AirPath, InputChannel, Listener, Patch, Send } from '../sound/document';
@@ -48,6 +49,11 @@ const PLACES = new Map<Constructor, Words>([
   say(DeviceMessage, (message, _, within) => `message ${message.name} of ${within}`),
   say(OrderItem, (item) => `item ${item.name} of the running order`),
   say(ScreenOutput, (output) => `output ${output.name}`),
+  say(Surface, (surface) => `surface ${surface.name}`),
+  say(Screen, (screen, _, within) => `screen ${screen.name} of ${within}`),
+  say(Layer, (layer, _, within) => `layer ${layer.name} of ${within}`),
+  say(NamedPlace, (place, _, within) => `place ${place.name} of ${within}`),
+  say(SurfacePreset, (preset) => `preset ${preset.name}`),
   say(Trigger, (trigger) => `trigger ${trigger.name}`),
   say(StoredTransition, (stored) => `transition ${stored.name}`),
   say(Transition, (_, _show, within) => within || 'the armed transition'),

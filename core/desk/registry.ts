@@ -18,6 +18,9 @@ import { mediaCommands } from '../media/commands';
 import { buttonCommands } from '../buttons/commands';
 import { partCommands } from '../parts/commands';
 import { screenCommands } from '../screens/commands';
+import { layerCommands } from '../screens/layer-commands';
+import { surfaceCommands } from '../screens/surface-commands';
+import { surfaceScreenCommands } from '../screens/surface-screen-commands';
 import { deviceCommands } from '../devices/commands';
 import { orderCommands } from '../order/commands';
 import { outputCommands } from '../output/commands';
@@ -94,6 +97,9 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...buttonCommands,
   ...partCommands,
   ...screenCommands,
+  ...surfaceCommands,
+  ...surfaceScreenCommands,
+  ...layerCommands,
   ...showCommands,
   ...historyCommands,
 ];

@@ -49,5 +49,5 @@ export class Show {
   @Nested(() => RunningOrder, 'the running order') order!: RunningOrder;
   @ListOf(() => Device, MOST_DEVICES, 'devices outside') devices!: Device[];
   @ListOf(() => ButtonPage, MOST_PAGES, 'pages of buttons') pages!: ButtonPage[];
-  @Nested(() => Screens, 'outputs beside programme and clean programme') screens!: Screens;
+  @Nested(() => Screens, 'outputs beside programme and clean programme, and the surfaces of the venue') screens!: Screens;
 }

@@ -1,21 +1,9 @@
 /** Commands for the boxes of a layout. Locked boxes refuse changes of their place and look. */
 import { CommandError, defineCommand } from '../commands/command';
-import { Flag, Nested, Num, OneOf, Ref, Refs, SomeOf, Text, Variant, Whole } from '../schema/fields';
+import { Flag, Nested, Num, OneOf, Ref, Refs, SomeOf, Text, Whole } from '../schema/fields';
 import { type Rect, RectField } from '../show/geometry';
-import {
-  Border,
-  type Box,
-  BoxContent,
-  type BoxLook,
-  createBox,
-  type Fit,
-  FITS,
-  MOST_BOXES,
-  Shadow,
-  STYLE_PROPERTIES,
-  type StyleProperty,
-} from './document';
-import { Crop, type Key, keyClass, MOST_ZOOM } from './look';
+import { type Box, BoxContent, type BoxLook, createBox, MOST_BOXES, STYLE_PROPERTIES, type StyleProperty } from './document';
+import { withBoxChange } from './box-change';
 import { align, type Alignment, ALIGNMENTS, around, distribute } from './arrange';
 import { boxesOf, boxOf, checkContent, checkCrop, checkInside, checkKey, layoutOf } from './edit';
 import { effectiveBox, propertiesOf, stylesOf, withProperties } from './styles';
@@ -35,24 +23,7 @@ class AddArgs extends LayoutArg {
   @Nested(() => RectField, 'place; without it, a third of the picture in its middle', { optional: true }) rect?: Rect;
   @Nested(() => BoxContent, 'what it shows', { optional: true, nullable: true }) content?: BoxContent | null;
 }
-class SetArgs extends BoxesArg {
-  @Text(60, 'name', { min: 1, optional: true }) name?: string;
-  @Nested(() => BoxContent, 'what it shows', { optional: true, nullable: true }) content?: BoxContent | null;
-  @Nested(() => RectField, 'place on the raster', { optional: true }) rect?: Rect;
-  @Nested(() => Crop, 'cut away from the picture', { optional: true }) crop?: Crop;
-  @OneOf(FITS, 'how the picture meets the box', { optional: true }) fit?: Fit;
-  @Num(1, MOST_ZOOM, 'zoom inside the box', { optional: true }) zoom?: number;
-  @Num(-1, 1, 'part shown, −1 left to 1 right', { optional: true }) panX?: number;
-  @Num(-1, 1, 'part shown, −1 top to 1 bottom', { optional: true }) panY?: number;
-  @Num(-360, 360, 'rotation, degrees clockwise', { optional: true }) rotation?: number;
-  @Num(0, 4000, 'corner radius, pixels', { optional: true }) radius?: number;
-  @Nested(() => Border, 'border', { optional: true }) border?: Border;
-  @Nested(() => Shadow, 'shadow', { optional: true }) shadow?: Shadow;
-  @Num(0, 1, 'opacity', { optional: true }) opacity?: number;
-  @Variant(keyClass, 'key', { optional: true, nullable: true }) key?: Key | null;
-  @Flag('shown', { optional: true }) visible?: boolean;
-  @Flag('protected from edits', { optional: true }) locked?: boolean;
-}
+class SetArgs extends withBoxChange(BoxesArg) {}
 class NudgeArgs extends BoxesArg {
   @Num(-4000, 4000, 'pixels to the right') x!: number;
   @Num(-4000, 4000, 'pixels downwards') y!: number;

@@ -52,7 +52,7 @@ export function requireOverlay({ show }: Desk, id: string, field: string): void 
 }
 
 /** @throws CommandError when the content is unknown, or when a layout would show itself: the circle is named. */
-export function checkContent(desk: Desk, layout: Layout, content: BoxContent | null, field = 'content'): void {
+export function checkContent(desk: Desk, layout: Pick<Layout, 'id' | 'name'>, content: BoxContent | null, field = 'content'): void {
   if (!content) return;
   if (content.kind === 'colour') {
     if (content.colour === undefined) throw new CommandError('bad-argument', 'A colour content needs a colour.', `${field}.colour`);

@@ -5,6 +5,7 @@ import { Flag, Num, Ref, Whole } from '../schema/fields';
 import { type Desk } from '../desk/air';
 import { turnFade } from '../time/fade';
 import { pictureByNumber } from '../desk/pictures';
+import { takeWithProgramme } from '../screens/showing';
 import { cut, moveBar, settle, take } from './mixer';
 
 class PictureArg {
@@ -58,10 +59,11 @@ export const pictureCommands = [
     title: 'Cut',
     says: 'Cut to {picture}',
     about:
-      'Cuts to Next, or straight to a given picture. In the middle of a transition, cuts to its end. Armed lanes change with a cut to Next.',
+      'Cuts to Next, or straight to a given picture. In the middle of a transition, cuts to its end. Armed lanes, and surfaces that go with the programme, change with a cut to Next.',
     args: CutArgs,
     run: (desk, { picture }, { frame }) => {
       cut(desk, frame, picture === undefined ? undefined : requirePicture(desk, picture).id);
+      if (picture === undefined) takeWithProgramme(desk, frame, true);
     },
   }),
   defineCommand({
@@ -79,10 +81,11 @@ export const pictureCommands = [
     title: 'Take',
     says: 'Take Next to air',
     about:
-      'Runs the armed transition to Next, with the armed lanes. While the bar holds a transition, finishes it from there. Refused while one runs by itself.',
+      'Runs the armed transition to Next, with the armed lanes and the surfaces that go with the programme. While the bar holds a transition, finishes it from there. Refused while one runs by itself.',
     args: NoArgs,
     run: (desk, _, { frame }) => {
       take(desk, frame);
+      takeWithProgramme(desk, frame, false);
     },
   }),
   defineCommand({

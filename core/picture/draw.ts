@@ -20,7 +20,8 @@ export type TextureRef =
   | { kind: 'colour'; colour: string }
   /** What an output showed last: the frame before this one. */
   | { kind: 'output'; id: string }
-  | { kind: 'scene'; id: string; scene: Scene };
+  /** `raster` is that of its coordinates, where it is another than that of what it stands in. */
+  | { kind: 'scene'; id: string; scene: Scene; raster?: Raster };
 
 export type KeyPlan = ChromaKey | LumaKey | { kind: 'fill'; texture: TextureRef; premultiplied: boolean; invert: boolean };
 
@@ -82,6 +83,18 @@ export interface FramePlan {
   /** The programme below the lanes. */
   clean: PicturePlan;
   next: PicturePlan;
+}
+
+/** Pixels of the largest scene that is drawn apart for what it stands in. */
+const LARGEST_SCENE = 8_000_000;
+
+/** Pixels in which a scene with a raster of its own is drawn where its whole picture is wanted at `width` × `height`: in its own shape, even. */
+export function sceneSize(raster: Raster, width: number, height: number): Raster {
+  // Nothing is asked for where it is scaled on its way: its own size.
+  const wanted = width > 0 ? Math.max(width / raster.width, height / raster.height, 16 / raster.width) : 1;
+  const scale = Math.min(wanted, Math.sqrt(LARGEST_SCENE / (raster.width * raster.height)));
+  const even = (n: number) => Math.max(2, Math.round((n * scale) / 2) * 2);
+  return { width: even(raster.width), height: even(raster.height) };
 }
 
 /** Where an item's picture of `size` lands, and which part of it is seen. */

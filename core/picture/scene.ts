@@ -194,8 +194,24 @@ function boxContent(
   return content.id === undefined ? null : pictureContent(show, air, content.id, frame, depth, budget);
 }
 
+/** What any content is drawn from, as the first of its picture; null when there is nothing, or no more fits. */
+export const contentOf = (show: Show, air: Air, content: BoxContent | null, frame: number, budget: Budget): Content | null =>
+  boxContent(show, air, content, 1, frame, 0, budget);
+
+/** A box by itself; `instead` is shown in the place of its content. */
+export const boxItems = (show: Show, air: Air, box: Box, frame: number, budget: Budget, instead: Content | null): DrawItem[] =>
+  boxItem(show, air, instead ? { ...box, content: null } : box, frame, 0, budget, instead);
+
 /** One box, drawn as it and its styles say; nothing when it is hidden or empty. */
-function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number, budget: Budget): DrawItem[] {
+function boxItem(
+  show: Show,
+  air: Air,
+  stored: Box,
+  frame: number,
+  depth: number,
+  budget: Budget,
+  instead: Content | null = null,
+): DrawItem[] {
   if (!stored.visible) return [];
   const box = effectiveBox(show, stored);
   // A graphic in a plain box is drawn at the size of the box: its geometry is scaled, not its pixels.
@@ -205,7 +221,7 @@ function boxItem(show: Show, air: Air, stored: Box, frame: number, depth: number
     const target = box.fit === 'fill' ? box.rect : containRect(box.rect, found.graphic.raster.width / found.graphic.raster.height, 1);
     return depth >= DEEPEST ? [] : graphicScene(show, air, found.id, found, target, frame, depth, budget);
   }
-  const content = boxContent(show, air, stored.content, seenArea(box.rect, show.raster), frame, depth, budget);
+  const content = instead ?? boxContent(show, air, stored.content, seenArea(box.rect, show.raster), frame, depth, budget);
   if (!content || box.opacity <= 0) return [];
   const item: DrawItem = {
     ...content,

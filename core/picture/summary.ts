@@ -10,10 +10,12 @@ import { hasSound } from '../show/source-kinds';
 import { mediaSpan } from '../media/player';
 import { formatDuration } from '../time/duration';
 import { transitionFor } from './change';
+import { takenWith } from '../screens/showing';
+import { lookChanges } from '../screens/look-words';
 import { runningTransition } from './transition';
 
 export interface Change {
-  area: 'picture' | 'lane' | 'sound' | 'player' | 'notice';
+  area: 'picture' | 'lane' | 'sound' | 'player' | 'screens' | 'notice';
   text: string;
 }
 
@@ -76,6 +78,9 @@ export function takeSummary(show: Show, air: Air, frame: number): Change[] {
       changes.push({ area: 'lane', text: `${lane.name}: ${contentName(show, lane.content)} comes` });
   }
   if (toId !== null && toId !== fromId) changes.push(...soundChanges(show, fromId, toId), ...playerChanges(show, fromId, toId));
+  if (!running)
+    for (const surface of takenWith(show, air.screens))
+      changes.push({ area: 'screens', text: `${surface.name}: ${lookChanges(show, air.screens, surface)}` });
   return changes;
 }
 

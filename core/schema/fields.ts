@@ -229,8 +229,8 @@ export const Nested = (of: () => Constructor, about: string, options: Options & 
   field('object', about, options, [IsObject()], { nested: { of, list: false }, ...(options.as !== undefined && { as: options.as }) });
 
 /** A list of nested objects, at most `max`. */
-export const ListOf = (of: () => Constructor, max: number, about: string) =>
-  field(`list, at most ${max}`, about, {}, [IsArray(), ArrayMaxSize(max)], { nested: { of, list: true } });
+export const ListOf = (of: () => Constructor, max: number, about: string, options: Options = {}) =>
+  field(`list, at most ${max}`, about, options, [IsArray(), ArrayMaxSize(max)], { nested: { of, list: true } });
 
 /** Picks the class of a union member by the raw value's `kind`; null when that names none. */
 export interface ByKind {

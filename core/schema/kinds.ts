@@ -8,6 +8,11 @@ export const ENTITY_KINDS = [
   'seat',
   'output',
   'screen',
+  'surface',
+  'surface-screen',
+  'surface-preset',
+  'layer',
+  'place',
   'graphic',
   'entry',
   'clock',
@@ -63,6 +68,11 @@ export const REF_TARGETS = {
   output: { words: 'output', kinds: ['output', 'screen'] },
   /** An output of the show's own: neither programme nor clean programme. */
   screen: { words: 'output of the show’s own', kinds: ['screen'] },
+  surface: { words: 'surface', kinds: ['surface'] },
+  'surface-screen': { words: 'screen of a surface', kinds: ['surface-screen'] },
+  'surface-preset': { words: 'preset of surfaces', kinds: ['surface-preset'] },
+  layer: { words: 'layer of a surface', kinds: ['layer'] },
+  place: { words: 'named place', kinds: ['place'] },
   graphic: { words: 'graphic', kinds: ['graphic'] },
   entry: { words: 'entry', kinds: ['entry'] },
   /** What may lie over a picture as a whole: artwork of a layout, a stinger. */

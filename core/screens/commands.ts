@@ -3,12 +3,12 @@ import { CommandError, defineCommand } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { checkThere } from '../desk/missing';
 import { remove } from '../desk/remove';
-import { byKind, Nested, Ref, Refs, Text, Variant, Whole } from '../schema/fields';
+import { Nested, Ref, Refs, Text, Variant, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { Raster } from '../show/raster';
 import { type Over } from './air';
 import { createOutput } from './create';
-import { MOST_OUTPUTS, type ScreenOutput, type Shows, ShowsBlack, ShowsCard, showsClass, ShowsTest } from './document';
+import { MOST_OUTPUTS, type ScreenOutput, type Shows, overClass, showsClass } from './document';
 import { outputOf } from './find';
 import { PROGRAMME_OUTPUT } from './outputs';
 
@@ -32,13 +32,7 @@ class MoveArgs extends OutputArg {
 }
 class OverArgs {
   @Refs('screen', MOST_OUTPUTS, 'outputs; none for all of the show’s own') outputs!: string[];
-  @Variant(
-    byKind<Over['kind']>({ black: ShowsBlack, test: ShowsTest, card: ShowsCard }),
-    'what stands in; null for what they show otherwise',
-    {
-      nullable: true,
-    },
-  )
+  @Variant(overClass, 'what stands in; null for what they show otherwise', { nullable: true })
   over!: Over | null;
 }
 
@@ -124,7 +118,7 @@ export const screenCommands = [
   }),
   defineCommand({
     type: 'screen.over',
-    title: 'Black, a test picture or the card in the place of what outputs show',
+    title: 'Black, a test picture, the card or the last frame in the place of what outputs show',
     about:
       'Outputs show this until it is taken away again; what they show otherwise goes on behind it. It stays off programme and clean programme.',
     args: OverArgs,

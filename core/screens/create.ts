@@ -1,7 +1,7 @@
 /** New outputs. */
 import { type ScreenOutput, type Screens } from './document';
 
-export const createScreens = (): Screens => ({ outputs: [] });
+export const createScreens = (): Screens => ({ outputs: [], surfaces: [], presets: [] });
 
 export const createOutput = (id: string, name: string, change: Partial<ScreenOutput> = {}): ScreenOutput => ({
   id,

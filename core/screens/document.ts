@@ -1,6 +1,7 @@
 /** Screens in the show document: the outputs that leave Bivoca beside programme and clean programme, and what each shows. */
-import { byKind, Id, ListOf, Nested, OneOf, Ref, Text, Variant } from '../schema/fields';
+import { byKind, Flag, Id, ListOf, Nested, OneOf, Ref, Text, Variant } from '../schema/fields';
 import { Raster } from '../show/raster';
+import { MOST_SURFACE_PRESETS, MOST_SURFACES, Surface, SurfacePreset } from './surface';
 
 export const MOST_OUTPUTS = 64;
 
@@ -30,14 +31,40 @@ export class ShowsCard {
 export class ShowsBlack {
   @OneOf(['black'], 'black') kind!: 'black';
 }
-export type Shows = ShowsProgramme | ShowsClean | ShowsPicture | ShowsTest | ShowsCard | ShowsBlack;
+/** The last frame stays. */
+export class ShowsFrozen {
+  @OneOf(['frozen'], 'the frame that it showed last') kind!: 'frozen';
+}
+/** What the screens of a surface that this output feeds look into. */
+export class ShowsSurface {
+  @OneOf(['surface'], 'its part of a surface') kind!: 'surface';
+  @Ref('surface', 'the surface; null for black', { nullable: true }) surfaceId!: string | null;
+}
+/** A whole canvas as one picture. */
+export class ShowsCanvas {
+  @OneOf(['canvas'], 'a whole canvas, for monitors') kind!: 'canvas';
+  @Ref('surface', 'the surface; null for black', { nullable: true }) surfaceId!: string | null;
+  @OneOf(['air', 'next'], 'what is on air, or in Next') which!: 'air' | 'next';
+  @Flag('its screens are drawn over it, with their names') drawn!: boolean;
+}
+export type Shows = ShowsProgramme | ShowsClean | ShowsPicture | ShowsSurface | ShowsCanvas | ShowsTest | ShowsCard | ShowsBlack;
 export const showsClass = byKind<Shows['kind']>({
   programme: ShowsProgramme,
   clean: ShowsClean,
   picture: ShowsPicture,
+  surface: ShowsSurface,
+  canvas: ShowsCanvas,
   test: ShowsTest,
   card: ShowsCard,
   black: ShowsBlack,
+});
+
+/** What may stand in the place of everything for a moment. */
+export const overClass = byKind<'black' | 'test' | 'card' | 'frozen'>({
+  black: ShowsBlack,
+  test: ShowsTest,
+  card: ShowsCard,
+  frozen: ShowsFrozen,
 });
 
 export class ScreenOutput {
@@ -50,4 +77,6 @@ export class ScreenOutput {
 
 export class Screens {
   @ListOf(() => ScreenOutput, MOST_OUTPUTS, 'outputs in order of the list') outputs!: ScreenOutput[];
+  @ListOf(() => Surface, MOST_SURFACES, 'surfaces in order of the list') surfaces!: Surface[];
+  @ListOf(() => SurfacePreset, MOST_SURFACE_PRESETS, 'stored looks of surfaces') presets!: SurfacePreset[];
 }

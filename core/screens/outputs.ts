@@ -2,6 +2,7 @@
 import { type Raster } from '../show/raster';
 import { type Over, type ScreensAir } from './air';
 import { type ScreenOutput, type Screens, type Shows } from './document';
+import { type Surface } from './surface';
 
 /** What can be seen: the programme, the programme below its lanes, what comes next, or any one picture. */
 export type View = { kind: 'programme' | 'clean' | 'next' } | { kind: 'picture'; id: string };
@@ -37,6 +38,15 @@ export const findOutput = (show: HasScreens, id: string | null): Output | undefi
 /** An output of the show's own; programme and clean programme are none. */
 export const screenOutput = ({ screens }: HasScreens, id: string): ScreenOutput | undefined => screens.outputs.find((o) => o.id === id);
 
+/** The surface with this identity. */
+export const surfaceOf = ({ screens }: HasScreens, id: string | null): Surface | undefined => screens.surfaces.find((s) => s.id === id);
+
+/** The surface that an output shows a part of; undefined for any other. */
+export function surfaceShown(show: HasScreens, output: Output): string | null | undefined {
+  const { shows } = screenOutput(show, output.id) ?? output;
+  return shows.kind === 'surface' ? shows.surfaceId : undefined;
+}
+
 /** An output that is made only for whoever asks: one picture by itself. */
 export const pictureOutput = (id: string, name: string): Output => ({
   id,
@@ -54,5 +64,5 @@ export const coverOf = ({ over }: ScreensAir, id: string): Over | null => (Objec
 export function outputNow(show: HasScreens, screens: ScreensAir, output: Output): Output {
   const now = screenOutput(show, output.id) ?? output;
   const instead = coverOf(screens, output.id);
-  return instead ? { ...now, shows: instead } : now;
+  return instead && instead.kind !== 'frozen' ? { ...now, shows: instead } : now;
 }

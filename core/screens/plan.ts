@@ -3,8 +3,16 @@ import { type FramePlan, type PicturePlan, plainPlan } from '../picture/draw';
 import { planView } from '../picture/plan';
 import { type Air } from '../desk/air';
 import { type Show } from '../desk/show';
+import { fullRect } from '../show/geometry';
 import { type Raster } from '../show/raster';
-import { type Output, outputNow, screenOutput } from './outputs';
+import { surfaceNow } from './air';
+import { areaOf, planToOutput, wayOf } from './canvas';
+import { type ShowsCanvas } from './document';
+import { finishOf, type OutputFinish } from './finish';
+import { surfacePlan } from './look-scene';
+import { marks } from './marks';
+import { coverOf, type Output, outputNow, screenOutput, surfaceOf } from './outputs';
+import { type Surface } from './surface';
 import { cardPlan, testPlan } from './test-pictures';
 
 /** A plan, and the raster of its coordinates. */
@@ -13,11 +21,20 @@ export interface OutputPlan {
   raster: Raster;
   /** Pixels that leave; null for those that the show is worked in. */
   pixels: Raster | null;
+  /** What is done to the picture after it is drawn; its rectangles are pixels that leave. */
+  finish?: OutputFinish;
+  /** The frame that was shown last stays, where there is one. */
+  frozen?: boolean;
 }
 
 /** What an output shows, as the show has it now. What has another shape than its raster is shown whole. */
 export function planOutput(planned: FramePlan, show: Show, air: Air, output: Output): OutputPlan {
   const { name, shows, raster: pixels } = outputNow(show, air.screens, output);
+  const frozen = coverOf(air.screens, output.id)?.kind === 'frozen';
+  return { ...planShown(planned, show, air, { id: output.id, name, shows, raster: pixels }), ...(frozen && { frozen }) };
+}
+
+function planShown(planned: FramePlan, show: Show, air: Air, { id, name, shows, raster: pixels }: Output): OutputPlan {
   const of = (plan: PicturePlan): OutputPlan => ({ plan, raster: planned.raster, pixels });
   const own = pixels ?? planned.raster;
   switch (shows.kind) {
@@ -26,11 +43,39 @@ export function planOutput(planned: FramePlan, show: Show, air: Air, output: Out
       return of(planView(planned, show, air, { kind: shows.kind }));
     case 'picture':
       return of(shows.pictureId === null ? plainPlan([]) : planView(planned, show, air, { kind: 'picture', id: shows.pictureId }));
+    case 'surface': {
+      const surface = surfaceOf(show, shows.surfaceId);
+      if (!surface) return of(plainPlan([]));
+      const ways = surface.screens.flatMap((s) => (s.outputId === id ? [wayOf(s, areaOf(s, own))] : []));
+      const plan = planToOutput(ways, surfacePlan(show, air, surface, 'air', planned.frame), show.raster, own);
+      const held = surfaceNow(air.screens, surface.id, planned.frame).over?.kind === 'frozen';
+      return { plan, raster: own, pixels: own, finish: finishOf(surface, id, own), ...(held && { frozen: true }) };
+    }
+    case 'canvas': {
+      const surface = surfaceOf(show, shows.surfaceId);
+      if (!surface) return of(plainPlan([]));
+      return { ...canvasPlan(show, air, surface, shows, planned.frame), pixels: own };
+    }
     case 'test':
       return { plan: testPlan(shows.pattern, own, planned.frame), raster: own, pixels };
     case 'card':
-      return { plan: cardPlan({ name }, own, screenOutput(show, output.id)?.display ?? ''), raster: own, pixels };
+      return { plan: cardPlan({ name }, own, screenOutput(show, id)?.display ?? ''), raster: own, pixels };
     case 'black':
       return of(plainPlan([]));
   }
+}
+
+/** A whole canvas as one picture. What layouts within it are drawn in stays the show's raster. */
+export function canvasPlan(
+  show: Show,
+  air: Air,
+  surface: Surface,
+  { which, drawn }: Pick<ShowsCanvas, 'which' | 'drawn'>,
+  frame: number,
+): Pick<OutputPlan, 'plan' | 'raster'> {
+  const raster = { width: surface.width, height: surface.height };
+  const full = fullRect(raster);
+  const way = wayOf({ rect: full, turn: 'none' }, full);
+  const plan = planToOutput([way], surfacePlan(show, air, surface, which, frame), show.raster, raster);
+  return { plan: drawn ? { ...plan, lanes: [...plan.lanes, ...marks(show, surface, false)] } : plan, raster };
 }

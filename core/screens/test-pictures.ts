@@ -18,7 +18,7 @@ const GREYS = 33;
 /** Frames in which the sweep crosses the picture. */
 const SWEEP_FRAMES = 150;
 
-const box = (colour: string, x: number, y: number, width: number, height: number): DrawItem => ({
+export const box = (colour: string, x: number, y: number, width: number, height: number): DrawItem => ({
   texture: { kind: 'colour', colour },
   target: { x, y, width, height },
   fit: 'fill',
@@ -28,7 +28,7 @@ const box = (colour: string, x: number, y: number, width: number, height: number
 const whole = ({ width, height }: Raster, colour: string): DrawItem => box(colour, 0, 0, width, height);
 
 /** Words in a place; `size` in pixels. */
-function words(text: string, place: Rect, size: number, raster: Raster, colour = LIGHT): DrawItem {
+export function words(text: string, place: Rect, size: number, raster: Raster, colour = LIGHT): DrawItem {
   const element = createElement('words', 'text', place, { fill: { kind: 'colour', colour, opacity: 1 } });
   if (element.content.kind === 'text') {
     element.content.text = text;
@@ -39,7 +39,7 @@ function words(text: string, place: Rect, size: number, raster: Raster, colour =
 }
 
 /** Thickness of a line, pixels: it is still seen in a monitor of half the size. */
-const lineOf = (height: number): number => Math.max(2, Math.round(height / 400));
+export const lineOf = (height: number): number => Math.max(2, Math.round(height / 400));
 
 /** A frame around the whole, and lines that cross in the middle. */
 function edges({ width, height }: Raster, colour: string): DrawItem[] {
@@ -134,7 +134,7 @@ const DRAWN: Record<Pattern, (raster: Raster, frame: number) => DrawItem[]> = { 
 const still = new Map<string, PicturePlan>();
 const MOST_STILL = 100;
 
-function once(key: string, draw: () => DrawItem[]): PicturePlan {
+export function once(key: string, draw: () => DrawItem[]): PicturePlan {
   const known = still.get(key);
   if (known) return known;
   if (still.size >= MOST_STILL) still.clear();

@@ -1,6 +1,6 @@
 /** Draws picture plans with WebGL2. Knows nothing of shows: only plans and textures. */
 import { createProgramInfo, type ProgramInfo } from 'twgl.js';
-import { type DrawItem, type Mix, placementOf, type PicturePlan, type Scene, type TextureRef } from '#core/picture/draw';
+import { type DrawItem, type Mix, placementOf, type PicturePlan, type Scene, sceneSize, type TextureRef } from '#core/picture/draw';
 import { chromaNumbers, parseColour } from '#core/picture/key';
 import { halvings, type Placement } from '#core/picture/view';
 import { directionOf } from '#core/picture/wipe';
@@ -201,19 +201,21 @@ export class GlMixer {
 
   private pictureOf(ref: TextureRef, raster: Raster, size: { width: number; height: number }): Picture | null {
     if (ref.kind !== 'scene') return this.lookup(ref);
-    const known = this.nested.get(ref.id);
+    const own = ref.raster ? sceneSize(ref.raster, size.width, size.height) : size;
+    const key = ref.raster ? `${ref.id} ${own.width}×${own.height}` : ref.id;
+    const known = this.nested.get(key);
     if (known) return known;
     if (this.depth >= DEEPEST) return null;
     this.depth += 1;
-    const surface: Surface = { framebuffer: null, viewport: fullRect(size), flip: 1 };
-    const { picture } = this.apart(ref.scene, raster, surface);
+    const surface: Surface = { framebuffer: null, viewport: fullRect(own), flip: 1 };
+    const { picture } = this.apart(ref.scene, ref.raster ?? raster, surface);
     this.depth -= 1;
-    this.nested.set(ref.id, picture);
+    this.nested.set(key, picture);
     return picture;
   }
 
   private placeOf(item: DrawItem, raster: Raster): Placement | null {
-    const size = item.texture.kind === 'scene' ? raster : this.lookup(item.texture);
+    const size = item.texture.kind === 'scene' ? (item.texture.raster ?? raster) : this.lookup(item.texture);
     return size && placementOf(item, size);
   }
 
@@ -229,7 +231,7 @@ export class GlMixer {
     const opacity = item.opacity * share;
     const seen = this.placeOf(item, raster);
     if (!seen || opacity <= 0 || seen.target.width <= 0 || seen.target.height <= 0) return;
-    const picture = this.pictureOf(item.texture, raster, surface.viewport);
+    const picture = this.pictureOf(item.texture, raster, this.wholeSize(item, seen, raster, surface));
     if (!picture) return;
     const second = item.key?.kind === 'fill' ? this.asRgba(item.key.texture, raster) : null;
     this.aim(surface);
@@ -256,6 +258,20 @@ export class GlMixer {
       );
     }
     if (clipped) this.gl.disable(this.gl.SCISSOR_TEST);
+  }
+
+  /** Pixels in which the whole of an item's picture is wanted: a scene of the plan's own coordinates has those of the surface. */
+  private wholeSize(
+    { texture }: DrawItem,
+    { target, window }: Placement,
+    raster: Raster,
+    { viewport }: Surface,
+  ): { width: number; height: number } {
+    if (texture.kind !== 'scene' || !texture.raster) return viewport;
+    return {
+      width: ((target.width / window.width) * viewport.width) / raster.width,
+      height: ((target.height / window.height) * viewport.height) / raster.height,
+    };
   }
 
   /** Draws only inside of `r` until the scissor is switched off. */
@@ -418,6 +434,11 @@ export class GlMixer {
     set.u_colour?.([...rgb.map((c) => c * alpha), alpha]);
     gl.enable(gl.BLEND);
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+  }
+
+  /** Somebody else has used another program. */
+  forgetProgram(): void {
+    this.bound = null;
   }
 
   private use(info: ProgramInfo): Uniforms {

@@ -3,8 +3,9 @@ import { type PicturePlan, type TextureRef } from '#core/picture/draw';
 import { fullRect } from '#core/show/geometry';
 import { type Raster } from '#core/show/raster';
 import { GlMixer } from './gl-mixer';
-import { createTarget } from './gl-targets';
-import { isFrame, type MonitorJob, type PictureLookup, refKey, refsOf, type Renderer } from './renderer';
+import { GlFinish } from './gl-finish';
+import { createTarget, TargetPool } from './gl-targets';
+import { isFrame, type MonitorJob, type OutputJob, type PictureLookup, refKey, refsOf, type Renderer } from './renderer';
 import { FrameTexture, type UploadPath } from './texture';
 
 const ATLAS_WIDTH = 1024;
@@ -29,15 +30,18 @@ export class GlRenderer implements Renderer {
   private readonly atlas: { framebuffer: WebGLFramebuffer; texture: WebGLTexture };
   private readonly pixels = new Uint8ClampedArray(ATLAS_WIDTH * ATLAS_HEIGHT * 4);
   private readonly canvas: OffscreenCanvas;
+  private readonly outputs: TargetPool;
+  private finisher: GlFinish | null = null;
   private turn = 0;
 
   constructor(
     private readonly gl: WebGL2RenderingContext,
-    private readonly lookup: PictureLookup,
+    private lookup: PictureLookup,
     private readonly path: UploadPath,
   ) {
     this.canvas = gl.canvas as OffscreenCanvas;
     this.mixer = new GlMixer(gl, (ref) => this.held.get(refKey(ref))?.texture.picture ?? null);
+    this.outputs = new TargetPool(gl);
     this.atlas = createTarget(gl, ATLAS_WIDTH, ATLAS_HEIGHT);
   }
 
@@ -76,6 +80,40 @@ export class GlRenderer implements Renderer {
     this.turn += 1;
     for (const [key, { used }] of this.held) if (this.turn - used > FORGET_AFTER) this.forget(key);
     return new VideoFrame(this.canvas, { timestamp: stamp, duration, alpha: 'discard' });
+  }
+
+  /** Drawn apart and read back: a canvas has one size, that of the programme. */
+  async output(job: OutputJob, stamp: number, duration: number): Promise<VideoFrame> {
+    const { plan, raster, size, place, finish, pictures } = job;
+    const { gl } = this;
+    const most = Math.min(gl.getParameter(gl.MAX_TEXTURE_SIZE) as number, gl.getParameter(gl.MAX_RENDERBUFFER_SIZE) as number);
+    if (size.width > most || size.height > most) throw new Error(`The graphics card draws at most ${most}×${most} pixels.`);
+    const usual = this.lookup;
+    this.lookup = pictures ?? usual;
+    try {
+      await this.prepare(refsOf(plan));
+    } finally {
+      this.lookup = usual;
+    }
+    const target = this.outputs.take(size.width, size.height);
+    this.mixer.clear({ framebuffer: target.framebuffer, viewport: fullRect(size), flip: 1 });
+    this.mixer.draw(plan, raster, { framebuffer: target.framebuffer, viewport: place, flip: 1 });
+    const bytes = new Uint8Array(size.width * size.height * 4);
+    let drawn = target;
+    if (finish) {
+      drawn = this.outputs.take(size.width, size.height);
+      // What no area takes stays as it was drawn.
+      gl.bindFramebuffer(gl.READ_FRAMEBUFFER, target.framebuffer);
+      gl.bindFramebuffer(gl.DRAW_FRAMEBUFFER, drawn.framebuffer);
+      gl.blitFramebuffer(0, 0, size.width, size.height, 0, 0, size.width, size.height, gl.COLOR_BUFFER_BIT, gl.NEAREST);
+      this.finisher ??= new GlFinish(gl);
+      this.finisher.apply(finish, target.picture.planes[0] as WebGLTexture, drawn.framebuffer, size);
+      this.mixer.forgetProgram();
+    }
+    gl.bindFramebuffer(gl.FRAMEBUFFER, drawn.framebuffer);
+    gl.readPixels(0, 0, size.width, size.height, gl.RGBA, gl.UNSIGNED_BYTE, bytes);
+    this.outputs.settle();
+    return new VideoFrame(bytes, { format: 'RGBX', codedWidth: size.width, codedHeight: size.height, timestamp: stamp, duration });
   }
 
   /** All monitors are drawn into one atlas and read back once, so they come together or not at all. */

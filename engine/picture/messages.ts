@@ -78,6 +78,8 @@ export interface MixerStats {
   desksLate: number;
   /** Monitor pictures left out to catch up. */
   monitorsSkipped: number;
+  /** Frames a second of outputs that only windows take, by their identity; null while the picture stands still. */
+  screens: Record<string, number | null>;
   /** Milliseconds that the last programme frame took, uploads included. */
   drawMs: number;
   /** Milliseconds that programme frames take, averaged over about ten. */
@@ -93,6 +95,7 @@ export const noStats = (): MixerStats => ({
   late: 0,
   desksLate: 0,
   monitorsSkipped: 0,
+  screens: {},
   drawMs: 0,
   usualMs: 0,
   paints: { drawn: 0, pixels: 0, millis: 0 },

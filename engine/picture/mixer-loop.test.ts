@@ -1,3 +1,4 @@
+import { createScreens } from '#core/screens/create';
 import { findOutput, type Output } from '#core/screens/outputs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Desk } from '#core/desk/air';
@@ -30,7 +31,16 @@ async function pass(ms: number): Promise<void> {
 
 /** A loop over the sample show: its pictures are names; drawing takes `drawMs` or throws `trouble`. */
 function setup(desk: Desk = sampleDesk()) {
-  const made = { drawMs: 0, trouble: '', drawn: [] as string[], walls: 0, failures: [] as (string | null)[], ticks: [] as number[] };
+  const made = {
+    drawMs: 0,
+    screenMs: 0,
+    screens: [] as string[],
+    trouble: '',
+    drawn: [] as string[],
+    walls: 0,
+    failures: [] as (string | null)[],
+    ticks: [] as number[],
+  };
   const renderer: Renderer = {
     description: 'names',
     async programme(plan, _raster, stamp, duration) {
@@ -38,6 +48,13 @@ function setup(desk: Desk = sampleDesk()) {
       if (made.trouble) throw new Error(made.trouble);
       const names = refsOf(plan).map((ref: TextureRef) => (ref.kind === 'source' ? ref.id : ref.kind));
       made.drawn.push(names.join());
+      return fakeFrame(names.join(), stamp, duration);
+    },
+    async output({ plan, size }, stamp, duration) {
+      if (size.width > 4096) throw new Error('at most 4096 pixels');
+      if (made.screenMs > 0) await new Promise((resolve) => setTimeout(resolve, made.screenMs));
+      const names = refsOf(plan).map((ref: TextureRef) => (ref.kind === 'source' ? ref.id : ref.kind));
+      made.screens.push(names.join());
       return fakeFrame(names.join(), stamp, duration);
     },
     monitors: () => {
@@ -75,12 +92,13 @@ function setup(desk: Desk = sampleDesk()) {
   const taken: { number: number; stamp: number; shows: string | null; duration: number | null }[] = [];
   const sink = (id: string, kind: 'programme' | 'clean') =>
     loop.outputs.add(id, {
-      output: findOutput({ screens: { outputs: [] } }, kind) as Output,
+      output: findOutput({ screens: createScreens() }, kind) as Output,
       take: (frame: VideoFrame) => {
         const stamp = frame.timestamp;
         taken.push({ number: Math.round(stamp / 40_000), stamp, shows: shown(frame), duration: frame.duration });
         frame.close();
       },
+      every: true,
       end: () => undefined,
     });
   return { made, loop, feed, taken, sink };
@@ -106,12 +124,64 @@ describe('the frame clock of the programme', () => {
     loop.stop();
   });
 
+  it('draws the outputs of a surface of one frame, together, in the time that is left', async () => {
+    let desk = must(sampleDesk(), 'surface.add', { width: 1200, height: 400 });
+    const surface = desk.show.screens.surfaces[0]!.id;
+    for (const x of [0, 400, 800]) {
+      desk = must(desk, 'screen.add', { shows: { kind: 'surface', surfaceId: surface }, raster: { width: 400, height: 400 } });
+      desk = must(desk, 'surface.addScreen', {
+        surface,
+        outputId: desk.show.screens.outputs.at(-1)!.id,
+        rect: { x, y: 0, width: 400, height: 400 },
+      });
+    }
+    desk = must(desk, 'layer.background', { surface, content: { kind: 'source', id: 'b' } });
+    desk = must(desk, 'surface.take', { surfaces: [], cut: true }, 0);
+    const { made, loop, taken, sink, feed } = setup(desk);
+    sink('file', 'programme');
+    // Three take 45 ms, and there are 20 in each frame.
+    made.screenMs = 15;
+    const stamps: Record<string, number[]> = {};
+    for (const output of desk.show.screens.outputs) {
+      const own: number[] = (stamps[output.id] = []);
+      loop.outputs.add(output.id, {
+        output,
+        take: (frame: VideoFrame) => void (own.push(frame.timestamp), frame.close()),
+        every: false,
+        end: () => undefined,
+      });
+    }
+    void loop.run();
+    for (let i = 0; i < 30; i += 1) {
+      feed('b');
+      await pass(40);
+    }
+    const [one = [], ...others] = Object.values(stamps);
+    expect(one.length).toBeGreaterThan(4);
+    // Fewer than the programme has, and none of it is missing.
+    expect(one.length).toBeLessThan(taken.length);
+    const numbers = taken.map((t) => t.number);
+    expect(numbers).toEqual(numbers.map((_, i) => (numbers[0] as number) + i));
+    for (const other of others) expect(other).toEqual(one);
+    const rates = Object.values(loop.stats.screens);
+    expect(rates.length).toBe(3);
+    for (const rate of rates) expect(rate === null || (rate > 3 && rate < 25)).toBe(true);
+    // A surface that stands still is not drawn again, and yet is told to be there.
+    await pass(200);
+    const before = made.screens.length;
+    const sent = one.length;
+    await pass(2300);
+    expect(made.screens.length).toBe(before);
+    expect(one.length).toBeGreaterThan(sent + 1);
+    loop.stop();
+  });
+
   it('goes on when one output cannot be drawn, and says which and why', async () => {
     const { made, loop, taken, sink } = setup();
     sink('file', 'programme');
     const hall: Output = { id: 'hall', name: 'Hall', shows: { kind: 'black' }, raster: { width: 7680, height: 4320 } };
     let given = 0;
-    loop.outputs.add('hall', { output: hall, take: () => (given += 1), end: () => undefined });
+    loop.outputs.add('hall', { output: hall, take: () => (given += 1), every: false, end: () => undefined });
     void loop.run();
     await pass(400);
     const numbers = taken.map((t) => t.number);

@@ -4,8 +4,9 @@ import { changeAt } from '#core/picture/change';
 import { internDesk } from '#core/graphics/intern';
 import { type Paint } from '#core/graphics/paint';
 import { planFrame, preparedItems } from '#core/picture/plan';
-import { planOutput } from '#core/screens/plan';
-import { PROGRAMME_OUTPUT } from '#core/screens/outputs';
+import { showsClean } from '#core/screens/look-scene';
+import { type OutputPlan, planOutput } from '#core/screens/plan';
+import { type Output, PROGRAMME_OUTPUT, surfaceShown } from '#core/screens/outputs';
 import { OutputFrames } from './output-frames';
 import { causeOf } from '#core/schema/cause';
 import { type Air } from '#core/desk/air';
@@ -24,6 +25,8 @@ import { SourcePictures, type SourceSeen } from './source-pictures';
 const PROGRAMME = { kind: 'output', id: PROGRAMME_OUTPUT } as const satisfies TextureRef;
 /** No monitor is begun with less time than this before the next programme frame, milliseconds: about what the largest takes. */
 const MONITOR_RESERVE_MS = 6;
+/** Share of a frame that is over before outputs for windows wait for the next: what is left is for monitors and for surprises. */
+const SCREENS_SHARE = 0.5;
 /** Width of the small picture for the list of shows, pixels. */
 const THUMBNAIL_WIDTH = 320;
 
@@ -62,7 +65,12 @@ export class MixerLoop {
     this.stats.paints = paints.stats;
     this.sources = new SourcePictures(seen);
     this.renderer = createRenderer((ref, size) => this.lookup(ref, size));
-    this.outputs = new OutputFrames(this.renderer, (p) => this.versionOf(p));
+    this.outputs = new OutputFrames(
+      this.renderer,
+      (ref, size) => this.lookup(ref, size),
+      (p) => this.versionOf(p),
+    );
+    this.stats.screens = this.outputs.screens.rates;
     this.wall.setPace(working.monitors);
   }
 
@@ -215,16 +223,26 @@ export class MixerLoop {
     if (due) this.setDesk(due.show, due.air);
     const plan = planFrame(this.show, this.air, frame);
     this.sources.advance(stamp);
-    const trouble = await this.outputs.draw((output) => planOutput(plan, this.show, this.air, output), stamp, Math.round(frameMs * 1000));
+    const plans = new Map<string, OutputPlan>();
+    const planOf = (output: Output): OutputPlan => {
+      const known = plans.get(output.id) ?? planOutput(plan, this.show, this.air, output);
+      plans.set(output.id, known);
+      return known;
+    };
+    const duration = Math.round(frameMs * 1000);
+    const trouble = await this.outputs.draw(planOf, showsClean(this.show, this.air.screens), stamp, duration);
     this.stats.drawMs = performance.now() - started;
     this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
+    const inTime = () => performance.now() - started < frameMs * SCREENS_SHARE;
+    const group = (output: Output) => surfaceShown(this.show, output) ?? output.id;
+    const screenTrouble = await this.outputs.drawScreens(planOf, group, stamp, duration, inTime);
     this.wantAhead(plan);
     this.paints.watch();
     await this.drawMonitors(plan, frame);
     this.stats.frames += 1;
     this.ticked(frame, this.stats);
     // Said when everything else has been done.
-    if (trouble !== null) throw new Error(trouble);
+    if (trouble ?? screenTrouble) throw new Error(trouble ?? screenTrouble ?? '');
   }
 
   /** Draws as many monitors as there is time for before the next frame is due. */

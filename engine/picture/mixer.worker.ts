@@ -2,7 +2,7 @@
 import { workerScope } from '../worker-scope';
 import { SharedClock } from '../time/shared-clock';
 import { MixerLoop } from './mixer-loop';
-import { FrameOutlet } from './frame-outlet';
+import { FrameOutlet, WINDOW_FRAMES } from './frame-outlet';
 import { PlaneOutlet } from './plane-outlet';
 import { type FromMixer, type MixerStats, type ToMixer } from './messages';
 import { internDesk } from '#core/graphics/intern';
@@ -101,7 +101,8 @@ function handle(loop: MixerLoop, message: ToMixer): void {
     case 'output-port': {
       const { key, port, output, waiting, as } = message;
       const outlet = as === 'frames' ? new FrameOutlet(port, waiting) : new PlaneOutlet(port, waiting, () => loop.outputs.remove(key));
-      return loop.outputs.add(key, { output, take: (frame, stamp) => outlet.send({ frame, stamp }), end: () => outlet.close() });
+      const take = (frame: VideoFrame, stamp: number) => outlet.send({ frame, stamp });
+      return loop.outputs.add(key, { output, take, every: waiting > WINDOW_FRAMES, end: () => outlet.close() });
     }
     case 'output-gone':
       return loop.outputs.remove(message.key);

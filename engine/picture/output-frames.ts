@@ -1,19 +1,10 @@
 /** The frames of all outputs that somebody takes: each drawn once, and only when it is another picture than before. */
 import { looksOf, type PicturePlan } from '#core/picture/draw';
-import { type Output, PROGRAMME_OUTPUT } from '#core/screens/outputs';
+import { MIXER_OUTPUTS, type Output, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { type OutputPlan } from '#core/screens/plan';
-import { containRect, fullRect } from '#core/show/geometry';
-import { causeOf } from '#core/schema/cause';
-import { type Raster } from '#core/show/raster';
-import { type RefPicture, type Renderer } from './renderer';
-
-/** Takes an output's frames over; each consumer is given a frame of its own to close. */
-export interface OutputSink {
-  output: Output;
-  take: (frame: VideoFrame, stamp: number) => void;
-  /** After this nothing more is given to it. */
-  end: () => void;
-}
+import { drawOutput, type OutputSink, outputTrouble } from './output-drawing';
+import { type PictureLookup, type RefPicture, type Renderer } from './renderer';
+import { ScreenFrames } from './screen-frames';
 
 interface Drawn {
   frame: VideoFrame;
@@ -23,25 +14,24 @@ interface Drawn {
 }
 
 /** The frame of the programme is always drawn: monitors show it, and the thumbnail of the show. */
-const ALWAYS: Output = { id: PROGRAMME_OUTPUT, name: 'Programme', shows: { kind: 'programme' }, raster: null };
-
-function contextOf(canvas: OffscreenCanvas): OffscreenCanvasRenderingContext2D {
-  const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-  if (!context) throw new Error('a canvas for an output cannot be had');
-  return context;
-}
+const [ALWAYS, CLEAN] = MIXER_OUTPUTS as readonly [Output, Output];
 
 export class OutputFrames {
   private readonly sinks = new Map<string, OutputSink>();
   private readonly drawn = new Map<string, Drawn>();
   private serials = 0;
-  private readonly canvases = new Map<'picture' | 'around', OffscreenCanvas>();
+
+  /** Those that only windows take, in pixels of their own. */
+  readonly screens: ScreenFrames;
 
   constructor(
     private readonly renderer: Renderer,
+    lookup: PictureLookup,
     /** Names the content of a plan's pictures. */
     private readonly versionOf: (plan: PicturePlan) => string,
-  ) {}
+  ) {
+    this.screens = new ScreenFrames(renderer, lookup, versionOf);
+  }
 
   add(key: string, sink: OutputSink): void {
     this.remove(key);
@@ -62,74 +52,63 @@ export class OutputFrames {
   }
 
   /**
-   * Draws what is wanted, the programme first, and hands it over; times in show microseconds. An output that cannot be drawn keeps none of
-   * the others
-   * from it: why it cannot is returned, null when all could.
+   * Draws what is wanted, the programme first, and hands it over; times in show microseconds. `clean`: pictures show the clean programme,
+   * whether it is taken or not. An output that cannot be drawn keeps none of the others from it: why it cannot is returned, null when all
+   * could.
    */
-  async draw(planOf: (output: Output) => OutputPlan, stamp: number, duration: number): Promise<string | null> {
+  async draw(planOf: (output: Output) => OutputPlan, clean: boolean, stamp: number, duration: number): Promise<string | null> {
     let trouble: string | null = null;
-    const wanted = new Map([[ALWAYS.id, ALWAYS]]);
-    for (const { output } of this.sinks.values()) wanted.set(output.id, output);
+    const wanted = new Map([ALWAYS, ...(clean ? [CLEAN] : [])].map((o) => [o.id, o]));
+    const waiting = this.waiting(planOf);
+    for (const [key, { output }] of this.sinks) if (!waiting.has(key)) wanted.set(output.id, output);
     for (const [id, drawn] of this.drawn) if (!wanted.has(id)) this.drop(id, drawn);
     for (const output of wanted.values()) {
       const planned = planOf(output);
       try {
         const frame = await this.frameOf(output, planned, stamp, duration);
-        for (const sink of this.sinks.values())
-          if (sink.output.id === output.id) sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
+        for (const [key, sink] of this.sinks)
+          if (sink.output.id === output.id && !waiting.has(key)) sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
       } catch (error) {
         if (output.id === PROGRAMME_OUTPUT) throw error;
-        const size = planned.pixels ? ` in ${planned.pixels.width}×${planned.pixels.height}` : '';
-        trouble ??= `The output ${output.name} cannot be drawn${size}: ${causeOf(error)} Give it fewer pixels, or something else to show.`;
+        trouble ??= outputTrouble(output, planned, error);
       }
     }
     return trouble;
   }
 
-  private async frameOf(output: Output, { plan, raster, pixels }: OutputPlan, stamp: number, duration: number): Promise<VideoFrame> {
+  /** Sinks of outputs that only windows take, in pixels of their own: they get what there is time for. */
+  private waiting(planOf: (output: Output) => OutputPlan): ReadonlyMap<string, OutputSink> {
+    const every = new Set([...this.sinks.values()].flatMap((s) => (s.every ? [s.output.id] : [])));
+    return new Map([...this.sinks].filter(([, s]) => !every.has(s.output.id) && planOf(s.output).pixels !== null));
+  }
+
+  /** Goes on with outputs that only windows take, while there is time: see `ScreenFrames`. */
+  drawScreens(
+    planOf: (output: Output) => OutputPlan,
+    groupOf: (output: Output) => string,
+    stamp: number,
+    duration: number,
+    mayGoOn: () => boolean,
+  ): Promise<string | null> {
+    return this.screens.draw(this.waiting(planOf), planOf, groupOf, stamp, duration, mayGoOn);
+  }
+
+  private async frameOf(output: Output, planned: OutputPlan, stamp: number, duration: number): Promise<VideoFrame> {
+    const { plan, raster, pixels, finish = null, frozen } = planned;
     const before = this.drawn.get(output.id);
-    const content = looksOf(plan) + JSON.stringify([raster, pixels]) + this.versionOf(plan);
+    if (frozen && before) return before.frame;
+    const content = looksOf(plan) + JSON.stringify([raster, pixels, finish]) + this.versionOf(plan);
     if (before?.content === content) return before.frame;
     // The programme below its lanes is the programme while no lane is up.
     const programme = this.drawn.get(PROGRAMME_OUTPUT);
     const frame =
-      pixels === null && programme?.content === content
+      pixels === null && !finish && programme?.content === content
         ? programme.frame.clone()
-        : await this.render(pixels, plan, raster, stamp, duration);
+        : await drawOutput(this.renderer, planned, stamp, duration);
     before?.frame.close();
     this.serials += 1;
     this.drawn.set(output.id, { frame, content, serial: this.serials });
     return frame;
-  }
-
-  /** A frame in the size that the renderer works in, or in one of its own. */
-  private async render(size: Raster | null, plan: PicturePlan, raster: Raster, timestamp: number, duration: number): Promise<VideoFrame> {
-    if (!size) return this.renderer.programme(plan, raster, timestamp, duration);
-    // What has another shape than its pixels is shown whole, black beside it.
-    const { x, y, ...shape } = containRect(fullRect(size), raster.width, raster.height);
-    const place = { x: Math.round(x), y: Math.round(y), width: Math.round(shape.width), height: Math.round(shape.height) };
-    const whole = place.width === size.width && place.height === size.height;
-    const canvas = this.canvasOf('picture', whole ? size : place);
-    await this.renderer.monitors(
-      [{ plan, context: contextOf(canvas), width: canvas.width, height: canvas.height, done: () => undefined }],
-      raster,
-      () => true,
-    );
-    if (whole) return new VideoFrame(canvas, { timestamp, duration });
-    const around = this.canvasOf('around', size);
-    const context = contextOf(around);
-    context.fillStyle = '#000000';
-    context.fillRect(0, 0, size.width, size.height);
-    context.drawImage(canvas, place.x, place.y);
-    return new VideoFrame(around, { timestamp, duration });
-  }
-
-  /** A canvas of this size, kept for the next output that wants one. */
-  private canvasOf(use: 'picture' | 'around', { width, height }: Raster): OffscreenCanvas {
-    const canvas = this.canvases.get(use) ?? new OffscreenCanvas(width, height);
-    this.canvases.set(use, canvas);
-    if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
-    return canvas;
   }
 
   private drop(id: string, { frame }: Drawn): void {
@@ -140,5 +119,6 @@ export class OutputFrames {
   /** Closes every frame that is kept. */
   forget(): void {
     for (const [id, drawn] of this.drawn) this.drop(id, drawn);
+    this.screens.forget();
   }
 }

@@ -1,5 +1,7 @@
 /** What draws: on the graphics card, or in software where there is none. */
 import { type DrawItem, type PicturePlan, type TextureRef } from '#core/picture/draw';
+import { type OutputFinish } from '#core/screens/finish';
+import { type Rect } from '#core/show/geometry';
 import { type Raster } from '#core/show/raster';
 
 /** The picture of a reference at this moment; it stays its owner's. */
@@ -28,11 +30,27 @@ export interface MonitorJob {
   done: () => void;
 }
 
+/** An output in pixels of its own. */
+export interface OutputJob {
+  plan: PicturePlan;
+  /** Raster of its coordinates. */
+  raster: Raster;
+  /** Pixels that leave. */
+  size: Raster;
+  /** Where in these the picture stands, on even pixels; beside it is black. */
+  place: Rect;
+  finish: OutputFinish;
+  /** Where its pictures come from, where that is not where all others do. */
+  pictures?: PictureLookup;
+}
+
 export interface Renderer {
   /** For people: which one it is, and how frames go in. */
   readonly description: string;
   /** The programme's frame; the caller's to close. `raster` is that of the plan's coordinates. */
   programme(plan: PicturePlan, raster: Raster, stamp: number, duration: number): Promise<VideoFrame>;
+  /** A frame of an output in pixels of its own; the caller's to close. @throws Error when it is larger than can be drawn */
+  output(job: OutputJob, stamp: number, duration: number): Promise<VideoFrame>;
   /** Draws monitors in their order, for as long as `mayGoOn` says so before each. */
   monitors(jobs: readonly MonitorJob[], raster: Raster, mayGoOn: () => boolean): Promise<void>;
   /** Works out ahead what the first frame of a mix would wait for. */

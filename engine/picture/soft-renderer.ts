@@ -12,10 +12,14 @@ import {
   inkOf,
   type Planes,
   releasePlanes,
+  setWithin,
   toRgba,
 } from '#core/picture/soft/planes';
+import { SoftFinish } from '#core/picture/soft/finish';
+import { type OutputFinish } from '#core/screens/finish';
+import { type Rect } from '#core/show/geometry';
 import { type Raster } from '#core/show/raster';
-import { isFrame, type MonitorJob, type PictureLookup, refKey, type RefPicture, refsOf, type Renderer } from './renderer';
+import { isFrame, type MonitorJob, type OutputJob, type PictureLookup, refKey, type RefPicture, refsOf, type Renderer } from './renderer';
 
 /** What this mixer makes, and takes in without converting. */
 const COLOUR_SPACE = { matrix: 'bt709', primaries: 'bt709', transfer: 'bt709', fullRange: false } as const;
@@ -25,9 +29,13 @@ const FORGET_AFTER = 250;
 /** Pixels of the largest picture that is drawn anew for its place; larger ones are scaled. */
 const LARGEST = 4_000_000;
 
+/** Finishes whose tables are kept. */
+const MOST_FINISHES = 64;
+
 interface SmallMixer {
   mixer: SoftMixer;
-  rgba: Piece;
+  /** Made for monitors only. */
+  rgba: Piece | null;
   used: number;
 }
 
@@ -46,12 +54,13 @@ export class SoftRenderer implements Renderer {
   private mixer: SoftMixer;
   private readonly held = new Map<string, Held>();
   private readonly small = new Map<string, SmallMixer>();
+  private readonly finishes = new Map<string, SoftFinish>();
   private scratch: Piece = allocate(16);
   private turn = 0;
 
   constructor(
     private raster: Raster,
-    private readonly lookup: PictureLookup,
+    private lookup: PictureLookup,
   ) {
     this.mixer = this.createMixer();
   }
@@ -192,6 +201,51 @@ export class SoftRenderer implements Renderer {
     });
   }
 
+  async output(job: OutputJob, stamp: number, duration: number): Promise<VideoFrame> {
+    const { plan, raster, size, place, finish, pictures } = job;
+    const usual = this.lookup;
+    this.lookup = pictures ?? usual;
+    try {
+      await this.takeFrames(plan);
+      const { mixer } = this.mixerOf(place);
+      const drawn = mixer.draw(plan, raster);
+      const whole = place.width === size.width && place.height === size.height;
+      const onto = whole && !finish ? drawn : this.around(drawn, size, place);
+      if (finish) this.finishOf(finish, size).apply(onto);
+      return new VideoFrame(onto.bytes, {
+        format: 'I420',
+        codedWidth: size.width,
+        codedHeight: size.height,
+        timestamp: stamp,
+        duration,
+        colorSpace: COLOUR_SPACE,
+      });
+    } finally {
+      this.lookup = usual;
+    }
+  }
+
+  /** Planes of a size with others on them, black beside: what was drawn may be a source's own. */
+  private around(drawn: Planes, size: Raster, place: Rect): Planes {
+    const key = `around ${size.width}×${size.height}`;
+    const planes = this.room(key, this.held.get(key), size.width, size.height);
+    this.held.set(key, { version: '', planes, used: this.turn });
+    if (drawn.width === size.width && drawn.height === size.height) planes.bytes.set(drawn.bytes);
+    else setWithin(planes, drawn, place);
+    return planes;
+  }
+
+  /** A finish with its tables, kept for the next frame. */
+  private finishOf(finish: NonNullable<OutputFinish>, { width, height }: Raster): SoftFinish {
+    const key = `${width}×${height} ${JSON.stringify(finish)}`;
+    const made = this.finishes.get(key) ?? new SoftFinish(finish, width);
+    this.finishes.delete(key);
+    this.finishes.set(key, made);
+    const [oldest] = this.finishes.keys();
+    if (this.finishes.size > MOST_FINISHES && oldest !== undefined) this.finishes.delete(oldest);
+    return made;
+  }
+
   /** Takes in the frames that a plan shows. */
   private async takeFrames(plan: PicturePlan): Promise<void> {
     for (const ref of refsOf(plan)) {
@@ -205,7 +259,9 @@ export class SoftRenderer implements Renderer {
     for (const { plan, raster: own = raster, context, width, height, done } of jobs) {
       if (!mayGoOn()) break;
       await this.takeFrames(plan);
-      const { mixer, rgba } = this.monitorOf(width, height);
+      const small = this.mixerOf({ width, height });
+      const { mixer } = small;
+      const rgba = (small.rgba ??= allocate(width * height * 4));
       toRgba(mixer.draw(plan, own), rgba);
       context.putImageData(new ImageData(new Uint8ClampedArray(rgba.bytes.buffer, rgba.pointer, width * height * 4), width, height), 0, 0);
       done();
@@ -213,13 +269,13 @@ export class SoftRenderer implements Renderer {
     for (const [key, { used, mixer, rgba }] of this.small) {
       if (this.turn - used <= FORGET_AFTER) continue;
       mixer.dispose();
-      release(rgba);
+      if (rgba) release(rgba);
       this.small.delete(key);
     }
   }
 
-  /** A mixer of its own for monitors of a size. */
-  private monitorOf(width: number, height: number): SmallMixer {
+  /** A mixer of its own for monitors and outputs of a size. */
+  private mixerOf({ width, height }: Raster): SmallMixer {
     const key = `${width}×${height}`;
     const known = this.small.get(key) ?? {
       mixer: new SoftMixer(
@@ -227,7 +283,7 @@ export class SoftRenderer implements Renderer {
         (ref, w, h) => this.planesOf(ref, w, h),
         (ref) => this.sizeOf(ref),
       ),
-      rgba: allocate(width * height * 4),
+      rgba: null,
       used: 0,
     };
     known.used = this.turn;

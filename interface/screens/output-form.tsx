@@ -11,8 +11,10 @@ import { findDisplays, useDisplays } from './displays';
 import { PATTERN_CHOICES, SHOWS_WORDS } from '#core/screens/words';
 
 /** What it shows when another kind is chosen. */
-const firstOf = (kind: Shows['kind']): Shows => {
+const firstOf = (kind: Shows['kind'], surfaceId: string | null): Shows => {
   if (kind === 'picture') return { kind, pictureId: null };
+  if (kind === 'surface') return { kind, surfaceId };
+  if (kind === 'canvas') return { kind, surfaceId, which: 'air', drawn: true };
   return kind === 'test' ? { kind, pattern: PATTERNS[0] } : { kind };
 };
 
@@ -49,7 +51,7 @@ export function OutputForm({ output }: { output: ScreenOutput }) {
           label="It shows"
           value={shows.kind}
           all={Object.entries(SHOWS_WORDS) as [Shows['kind'], string][]}
-          onChange={(kind) => set({ shows: firstOf(kind) })}
+          onChange={(kind) => set({ shows: firstOf(kind, show.screens.surfaces[0]?.id ?? null) })}
         />
         {shows.kind === 'picture' && (
           <ThingChoice
@@ -59,6 +61,28 @@ export function OutputForm({ output }: { output: ScreenOutput }) {
             all={entitiesOf(show, 'picture')}
             onChange={(pictureId) => set({ shows: { kind: 'picture', pictureId } })}
           />
+        )}
+        {(shows.kind === 'surface' || shows.kind === 'canvas') && (
+          <ThingChoice
+            label="Surface"
+            value={shows.surfaceId}
+            all={show.screens.surfaces}
+            onChange={(surfaceId) => set({ shows: { ...shows, surfaceId } })}
+          />
+        )}
+        {shows.kind === 'canvas' && (
+          <>
+            <Choice
+              label="Of it"
+              value={shows.which}
+              all={[
+                ['air', 'what is on air'],
+                ['next', 'what is in Next'],
+              ]}
+              onChange={(which) => set({ shows: { ...shows, which } })}
+            />
+            <Check label="with its screens drawn" on={shows.drawn} onChange={(drawn) => set({ shows: { ...shows, drawn } })} />
+          </>
         )}
         {shows.kind === 'test' && (
           <Choice

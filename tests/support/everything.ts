@@ -78,6 +78,22 @@ export function withEverything(): Desk {
   add('screen.add', { name: 'Foyer' });
   add('screen.add', { shows: { kind: 'picture', pictureId: 'a' }, raster: { width: 640, height: 640 } });
   add('screen.over', { outputs: [], over: { kind: 'test', pattern: 'grid' } });
+  add('surface.add', { name: 'Wall', width: 1200, height: 400 });
+  const surface = d.show.screens.surfaces[0]?.id;
+  for (const output of d.show.screens.outputs) {
+    add('surface.addScreen', {
+      surface,
+      outputId: output.id,
+      rect: { x: d.show.screens.surfaces[0]!.screens.length * 500, y: 0, width: 600, height: 400 },
+    });
+    add('screen.set', { output: output.id, shows: { kind: 'surface', surfaceId: surface } });
+  }
+  add('surface.setScreens', { surface, screens: d.show.screens.surfaces[0]!.screens.map((s) => s.id), blends: true });
+  add('surface.addPlace', { surface, name: 'Left', rect: { x: 0, y: 0, width: 300, height: 400 } });
+  add('layer.background', { surface, content: { kind: 'colour', colour: '#223344' } });
+  for (const id of ['a', 'b']) add('layer.add', { surface, content: { kind: 'source', id } });
+  add('surface.storePreset', { surfaces: [] });
+  d = must(d, 'surface.take', { surfaces: [] }, 495);
   add('trigger.add', { when: createWhen('on-air', { pictureId: 'a' }), then: { kind: 'command', type: 'picture.take', args: {} } });
   add('lane.showPicture', { lane: 'lane-1', picture: 'names' });
   add('graphic.sizes', { sizes: [...wantedSizes(d).keys()].map((key) => ({ key, width: 90, height: 30 })) });

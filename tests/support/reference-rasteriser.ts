@@ -51,7 +51,7 @@ function sample(picture: TestPicture, u: number, v: number): Sample {
 }
 
 function sizeOf(ref: TextureRef, { lookup, raster }: Context): { width: number; height: number } | null {
-  return ref.kind === 'scene' ? raster : lookup(ref);
+  return ref.kind === 'scene' ? (ref.raster ?? raster) : lookup(ref);
 }
 
 const halves = new WeakMap<TestPicture, TestPicture>();
@@ -77,8 +77,11 @@ function reduced(picture: TestPicture, times: number): TestPicture {
 
 /** Straight colour and alpha of a reference at u, v of its picture, halved so many times. */
 function textureAt(ref: TextureRef, u: number, v: number, context: Context, times = 0): Sample | null {
-  if (ref.kind === 'scene' && times > 0) return sceneHalved(ref.scene, u, v, context, times);
-  if (ref.kind === 'scene') return [...sceneAt(ref.scene, context, u * context.raster.width, v * context.raster.height), 1];
+  if (ref.kind === 'scene') {
+    const own = { ...context, raster: ref.raster ?? context.raster };
+    if (times > 0) return sceneHalved(ref.scene, u, v, own, times);
+    return [...sceneAt(ref.scene, own, u * own.raster.width, v * own.raster.height), 1];
+  }
   const whole = context.lookup(ref);
   if (!whole) return null;
   const [r, g, b, a] = sample(reduced(whole, times), u, v);

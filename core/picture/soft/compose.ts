@@ -1,7 +1,7 @@
 /** The software mixer: draws picture plans on planes, without a GPU. */
 import { type Rect } from '../../show/geometry';
 import { type Raster } from '../../show/raster';
-import { type DrawItem, placementOf, type PicturePlan, type Scene, type TextureRef } from '../draw';
+import { type DrawItem, placementOf, type PicturePlan, type Scene, sceneSize, type TextureRef } from '../draw';
 import { halvings, type Placement as Seen } from '../view';
 import { graded, keyed, matte, Scratch } from './effects';
 import { type Mask, maskOf } from './masks';
@@ -123,7 +123,7 @@ export class SoftMixer {
 
   /** Where an item lands, in pixels of the output; null while it has no picture. */
   private place(item: DrawItem, { sx, sy }: Output, raster: Raster): Seen | null {
-    const size = item.texture.kind === 'scene' ? raster : this.sizeOf(item.texture);
+    const size = item.texture.kind === 'scene' ? (item.texture.raster ?? raster) : this.sizeOf(item.texture);
     if (!size) return null;
     const { target: t, window, mirror } = placementOf(item, size);
     return { target: { x: t.x * sx, y: t.y * sy, width: t.width * sx, height: t.height * sy }, window, mirror };
@@ -136,21 +136,24 @@ export class SoftMixer {
     const { target: t } = seen;
     const { width, height } = output.planes;
     if (t.x > 0.01 || t.y > 0.01 || t.x + t.width < width - 0.01 || t.y + t.height < height - 0.01) return false;
-    return this.picture(item.texture, width, height, raster)?.alpha === null;
+    // A scene is drawn over black.
+    return item.texture.kind === 'scene' || this.picture(item.texture, width, height, raster)?.alpha === null;
   }
 
   /** The planes of a reference; a scene is drawn now. */
   private picture(ref: TextureRef, width: number, height: number, raster: Raster): Planes | null {
     if (ref.kind !== 'scene') return this.lookup(ref, width, height);
-    const known = this.nested.get(ref.id);
+    const size = ref.raster ? sceneSize(ref.raster, width, height) : this.out;
+    const key = ref.raster ? `${ref.id} ${size.width}×${size.height}` : ref.id;
+    const known = this.nested.get(key);
     if (known?.used) return known.planes;
     if (this.depth >= DEEPEST) return null;
-    const held = known ?? { planes: createPlanes(this.out.width, this.out.height), used: true };
+    const held = known ?? { planes: createPlanes(size.width, size.height), used: true };
     held.used = true;
-    this.nested.set(ref.id, held);
+    this.nested.set(key, held);
     this.depth += 1;
     // Drawn afresh: a scene that is a source's own planes would be written over.
-    const drawn = this.scene(ref.scene, raster, held.planes);
+    const drawn = this.scene(ref.scene, ref.raster ?? raster, held.planes);
     this.depth -= 1;
     if (drawn !== held.planes) held.planes.bytes.set(drawn.bytes);
     return held.planes;

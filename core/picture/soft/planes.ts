@@ -248,3 +248,18 @@ export function convertColour(planes: Planes, matrix: ArrayLike<number>, offset:
     chroma(6, 0, 1.5748),
   );
 }
+
+/** Black planes with others on them at a place on even pixels, which they fit. */
+export function setWithin(onto: Planes, from: Planes, { x, y }: { x: number; y: number }): void {
+  const planes = [
+    [onto.y, from.y, 1, 16],
+    [onto.u, from.u, 2, 128],
+    [onto.v, from.v, 2, 128],
+  ] as const;
+  for (const [to, own, k, black] of planes) {
+    to.fill(black);
+    const [width, wide] = [Math.ceil(from.width / k), Math.ceil(onto.width / k)];
+    for (let row = 0; row < Math.ceil(from.height / k); row += 1)
+      to.set(own.subarray(row * width, (row + 1) * width), (y / k + row) * wide + x / k);
+  }
+}
