@@ -1,5 +1,6 @@
 /** Commands for the screens of a surface: where they lie on the canvas, which output feeds them, and how they are blended and fitted. */
 import { CommandError, defineCommand } from '../commands/command';
+import { entityNamed } from '../desk/entities';
 import { checkThere } from '../desk/missing';
 import { Flag, ListOf, Nested, Num, OneOf, Ref, Refs, Text } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
@@ -7,9 +8,10 @@ import { type Rect, RectField } from '../show/geometry';
 import { align, type Alignment, ALIGNMENTS, around, distribute } from '../layout/arrange';
 import { screenOutput } from './outputs';
 import { areaOf } from './canvas';
+import { SurfacePlan } from './planned';
 import { Corners, Edges, Gain, MOST_MASKS, MOST_SCREENS, RealSize, type Screen, TURNS, type Turn } from './surface';
 import { createScreen } from './surface-create';
-import { checkCorners, checkFreeToMove, needScreens, needSurface, put, wholeRect } from './surface-edit';
+import { checkCanvas, checkCorners, checkFreeToMove, needScreens, needSurface, put, wholeRect } from './surface-edit';
 
 class SurfaceArg {
   @Ref('surface', 'surface') surface!: string;
@@ -55,6 +57,10 @@ class DistributeArgs extends ScreensArg {
 }
 class LineUpArgs extends DistributeArgs {
   @Num(-20000, 20000, 'gap between one and the next, pixels of the canvas; below 0 they overlap') gap!: number;
+}
+
+class PlanArgs extends SurfaceArg {
+  @Nested(() => SurfacePlan, 'canvas and screens, things by their names') plan!: SurfacePlan;
 }
 
 /** The pixels of the canvas that a real size takes. */
@@ -171,6 +177,37 @@ export const surfaceScreenCommands = [
         put(screen, { ...screen.rect, [start]: at });
         at += screen.rect[length] + gap;
       }
+    },
+  }),
+  defineCommand({
+    type: 'surface.plan',
+    title: 'Plan a surface anew',
+    about:
+      'Gives a surface a canvas and screens at once, as a file of a plan does. Screens are known by their names: those that are not named go, and what the plan does not say of the others stays.',
+    args: PlanArgs,
+    run: (desk, { surface: id, plan }, { newId }) => {
+      const surface = needSurface(desk, id);
+      checkCanvas(plan);
+      const names = new Set<string>();
+      surface.screens = plan.screens.map(({ name, output, rect, area, ...rest }, i): Screen => {
+        const key = name.trim().toLowerCase();
+        if (names.has(key)) throw new CommandError('twice', `Two screens of the plan are called ${name}.`, `plan.screens[${i}].name`);
+        names.add(key);
+        const feeds = entityNamed(desk.show, 'screen', output);
+        if (output !== '' && !feeds)
+          throw new CommandError('unknown-output', `No output is called “${output}”.`, `plan.screens[${i}].output`);
+        const before = surface.screens.find((s) => s.name.toLowerCase() === key);
+        const screen = createScreen(before?.id ?? newId(), name.trim(), rect, {
+          ...(before && plainCopy(before)),
+          ...plainCopy(rest),
+          name: name.trim(),
+          outputId: feeds?.id ?? null,
+          area: area && wholeRect(area),
+        });
+        put(screen, rect);
+        return screen;
+      });
+      Object.assign(surface, { width: plan.width, height: plan.height, pitch: plan.pitch });
     },
   }),
   defineCommand({
