@@ -3,7 +3,8 @@ import { type FramePlan, type PicturePlan, plainPlan } from '../picture/draw';
 import { planView } from '../picture/plan';
 import { type Air } from '../desk/air';
 import { type Show } from '../desk/show';
-import { fullRect } from '../show/geometry';
+import { sceneOf } from '../picture/scene';
+import { fullRect, type Rect } from '../show/geometry';
 import { type Raster } from '../show/raster';
 import { surfaceNow } from './air';
 import { areaOf, planToOutput, wayOf } from './canvas';
@@ -65,17 +66,37 @@ function planShown(planned: FramePlan, show: Show, air: Air, { id, name, shows, 
   }
 }
 
-/** A whole canvas as one picture. What layouts within it are drawn in stays the show's raster. */
+/** What of a canvas is seen. */
+interface CanvasView extends Pick<ShowsCanvas, 'which' | 'drawn'> {
+  /** The part that is seen; all of it without. */
+  view?: Rect;
+  /** Over the picture that was made for the venue, which never goes to air. */
+  template?: boolean;
+}
+
+/** How much of the template shines through from under the layers. */
+const TEMPLATE_OPACITY = 0.6;
+
+/** A canvas or a part of it as one picture. What layouts within it are drawn in stays the show's raster. */
 export function canvasPlan(
   show: Show,
   air: Air,
   surface: Surface,
-  { which, drawn }: Pick<ShowsCanvas, 'which' | 'drawn'>,
+  { which, drawn, view, template = false }: CanvasView,
   frame: number,
 ): Pick<OutputPlan, 'plan' | 'raster'> {
-  const raster = { width: surface.width, height: surface.height };
-  const full = fullRect(raster);
-  const way = wayOf({ rect: full, turn: 'none' }, full);
-  const plan = planToOutput([way], surfacePlan(show, air, surface, which, frame), show.raster, raster);
-  return { plan: drawn ? { ...plan, lanes: [...plan.lanes, ...marks(show, surface, false)] } : plan, raster };
+  const full = fullRect(surface);
+  const from = view ?? full;
+  const raster = { width: Math.max(2, Math.round(from.width)), height: Math.max(2, Math.round(from.height)) };
+  const way = wayOf({ rect: from, turn: 'none' }, fullRect(raster));
+  const planned = surfacePlan(show, air, surface, which, frame);
+  const under = template && surface.templateId !== null ? sceneOf(show, air, surface.templateId, frame) : [];
+  const ground = planned.base.filter((i) => i.layer === 'background');
+  const base = [
+    ...ground,
+    ...under.map((item) => ({ ...item, target: full, fit: 'fill' as const, opacity: TEMPLATE_OPACITY })),
+    ...planned.base.filter((i) => i.layer !== 'background'),
+  ];
+  const plan = { ...planned, base, lanes: drawn ? [...planned.lanes, ...marks(show, surface, false)] : planned.lanes };
+  return { plan: planToOutput([way], plan, show.raster, raster), raster };
 }

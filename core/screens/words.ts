@@ -30,7 +30,7 @@ export function showsWords(show: Show, shows: Shows | Over): string {
   if (shows.kind === 'frozen') return 'Frozen';
   if (shows.kind === 'surface' || shows.kind === 'canvas') {
     const name = shows.surfaceId === null ? 'no surface' : nameOf(show, 'surface', shows.surfaceId);
-    return shows.kind === 'surface' ? `part of ${name}` : `canvas of ${name}${shows.which === 'next' ? ', Next' : ''}`;
+    return shows.kind === 'surface' ? name : `canvas of ${name}${shows.which === 'next' ? ', Next' : ''}`;
   }
   if (shows.kind === 'test') return PATTERN_WORDS[shows.pattern];
   if (shows.kind === 'picture') return shows.pictureId === null ? 'no picture' : nameOf(show, 'picture', shows.pictureId);

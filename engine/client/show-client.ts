@@ -10,7 +10,7 @@ import { type MidiPortNames } from '../devices/midi-ports';
 import { type MeterReading } from '#core/sound/meter';
 import { type ExportJob, type ExportTask } from '../replay/export-messages';
 import { type MediaSettings, type StillSettings } from '#core/show/source';
-import { type FoundWindows } from '../picture/find-windows';
+import { type FoundAreas, type FoundWindows } from '../picture/find-shapes';
 import { type Brought } from '#core/parts/bring';
 import { type SavedShow } from '../storage/show-file';
 import { type ShowPackage } from '../storage/show-package';
@@ -74,6 +74,8 @@ export interface ShowFiles {
   add(file: File): Promise<MediaSettings | StillSettings>;
   /** The transparent openings of a still. */
   findWindows(assetId: string): Promise<FoundWindows>;
+  /** The areas of a still made for a venue, in its own pixels. @throws Error when its file is missing or cannot be decoded */
+  findAreas(assetId: string): Promise<FoundAreas>;
   readonly sheets: {
     /** From now on a sheet follows this file, also after a reload. */
     follow(sheetId: string, handle: FileSystemFileHandle): Promise<void>;

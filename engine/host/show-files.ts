@@ -3,7 +3,7 @@ import { type Show } from '#core/desk/show';
 import { classOf } from '#core/parts/kinds';
 import { subsetOf } from '#core/parts/subset';
 import { type ShowFiles } from '../client/show-client';
-import { findWindowsInAsset } from '../picture/find-windows';
+import { findAreasInAsset, findWindowsInAsset } from '../picture/find-shapes';
 import { type SheetControl } from './sheet-control';
 import { addFile } from '../storage/assets';
 import { db } from '../storage/db';
@@ -14,6 +14,7 @@ import { deleteRecording, listRecordings, recordingFile, renameRecording } from 
 export const showFiles = (showId: string, sheets: SheetControl, show: () => Show): ShowFiles => ({
   add: addFile,
   findWindows: findWindowsInAsset,
+  findAreas: findAreasInAsset,
   sheets: {
     follow: (sheetId, handle) => sheets.followFile(sheetId, handle),
     again: (sheetId) => sheets.again(sheetId),

@@ -131,7 +131,8 @@ export class GlRenderer implements Renderer {
     gl.bindFramebuffer(gl.FRAMEBUFFER, this.atlas.framebuffer);
     gl.readPixels(0, 0, ATLAS_WIDTH, height, gl.RGBA, gl.UNSIGNED_BYTE, this.pixels);
     const image = new ImageData(this.pixels.subarray(0, ATLAS_WIDTH * height * 4), ATLAS_WIDTH, height);
-    for (const { context, width, height: h, x, y, done } of places) {
+    for (const { context, width, height: h, x, y, after, done } of places) {
+      after?.(this.pixels, { x, y, width, height: h, stride: ATLAS_WIDTH });
       context.putImageData(image, -x, -y, x, y, width, h);
       done();
     }

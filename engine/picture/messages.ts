@@ -3,6 +3,7 @@ import { type WorkingFormat } from '#core/picture/capability';
 import { type Air } from '#core/desk/air';
 import { type PicturePlan } from '#core/picture/draw';
 import { type Output, type View } from '#core/screens/outputs';
+import { type Rect } from '#core/show/geometry';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
 import { type Transition } from '#core/picture/document';
@@ -25,6 +26,15 @@ export type MonitorPicture =
   | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null }
   /** What an output of the show shows now. */
   | { kind: 'output'; id: string }
+  /** A canvas or a part of it; with `light`, as the wall looks with its blends on or off; with `template`, over the picture made for the venue. */
+  | {
+      kind: 'canvas';
+      surfaceId: string;
+      which: 'air' | 'next';
+      view: Rect | null;
+      light: 'blended' | 'unblended' | null;
+      template?: boolean;
+    }
   /** What somebody else has worked out, such as a macro that is tried dry. */
   | { kind: 'plan'; plan: PicturePlan };
 

@@ -3,8 +3,11 @@ import { changeAt } from '#core/picture/change';
 import { type MonitorPace } from '#core/picture/capability';
 import { type FramePlan, looksOf, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { planView, previewPlan } from '#core/picture/plan';
-import { findOutput } from '#core/screens/outputs';
-import { planOutput } from '#core/screens/plan';
+import { findOutput, surfaceOf } from '#core/screens/outputs';
+import { canvasPlan, planOutput } from '#core/screens/plan';
+import { type Surface } from '#core/screens/surface';
+import { asWall } from '#core/screens/wall-light';
+import { type Rect } from '#core/show/geometry';
 import { type Air } from '#core/desk/air';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
@@ -73,11 +76,13 @@ export class MonitorWall {
       .sort((a, b) => RANK[a.picture.kind] - RANK[b.picture.kind] || a.drawnAt - b.drawnAt)
       .flatMap((monitor) => {
         const { picture, context, canvas } = monitor;
-        const { raster, ...drawn } = planFor(picture, programme, show, air, plan);
-        const version = looksOf(drawn) + JSON.stringify(raster) + versionOf(drawn);
+        const { raster, wall, ...drawn } = planFor(picture, programme, show, air, plan);
+        const version = looksOf(drawn) + JSON.stringify([raster, wall]) + versionOf(drawn);
         if (version === monitor.version) return [];
         const done = () => Object.assign(monitor, { version, drawnAt: turn });
-        return [{ plan: drawn, ...(raster && { raster }), context, width: canvas.width, height: canvas.height, done }];
+        const after: MonitorJob['after'] = wall && ((data, place) => asWall(data, place, wall.surface, wall.view, wall.on));
+        const { width, height } = canvas;
+        return [{ plan: drawn, ...(raster && { raster }), ...(after && { after }), context, width, height, done }];
       });
   }
 
@@ -89,13 +94,26 @@ export class MonitorWall {
 }
 
 /** What is drawn first when there is not time for all. */
-const RANK: Record<MonitorPicture['kind'], number> = { programme: 0, next: 1, clean: 2, over: 3, trial: 3, picture: 4, output: 4, plan: 5 };
+const RANK: Record<MonitorPicture['kind'], number> = {
+  programme: 0,
+  next: 1,
+  clean: 2,
+  over: 3,
+  trial: 3,
+  picture: 4,
+  output: 4,
+  canvas: 4,
+  plan: 5,
+};
 
 /** Pause between two rounds of a transition that is tried out, as a share of its length. */
 const TRIAL_PAUSE = 0.4;
 
-/** What a monitor shows, and the raster of it where that is not the show's. */
-function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air: Air, plan: FramePlan): PicturePlan & { raster?: Raster } {
+/** A plan, the raster of it where that is not the show's, and the wall that it is seen on. */
+type Planned = PicturePlan & { raster?: Raster; wall?: { surface: Pick<Surface, 'screens' | 'blend'>; view: Rect; on: boolean } };
+
+/** What a monitor shows. */
+function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air: Air, plan: FramePlan): Planned {
   switch (picture.kind) {
     case 'programme':
       // The frame that has just left, not mixed again.
@@ -114,6 +132,18 @@ function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air
       if (!output) return plainPlan([]);
       const { plan: own, raster } = planOutput(plan, show, air, output);
       return { ...own, raster };
+    }
+    case 'canvas': {
+      const surface = surfaceOf(show, picture.surfaceId);
+      if (!surface) return plainPlan([]);
+      const view = picture.view ?? { x: 0, y: 0, width: surface.width, height: surface.height };
+      const { screens, blend } = surface;
+      const own = canvasPlan(show, air, surface, { ...picture, drawn: false, view }, plan.frame);
+      return {
+        ...own.plan,
+        raster: own.raster,
+        ...(picture.light && { wall: { surface: { screens, blend }, view, on: picture.light === 'blended' } }),
+      };
     }
     case 'plan':
       return picture.plan;

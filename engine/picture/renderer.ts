@@ -26,6 +26,8 @@ export interface MonitorJob {
   context: OffscreenCanvasRenderingContext2D;
   width: number;
   height: number;
+  /** Done to its pixels before they are shown: RGBA, the picture at a place of rows of `stride` pixels. */
+  after?: (data: Uint8ClampedArray, place: { x: number; y: number; width: number; height: number; stride: number }) => void;
   /** It has been drawn. */
   done: () => void;
 }

@@ -256,14 +256,16 @@ export class SoftRenderer implements Renderer {
   }
 
   async monitors(jobs: readonly MonitorJob[], raster: Raster, mayGoOn: () => boolean): Promise<void> {
-    for (const { plan, raster: own = raster, context, width, height, done } of jobs) {
+    for (const { plan, raster: own = raster, context, width, height, after, done } of jobs) {
       if (!mayGoOn()) break;
       await this.takeFrames(plan);
       const small = this.mixerOf({ width, height });
       const { mixer } = small;
       const rgba = (small.rgba ??= allocate(width * height * 4));
       toRgba(mixer.draw(plan, own), rgba);
-      context.putImageData(new ImageData(new Uint8ClampedArray(rgba.bytes.buffer, rgba.pointer, width * height * 4), width, height), 0, 0);
+      const pixels = new Uint8ClampedArray(rgba.bytes.buffer, rgba.pointer, width * height * 4);
+      after?.(pixels, { x: 0, y: 0, width, height, stride: width });
+      context.putImageData(new ImageData(pixels, width, height), 0, 0);
       done();
     }
     for (const [key, { used, mixer, rgba }] of this.small) {

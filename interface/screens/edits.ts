@@ -1,15 +1,44 @@
-/** What the room Screens does with outputs, by its controls and its keys. */
+/** What the room Screens does with outputs and surfaces, by its controls and its keys. */
+import { surfaceNow, type Over } from '#core/screens/air';
 import { PATTERNS, type ScreenOutput } from '#core/screens/document';
 import { coverOf } from '#core/screens/outputs';
+import { type Surface } from '#core/screens/surface';
+import { type Rect } from '#core/show/geometry';
 import { type ShowClient } from '#engine/client/show-client';
 import { say } from '../client/say';
+import { wholeView, zoomed } from './canvas-view';
 import { openOn } from './displays';
-import { chooseOutput, chosenOutput, useScreensRoom } from './room-state';
+import { chooseOutput, chooseSurface, chosenOf, chosenOutput, chosenSurface, setRoom, useScreensRoom } from './room-state';
+
+/** What a dragged named place is known by. */
+export const PLACE_DRAG = 'application/x-bivoca-place';
+
+/** Sends a command; a refusal is said. What it answers, where it was done. */
+function sent(client: ShowClient, type: string, args: Record<string, unknown> = {}): Record<string, unknown> | null {
+  const done = client.dispatch({ type, args });
+  if (done.ok) return done.result;
+  say.caution(done.error.message, { id: 'hands' });
+  return null;
+}
 
 export function addOutput(client: ShowClient): void {
-  const done = client.dispatch({ type: 'screen.add', args: {} });
-  if (done.ok) chooseOutput(String(done.result.id));
-  else say.caution(done.error.message, { id: 'hands' });
+  const done = sent(client, 'screen.add');
+  if (done) chooseOutput(String(done.id));
+}
+
+export function addSurface(client: ShowClient): void {
+  const done = sent(client, 'surface.add');
+  if (done) chooseSurface(String(done.id));
+}
+
+export function addScreen(client: ShowClient, surface: Surface): void {
+  const done = sent(client, 'surface.addScreen', { surface: surface.id });
+  if (done) setRoom({ hand: 'screens', screenIds: [String(done.id)] });
+}
+
+export function addLayer(client: ShowClient, surface: Surface): void {
+  const done = sent(client, 'layer.add', { surface: surface.id, content: { kind: 'colour', colour: '#16405a' } });
+  if (done) setRoom({ hand: 'layers', layerIds: [String(done.id)] });
 }
 
 /** Opens the window of an output, and says what is in the way. */
@@ -25,15 +54,88 @@ export function withOutput(client: ShowClient, act: (output: ScreenOutput) => vo
   else say.caution('Add an output first.', { id: 'hands' });
 }
 
+/** Does something with the chosen surface, or says that there is none. */
+export function withSurface(client: ShowClient, act: (surface: Surface) => void): void {
+  const surface = chosenSurface(client.state.desk.show, useScreensRoom.getState().surfaceId);
+  if (surface) act(surface);
+  else say.caution('Add a surface first.', { id: 'hands' });
+}
+
+/** Does it with what stands on the stage. */
+export function withShown(client: ShowClient, ofSurface: (surface: Surface) => void, ofOutput: (output: ScreenOutput) => void): void {
+  const { what } = useScreensRoom.getState();
+  if (what === 'surface' && client.state.desk.show.screens.surfaces.length > 0) withSurface(client, ofSurface);
+  else withOutput(client, ofOutput);
+}
+
 /** Covers an output, or releases it when the same covers it already. */
-export function toggleOver(client: ShowClient, { id }: ScreenOutput, over: { kind: 'black' } | { kind: 'card' }): void {
+export function toggleOver(client: ShowClient, { id }: ScreenOutput, over: Exclude<Over, { kind: 'test' }>): void {
   const now = coverOf(client.state.desk.air.screens, id);
   client.dispatch({ type: 'screen.over', args: { outputs: [id], over: now?.kind === over.kind ? null : over } });
 }
 
+/** Covers all screens of a surface, or releases them when the same covers them already. */
+export function toggleSurfaceOver(client: ShowClient, { id }: Surface, over: Exclude<Over, { kind: 'test' }>): void {
+  const now = surfaceNow(client.state.desk.air.screens, id, 0).over;
+  client.dispatch({ type: 'surface.over', args: { surfaces: [id], over: now?.kind === over.kind ? null : over } });
+}
+
+/** The test picture after one; after the last none. */
+function testAfter(now: Over | null): Over | null {
+  const pattern = PATTERNS[now?.kind === 'test' ? PATTERNS.indexOf(now.pattern) + 1 : 0];
+  return pattern ? { kind: 'test', pattern } : null;
+}
+
 /** The next test picture, and after the last none. */
 export function nextTest(client: ShowClient, { id }: ScreenOutput): void {
-  const now = coverOf(client.state.desk.air.screens, id);
-  const pattern = PATTERNS[now?.kind === 'test' ? PATTERNS.indexOf(now.pattern) + 1 : 0];
-  client.dispatch({ type: 'screen.over', args: { outputs: [id], over: pattern ? { kind: 'test', pattern } : null } });
+  client.dispatch({ type: 'screen.over', args: { outputs: [id], over: testAfter(coverOf(client.state.desk.air.screens, id)) } });
+}
+
+export function nextSurfaceTest(client: ShowClient, { id }: Surface): void {
+  client.dispatch({
+    type: 'surface.over',
+    args: { surfaces: [id], over: testAfter(surfaceNow(client.state.desk.air.screens, id, 0).over) },
+  });
+}
+
+/** Moves what is chosen on the canvas; false when nothing is. */
+export function nudge(client: ShowClient, x: number, y: number): boolean {
+  const { what, hand, screenIds, layerIds, surfaceId } = useScreensRoom.getState();
+  const surface = chosenSurface(client.state.desk.show, surfaceId);
+  if (what !== 'surface' || !surface) return false;
+  const ids = hand === 'screens' ? chosenOf(surface.screens, screenIds) : chosenOf(surface.look.layers, layerIds);
+  if (ids.length === 0) return false;
+  const names = ids.map((i) => i.id);
+  if (hand === 'screens') sent(client, 'surface.nudgeScreens', { surface: surface.id, screens: names, x, y });
+  else sent(client, 'layer.nudge', { surface: surface.id, layers: names, x, y });
+  return true;
+}
+
+/** Takes away what is chosen on the canvas. */
+export function removeChosen(client: ShowClient): void {
+  const { hand, screenIds, layerIds } = useScreensRoom.getState();
+  withSurface(client, (surface) => {
+    const ids = (hand === 'screens' ? chosenOf(surface.screens, screenIds) : chosenOf(surface.look.layers, layerIds)).map((i) => i.id);
+    if (ids.length === 0) return void say.caution('Choose a layer or a screen first.', { id: 'hands' });
+    const done =
+      hand === 'screens'
+        ? sent(client, 'surface.removeScreens', { surface: surface.id, screens: ids })
+        : sent(client, 'layer.remove', { surface: surface.id, layers: ids });
+    if (done) setRoom({ screenIds: [], layerIds: [] });
+    return undefined;
+  });
+}
+
+/** Nearer or farther about the middle of what is seen. */
+export function zoomBy(factor: number): void {
+  const element = document.querySelector('[data-testid="surface"]');
+  const canvas = element?.querySelector('svg rect');
+  if (!element || !canvas) return;
+  const length = (name: string) => Number(canvas.getAttribute(name));
+  const whole: Rect = wholeView(
+    { width: length('width'), height: length('height') },
+    { width: element.clientWidth, height: element.clientHeight },
+  );
+  const view = useScreensRoom.getState().view ?? whole;
+  setRoom({ view: zoomed(view, factor, { x: view.x + view.width / 2, y: view.y + view.height / 2 }, whole) });
 }

@@ -1,12 +1,28 @@
 /** The outputs of the show: what each shows, and whether its window is open. */
 import { Plus } from 'lucide-react';
-import { useSend, useShow, useShowClient } from '../client/show-client';
+import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { chooseOutput } from './room-state';
 import { showsWords } from '#core/screens/words';
 import { addOutput } from './edits';
 import { type ScreenOutput } from '#core/screens/document';
 import { coverOf } from '#core/screens/outputs';
+
+/** Whether the window of an output is open; and its frames, where there is not time for all. */
+function Window({ id, open }: { id: string; open: boolean }) {
+  const full = useShow(({ desk }) => desk.show.rate.num / desk.show.rate.den);
+  const rate = useLive(({ mixer }) => mixer.screens[id] ?? null);
+  if (open && rate !== null && rate < full * 0.9)
+    return (
+      <span
+        className="figures text-caution"
+        title="There is not time for every frame: the programme comes first. Fewer pixels are quicker."
+      >
+        {Math.round(rate)} of {Math.round(full)}/s
+      </span>
+    );
+  return <span className={open ? 'text-next' : ''}>{open ? 'window open' : 'no window'}</span>;
+}
 
 export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined; open: readonly string[] }) {
   const client = useShowClient();
@@ -18,7 +34,8 @@ export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined;
   const covered = outputs.some((o) => coverOf(screens, o.id));
   return (
     <>
-      <div className="flex shrink-0 flex-wrap gap-1 border-b border-line p-1.5">
+      <div className="flex shrink-0 flex-wrap items-center gap-1 border-b border-line p-1.5">
+        <h2 className="flex-1 px-1.5 text-sm font-semibold">Outputs</h2>
         <Button title="New output" keyFor="screens.new" onClick={() => addOutput(client)}>
           <Plus size={15} /> Output
         </Button>
@@ -59,7 +76,7 @@ export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined;
                 <span className="flex items-center gap-2 text-[13px] text-muted">
                   <span className="min-w-0 flex-1 truncate">{showsWords(show, o.shows)}</span>
                   {o.raster && <span className="figures">{`${o.raster.width}×${o.raster.height}`}</span>}
-                  <span className={open.includes(o.id) ? 'text-next' : ''}>{open.includes(o.id) ? 'window open' : 'no window'}</span>
+                  <Window id={o.id} open={open.includes(o.id)} />
                 </span>
               </button>
             </li>

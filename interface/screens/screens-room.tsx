@@ -12,7 +12,11 @@ import { findKnownDisplays } from './displays';
 import { nextTest, openWindow, toggleOver } from './edits';
 import { OutputForm } from './output-form';
 import { OutputList } from './output-list';
-import { chosenOutput, useScreensRoom } from './room-state';
+import { chosenOutput, chosenSurface, useScreensRoom } from './room-state';
+import { SurfaceBelow } from './surface-below';
+import { SurfaceList } from './surface-list';
+import { SurfaceSide } from './surface-side';
+import { SurfaceStage } from './surface-stage';
 import { showsWords } from '#core/screens/words';
 import { COLUMNS } from '../parts/columns';
 
@@ -57,6 +61,14 @@ function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
           >
             Test
           </Button>
+          <Button
+            keyFor="screens.freeze"
+            pressed={over?.kind === 'frozen'}
+            title="It keeps the frame that it shows"
+            onClick={() => toggleOver(client, output, { kind: 'frozen' })}
+          >
+            Freeze
+          </Button>
           <Button keyFor="screens.black" pressed={over?.kind === 'black'} onClick={() => toggleOver(client, output, { kind: 'black' })}>
             Black
           </Button>
@@ -84,28 +96,35 @@ function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
 export function ScreensRoom() {
   const client = useShowClient();
   const show = useShow(({ desk }) => desk.show);
-  const outputId = useScreensRoom((s) => s.outputId);
+  const { what, outputId, surfaceId } = useScreensRoom();
   const open = useWindows(client.showId);
-  const output = chosenOutput(show, outputId);
+  const chosen = what === 'surface' ? chosenSurface(show, surfaceId) : undefined;
+  const output = chosen ? undefined : chosenOutput(show, outputId);
   useEffect(() => void findKnownDisplays(), []);
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[284px_minmax(0,1fr)_320px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[236px_minmax(0,1fr)_304px]`}>
       <h1 className="sr-only">Screens</h1>
       <nav className="flex min-h-0 flex-col border-r border-line" {...region('outputs', 'Outputs')}>
+        <SurfaceList chosen={chosen} />
         <OutputList chosen={output} open={open} />
       </nav>
-      <section className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[60vh]" {...region('stage', 'The output')}>
-        {output ? (
+      <section className="flex min-h-0 min-w-0 flex-col max-[1099px]:h-[90vh]" {...region('stage', chosen ? 'The surface' : 'The output')}>
+        {chosen ? (
+          <>
+            <SurfaceStage key={chosen.id} surface={chosen} />
+            <SurfaceBelow surface={chosen} />
+          </>
+        ) : output ? (
           <Stage key={output.id} output={output} open={open.includes(output.id)} />
         ) : (
           <p className="m-auto max-w-prose p-6 text-muted">
-            What leaves besides programme and clean programme stands here: a picture for the foyer, the hall, a stage. Add an output, choose
-            what it shows, and open its window on a display.
+            What leaves besides programme and clean programme stands here: a picture for the foyer, the hall, a stage; and the projectors
+            and LED walls of a venue as one surface. Add an output, choose what it shows, and open its window on a display.
           </p>
         )}
       </section>
-      <aside className="min-h-0 overflow-y-auto border-l border-line" {...region('output', 'Settings of the output')}>
-        {output && <OutputForm key={output.id} output={output} />}
+      <aside className="min-h-0 overflow-y-auto border-l border-line" {...region('output', chosen ? 'Numbers' : 'Settings of the output')}>
+        {chosen ? <SurfaceSide surface={chosen} /> : output && <OutputForm key={output.id} output={output} />}
       </aside>
     </main>
   );

@@ -1,5 +1,4 @@
 /** The demo show: Skerry Point Kite Trials, an invented contest. */
-import { createOutput } from '#core/screens/create';
 import { createAir } from '#core/desk/air';
 import { type Starter, starterBoxes } from '#core/layout/starters';
 import { createShow, createSource } from '#core/desk/create';
@@ -20,6 +19,7 @@ import { addMacros } from './demo-automation';
 import { addButtons } from './demo-buttons';
 import { addDevices } from './demo-devices';
 import { addOrder } from './demo-order';
+import { addScreens } from './demo-screens';
 import { addSheets, type HeatRows } from './demo-sheets';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
 
@@ -85,6 +85,7 @@ export function createDemoShow(id: string, art: DemoArt, raster: Raster = DEMO_R
   addGraphics(show, art);
   addDemoSound(show);
   const air = createAir(show);
+  addScreens(show, air);
   air.onAirId = 'shore';
   air.nextId = 'line';
   air.replay.decks[1].angleId = 'line';
@@ -121,12 +122,6 @@ function addGraphics(show: Show, art: DemoArt): void {
   addOrder(show);
   if (art.port !== null) addDevices(show, art.port);
   addButtons(show);
-  // The foyer gets the pictures without graphics, the judges a board of their own; the sail is as upright as its screen.
-  show.screens.outputs = [
-    createOutput('foyer', 'Foyer'),
-    createOutput('judges', 'Judges’ board', { shows: { kind: 'picture', pictureId: 'standings-table' } }),
-    createOutput('sail-screen', 'Sail', { shows: { kind: 'picture', pictureId: 'mast' }, raster: { width: 448, height: 768 } }),
-  ];
   show.lanes.push({ ...createLane('lane-4', 'News', 4), content: { kind: 'picture', id: 'news-line' }, follows: true });
   const [names, bugs, clock] = show.lanes;
   if (names) Object.assign(names, { name: 'Names', content: { kind: 'picture', id: 'card-1' }, holdSeconds: 8 });

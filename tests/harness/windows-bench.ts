@@ -1,5 +1,5 @@
 /** Finding windows in large artwork, in the worker that the app uses. */
-import { findWindowsIn } from '#engine/picture/find-windows';
+import { findWindowsIn } from '#engine/picture/find-shapes';
 import { median } from './mixer-bench';
 
 export interface WindowsFigures {
