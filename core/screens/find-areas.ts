@@ -13,6 +13,8 @@ const SAMPLES = 2_000_000;
 const ALONG = 0.85;
 /** Shortest side of an area, samples. */
 const SHORTEST = 6;
+/** Share of the picture from which on a piece is its ground. */
+const GROUND = 0.01;
 /** Areas that are told at most: more is no template. */
 const MOST_FOUND = 200;
 
@@ -178,8 +180,15 @@ export function findAreas(data: Pixels, width: number, height: number): Rect[] {
   if (across < SHORTEST || down < SHORTEST) return [];
   const { pieces } = piecesOf(data, width, step, across, down);
   const rects: Rect[] = [];
+  const touches = (p: Piece) => p.left === 0 || p.top === 0 || p.right >= across - 1 || p.bottom >= down - 1;
+  const colour = ({ r, g, b, count }: Piece): [number, number, number] => [r / count, g / count, b / count];
+  // What is no rectangle, large, and reaches the edge of the picture is its ground; strips of it that are parted by areas are no areas.
+  const grounds = [...pieces.values()].filter((p) => touches(p) && p.count > GROUND * across * down && !isRectangle(p)).map(colour);
+  const isGround = (p: Piece) =>
+    touches(p) && grounds.some((g) => g.reduce((sum, v, i) => sum + Math.abs(v - (colour(p)[i] as number)), 0) <= ALIKE);
   for (const piece of pieces.values()) {
-    if (!isRectangle(piece) || (piece.right - piece.left >= across - 1 && piece.bottom - piece.top >= down - 1)) continue;
+    if (!isRectangle(piece) || isGround(piece) || (piece.right - piece.left >= across - 1 && piece.bottom - piece.top >= down - 1))
+      continue;
     const [left, top] = [edge(data, width, height, piece, step, 'left'), edge(data, width, height, piece, step, 'top')];
     const [right, bottom] = [edge(data, width, height, piece, step, 'right'), edge(data, width, height, piece, step, 'bottom')];
     if (right > left && bottom > top) rects.push({ x: left, y: top, width: right - left, height: bottom - top });

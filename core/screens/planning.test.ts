@@ -331,6 +331,12 @@ describe('areas of a picture', () => {
       { rect: { x: 120, y: 20, width: 80, height: 60 }, colour: [60, 160, 220], frame: false },
     ];
     expect(findAreas(draw(two, 10), WIDTH, HEIGHT)).toEqual(two.map((t) => t.rect));
+    // A strip of the ground beside an area that reaches from edge to edge is none.
+    const parted: Drawn[] = [
+      { rect: { x: 0, y: 0, width: 360, height: 180 }, colour: [60, 160, 220], frame: false },
+      { rect: { x: 390, y: 0, width: 80, height: HEIGHT }, colour: [200, 60, 60], frame: false },
+    ];
+    expect(findAreas(draw(parted, 10), WIDTH, HEIGHT)).toEqual(parted.map((t) => t.rect));
     expect(findAreas(draw([], 24), WIDTH, HEIGHT)).toEqual([]);
     expect(findAreas(new Uint8ClampedArray(4), 1, 1)).toEqual([]);
   });

@@ -132,12 +132,14 @@ export const surfaceCommands = [
     type: 'surface.remove',
     title: 'Remove a surface',
     says: 'Remove {surface}',
-    about: 'Removes a surface with its screens and layers; outputs that show it go black.',
+    about: 'Removes a surface with its screens and layers; outputs that show it go black, and presets of it alone go too.',
     args: SurfaceArg,
     hold: ({ air }, { surface }) => surfaceNow(air.screens, surface, 0).look.layers.length > 0,
     run: (desk, { surface: id }) => {
       needSurface(desk, id);
       remove(desk, 'surface', id);
+      // A preset that sets nothing any more is none.
+      desk.show.screens.presets = desk.show.screens.presets.filter((p) => p.looks.length > 0);
       delete desk.air.screens.surfaces[id];
     },
   }),

@@ -37,6 +37,9 @@ beforeAll(async () => {
   await send(page, 'picture.cut', { picture: 'harbour' });
   await keepOnly(page, 'harbour', 'bars', 'bug');
   await send(page, 'trigger.armAll', { armed: false });
+  await send(page, 'surface.remove', { surface: 'pier-wall' });
+  for (const output of ['pier-left', 'pier-right', 'ribbon-left', 'ribbon-right']) await send(page, 'screen.remove', { output });
+  await send(page, 'screen.set', { output: 'sail-screen', raster: { width: 448, height: 768 } });
   for (const lane of ['lane-1', 'lane-2', 'lane-3', 'lane-4']) await send(page, 'lane.hide', { lane });
 });
 afterAll(async () => {
@@ -189,7 +192,7 @@ it('opens on its display; one that is pulled is said, and the window opens besid
 });
 
 it('is made, set, recorded and removed; what is recorded keeps its pixels', async () => {
-  await page.click('nav[aria-label="Outputs"] button');
+  await page.click('nav[aria-label="Outputs"] button[title^="New output"]');
   const made = await until(() => pick(page, (s) => s.desk.show.screens.outputs.at(-1) ?? null), 'the output');
   expect(made).toMatchObject({ name: 'Output 4', shows: { kind: 'clean' }, raster: null });
   await page.select('select[aria-label="It shows"]', 'test');
