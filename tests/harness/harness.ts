@@ -2,7 +2,8 @@
 import { type PicturePlan, type TextureRef } from '#core/picture/draw';
 import { type Raster } from '#core/show/raster';
 import { GlMixer } from '#engine/picture/gl-mixer';
-import { type RefPicture } from '#engine/picture/renderer';
+import { GlRenderer } from '#engine/picture/gl-renderer';
+import { type OutputJob, type PictureLookup, type RefPicture } from '#engine/picture/renderer';
 import { SoftRenderer } from '#engine/picture/soft-renderer';
 import { FrameTexture, type UploadPath } from '#engine/picture/texture';
 import { rgbaOf, TEST_PICTURES, yuvOf } from '#tests/support/test-pictures';
@@ -107,6 +108,32 @@ async function drawPlansSoft(plans: PicturePlan[], raster: Raster): Promise<stri
   return out;
 }
 
+/** Draws outputs with a real renderer, from frames, and gives back RGBA of the frames that leave. */
+async function drawOutputs(jobs: OutputJob[], how: 'gl' | 'soft'): Promise<string[]> {
+  const pictures = new Map<string, RefPicture>();
+  for (const [name, { width, height, opaque }] of Object.entries(TEST_PICTURES))
+    if (opaque) pictures.set(name, { image: frameOf(name), width, height, opaque, version: name });
+  const lookup: PictureLookup = (ref) => (ref.kind === 'source' ? (pictures.get(ref.id) ?? null) : null);
+  const raster = { width: 64, height: 36 };
+  const canvas = new OffscreenCanvas(raster.width, raster.height);
+  const gl = how === 'gl' ? canvas.getContext('webgl2', { alpha: false, antialias: false }) : null;
+  const renderer = gl ? new GlRenderer(gl, lookup, 'planes') : new SoftRenderer(raster, lookup);
+  const out: string[] = [];
+  for (const job of jobs) {
+    const frame = await renderer.output(job, 0, 40_000);
+    const bytes = new Uint8Array(frame.allocationSize({ format: 'RGBA' }));
+    await frame.copyTo(bytes, { format: 'RGBA' });
+    if (frame.displayWidth !== job.size.width || frame.displayHeight !== job.size.height) throw new Error('another size');
+    frame.close();
+    out.push(toBase64(bytes));
+  }
+  for (const { image } of pictures.values()) if ('close' in image) image.close();
+  const error = gl?.getError() ?? 0;
+  if (gl && error !== gl.NO_ERROR) throw new Error(`WebGL error ${error}`);
+  gl?.getExtension('WEBGL_lose_context')?.loseContext();
+  return out;
+}
+
 /** Imports files one after another, and says what became of each; `changed` counts the shows in the list after it. */
 async function importAll(files: string[]): Promise<{ outcome: string; shows: number }[]> {
   const out: { outcome: string; shows: number }[] = [];
@@ -126,6 +153,7 @@ const harness = {
   importAll,
   drawPlans,
   drawPlansSoft,
+  drawOutputs,
   analyseFile,
   makeClip,
   makeTransparentClip,
