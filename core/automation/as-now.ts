@@ -3,7 +3,8 @@ import { type Command } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { clockFrames } from '../graphics/clocks';
 import { laneIsUp } from '../picture/air';
-import { coverOf, screenOutput } from '../screens/outputs';
+import { surfaceNow as surfaceOnAir } from '../screens/air';
+import { coverOf, screenOutput, surfaceOf } from '../screens/outputs';
 import { hasSound } from '../show/source-kinds';
 import { type Equaliser } from '../sound/strip';
 import { frameToSeconds } from '../time/rate';
@@ -38,6 +39,7 @@ export function stateParts({ show }: Desk): StatePart[] {
     ...part('Layouts', 'layout', show.layouts),
     ...part('Framings', 'framing', show.framings),
     ...part('Screens', 'screen', show.screens.outputs),
+    ...part('Screens', 'surface', show.screens.surfaces),
   ];
 }
 
@@ -122,6 +124,18 @@ function screenNow({ show, air }: Desk, id: string): Command[] {
   ];
 }
 
+/** What is on air of a surface, what is in Next, and what covers it. */
+function surfaceNow({ show, air }: Desk, id: string, frame: number): Command[] {
+  const surface = surfaceOf(show, id);
+  if (!surface) return [];
+  const { look, over } = surfaceOnAir(air.screens, id, frame);
+  return [
+    command('surface.setLook', { surface: id, to: 'air', look }),
+    command('surface.setLook', { surface: id, to: 'next', look: surface.look }),
+    command('surface.over', { surfaces: [id], over }),
+  ];
+}
+
 /** The state of one part at a frame as commands, in an order in which they bring it about from any other state. */
 function partNow(desk: Desk, part: string, frame: number): Command[] {
   const { show, air } = desk;
@@ -152,6 +166,8 @@ function partNow(desk: Desk, part: string, frame: number): Command[] {
       return layoutNow(desk, id);
     case 'screen':
       return screenNow(desk, id);
+    case 'surface':
+      return surfaceNow(desk, id, frame);
     default:
       return [];
   }

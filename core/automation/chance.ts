@@ -1,6 +1,7 @@
 /** What a macro leaves to chance: values that end up otherwise when it begins from another state. */
 import { type Desk } from '../desk/air';
 import { clockFrames } from '../graphics/clocks';
+import { surfaceNow } from '../screens/air';
 import { coverOf } from '../screens/outputs';
 import { laneIsUp } from '../picture/air';
 import { type Macro } from './document';
@@ -35,6 +36,7 @@ function disturbed({ show, air }: Desk, frame: number): Desk {
       transition: { ...show.transition, frames: show.transition.frames + 7 },
       screens: {
         ...show.screens,
+        surfaces: show.screens.surfaces.map((s) => ({ ...s, look: { background: null, layers: [] } })),
         outputs: show.screens.outputs.map((o) => ({ ...o, shows: { kind: o.shows.kind === 'black' ? 'clean' : 'black' } })),
       },
     },
@@ -48,7 +50,12 @@ function disturbed({ show, air }: Desk, frame: number): Desk {
       graphics: { ...air.graphics, clocks },
       // What is covered is open, and the other way round.
       screens: {
-        ...air.screens,
+        surfaces: Object.fromEntries(
+          show.screens.surfaces.map(({ id }) => {
+            const { over, look } = surfaceNow(air.screens, id, frame);
+            return [id, { look: { ...look, background: null, layers: [] }, change: null, over: over ? null : { kind: 'black' as const } }];
+          }),
+        ),
         over: Object.fromEntries(
           show.screens.outputs.flatMap((o) => (coverOf(air.screens, o.id) ? [] : [[o.id, { kind: 'black' as const }]])),
         ),

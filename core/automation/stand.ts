@@ -2,6 +2,8 @@
 import { type Desk } from '../desk/air';
 import { ENTITIES, nameOf } from '../desk/entities';
 import { laneIsUp } from '../picture/air';
+import { surfaceNow } from '../screens/air';
+import { lookWords } from '../screens/look-words';
 import { coverOf } from '../screens/outputs';
 import { showsWords } from '../screens/words';
 import { fadeLevel } from '../time/fade';
@@ -45,6 +47,12 @@ export function standOf(desk: Desk, frame: number): Map<string, string> {
     stand.set(`Output ${name}`, showsWords(show, shows));
     const over = coverOf(air.screens, id);
     stand.set(`Over ${name}`, over ? showsWords(show, over) : 'nothing');
+  }
+  for (const { id, name, look } of show.screens.surfaces) {
+    const now = surfaceNow(air.screens, id, frame);
+    stand.set(`On air of ${name}`, lookWords(show, now.look));
+    stand.set(`Next of ${name}`, lookWords(show, look));
+    stand.set(`Over ${name}`, now.over ? showsWords(show, now.over) : 'nothing');
   }
   for (const deck of [1, 2] as const) stand.set(`Deck ${deck}`, air.replay.decks[deck].motion.kind);
   stand.set('Recording', air.recording ? 'on' : 'off');

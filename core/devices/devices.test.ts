@@ -85,6 +85,8 @@ describe('OSC', () => {
         const words = oscWords(message);
         expect(decodeOsc(encodeOsc({ address: '/pier/lamp', args: readArguments(words.slice('/pier/lamp'.length)) }))[0]).toEqual(message);
       }),
+      // The ends of what 32 bits hold.
+      { examples: [[[{ type: 'i', value: -(2 ** 31) }]], [[{ type: 'i', value: 2 ** 31 - 1 }]]] },
     );
   });
 

@@ -25,7 +25,7 @@ function argumentOf(word: string): OscArgument {
   }
   if (number === null) return { type: 's', value: word };
   const whole = /^[-+]?\d+$/.test(word);
-  if (whole && Math.abs(number) > 0x7fffffff) return { type: 'h', value: BigInt(word) };
+  if (whole && (number > 0x7fffffff || number < -0x80000000)) return { type: 'h', value: BigInt(word) };
   return { type: whole ? 'i' : 'f', value: number };
 }
 

@@ -271,6 +271,16 @@ describe('a graphic as a whole', () => {
 });
 
 describe('tableaux', () => {
+  it('leave a lane alone that shows what the show no longer has', () => {
+    const shown = shownDesk();
+    const lane = shown.show.lanes.find((l) => shown.air.lanes[l.id]?.picture)!;
+    const graphic = shown.show.graphics.list.find((g) => g.entries.some((e) => e.id === lane.content?.id) || g.id === lane.content?.id)!;
+    const gone = must(shown, 'graphic.remove', { graphic: graphic.id }, 20);
+    const kept = must(gone, 'tableau.add', { from: 'air' }, 30);
+    expect(showProblems(JSON.parse(JSON.stringify(kept.show)))).toEqual([]);
+    expect(kept.show.tableaux[0]?.lanes.map((l) => l.laneId)).not.toContain(lane.id);
+  });
+
   it('move only what differs from what is on air, and the take says what', () => {
     let desk = must(shownDesk(), 'tableau.add', { from: 'air' }, 30);
     const id = desk.show.tableaux[0]?.id;

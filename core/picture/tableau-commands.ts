@@ -1,6 +1,7 @@
 /** Commands for tableaux: stored wholes of picture, lanes and transition. */
 import { CommandError, defineCommand } from '../commands/command';
 import { type Air, type Desk } from '../desk/air';
+import { findPicture } from '../desk/pictures';
 import { remove } from '../desk/remove';
 import { ListOf, Nested, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
@@ -70,7 +71,10 @@ export const tableauCommands = [
         name: name ?? `Tableau ${tableaux.length + 1}`,
         number: null,
         pictureId: pictureOf(desk.air, from),
-        lanes: from === 'air' ? lanesOnAir(desk, frame) : lanesOfNext(desk, frame),
+        // A lane may show what the show no longer has: it is left alone.
+        lanes: (from === 'air' ? lanesOnAir(desk, frame) : lanesOfNext(desk, frame)).filter(
+          (l) => l.contentId === null || findPicture(desk.show, l.contentId) !== null,
+        ),
         transition: null,
       };
       tableaux.push(tableau);

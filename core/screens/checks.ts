@@ -208,12 +208,42 @@ function layerFindings(show: Show, surface: Surface): Finding[] {
   });
 }
 
+/** Pixels of sources that have been seen, by their identity. */
+export type Sizes = Readonly<Record<string, { width: number; height: number }>>;
+
+/** A still or file behind everything that is not as large as the canvas. */
+function backgroundFindings(show: Show, surface: Surface, sizes: Sizes): Finding[] {
+  const { background } = surface.look;
+  const source = background?.kind === 'source' ? show.sources.find((s) => s.id === background.id) : undefined;
+  const seen = source && Object.hasOwn(sizes, source.id) ? sizes[source.id] : undefined;
+  if (!source || !seen || (source.settings.kind !== 'still' && source.settings.kind !== 'media')) return [];
+  if (seen.width === surface.width && seen.height === surface.height) return [];
+  const shape = sameShape(seen, surface) ? 'it is scaled' : 'it is scaled and cut';
+  const fits = seen.width % 2 === 0 && seen.height % 2 === 0 && seen.width >= 16 && seen.height >= 16;
+  return [
+    {
+      weight: 'note',
+      text: `The background ${source.name} is ${size(seen)}, the canvas ${size(surface)}: ${shape}.`,
+      screenIds: [],
+      fixes: fits
+        ? [
+            {
+              title: `Make the canvas ${size(seen)}`,
+              command: { type: 'surface.set', args: { surface: surface.id, width: seen.width, height: seen.height } },
+            },
+          ]
+        : [],
+    },
+  ];
+}
+
 /** Everything that does not agree on a surface, what is wrong first. */
-export function surfaceFindings(show: Show, surface: Surface): Finding[] {
+export function surfaceFindings(show: Show, surface: Surface, sizes: Sizes = {}): Finding[] {
   const all = [
     ...surface.screens.flatMap((screen) => feedFindings(show, surface, screen)),
     ...placeFindings(surface),
     ...layerFindings(show, surface),
+    ...backgroundFindings(show, surface, sizes),
   ];
   return [...all.filter((f) => f.weight === 'wrong'), ...all.filter((f) => f.weight === 'note')];
 }

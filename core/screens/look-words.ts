@@ -40,6 +40,16 @@ export function lookDifferences(show: Show, from: Look, to: Look): string[] {
   return lines;
 }
 
+/** A whole look in a line: what it shows, and where. */
+export const lookWords = (show: Show, { background, layers }: Look): string =>
+  [
+    contentWords(show, background),
+    ...layers.map(
+      (l) =>
+        `${l.name} ${shownBy(show, l)} at ${Math.round(l.rect.x)},${Math.round(l.rect.y)} ${Math.round(l.rect.width)}×${Math.round(l.rect.height)}${l.visible ? '' : ', hidden'}`,
+    ),
+  ].join('; ');
+
 /** What a take of a surface would change, in one line. */
 export function lookChanges(show: Show, air: ScreensAir, surface: Surface): string {
   const all = lookDifferences(show, surfaceNow(air, surface.id, Infinity).look, surface.look);

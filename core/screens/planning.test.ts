@@ -10,6 +10,7 @@ import { findAreas } from './find-areas';
 import { inFeet, inMetres, parseLength } from './lengths';
 import { planFromText, planOf, planToCsv, planToJson } from './plan-file';
 import { betweenScreens, planSvg, templateSvg } from './plan-svg';
+import { asWall, seenSignal } from './wall-light';
 
 /** The pier: two projectors that overlap by 240 pixels, a ribbon under them by two outputs, a sail that is turned. */
 function pier(): { desk: Desk; id: string } {
@@ -273,6 +274,57 @@ describe('what does not agree', () => {
       'Template has an area at 3700,0 200×200 that is no screen.',
     ]);
     expect(id).not.toBe('');
+  });
+});
+
+describe('a background of another size than the canvas', () => {
+  it('is said with both numbers, once its size is known', () => {
+    const { desk, id } = pier();
+    const still = must(desk, 'source.add', {
+      name: 'Loop',
+      settings: { kind: 'still', assetId: 'asset-1', fileName: 'loop.png', hasAlpha: false },
+    });
+    const source = still.show.sources.at(-1)!.id;
+    const set = must(still, 'layer.background', { surface: id, content: { kind: 'source', id: source } });
+    expect(surfaceFindings(set.show, surfaceIn(set))).toEqual([]);
+    const [found] = surfaceFindings(set.show, surfaceIn(set), { [source]: { width: 5000, height: 1600 } });
+    expect(found?.text).toBe('The background Loop is 5000×1600, the canvas 5120×1600: it is scaled and cut.');
+    const mended = must(set, found!.fixes[0]!.command.type, found!.fixes[0]!.command.args);
+    expect(surfaceFindings(mended.show, surfaceIn(mended), { [source]: { width: 5000, height: 1600 } }).map((f) => f.text)).not.toContain(
+      found!.text,
+    );
+    expect(surfaceFindings(set.show, surfaceIn(set), { [source]: { width: 5120, height: 1600 } })).toEqual([]);
+  });
+});
+
+describe('how the wall looks', () => {
+  const blend = { curve: 'smooth' as const, gamma: 2.2, lift: 0 };
+
+  it('is even where blended projectors overlap, and brighter where they are not blended; dark beside all screens', () => {
+    const { desk } = pier();
+    const surface = surfaceIn(desk);
+    const view = { x: 0, y: 0, width: 5120, height: 1600 };
+    const seen = (on: boolean) => {
+      const data = new Uint8ClampedArray(64 * 20 * 4).fill(128);
+      asWall(data, { x: 0, y: 0, width: 64, height: 20, stride: 64 }, { screens: surface.screens, blend }, view, on);
+      return (x: number, y: number) => data[(y * 64 + x) * 4] as number;
+    };
+    const [on, off] = [seen(true), seen(false)];
+    // Left alone, the overlap, the gap to the sail, the sail.
+    expect(Math.abs(on(5, 5) - on(22, 5))).toBeLessThanOrEqual(1);
+    expect(off(22, 5)).toBeGreaterThan(off(5, 5) + 30);
+    expect([on(48, 5), off(48, 5)]).toEqual([0, 0]);
+    expect(on(57, 5)).toBe(on(5, 5));
+  });
+
+  it('adds the light that is left in black, which the lift makes even', () => {
+    const [one, two] = [seenSignal(1, blend, true), seenSignal(2, blend, true)];
+    expect(two[0]).toBeGreaterThan(one[0] as number);
+    // A lift as high as what the second projector adds.
+    const lift = 0.001 ** (1 / 2.2);
+    expect(Math.abs((seenSignal(1, { ...blend, lift }, true)[0] as number) - (two[0] as number))).toBeLessThanOrEqual(1);
+    expect([...seenSignal(0, blend, true)].every((v) => v === 0)).toBe(true);
+    expect(seenSignal(0x11, blend, true)[255]).toBe(255);
   });
 });
 

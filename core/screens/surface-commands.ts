@@ -9,7 +9,7 @@ import { around } from '../layout/arrange';
 import { surfaceNow, type Over } from './air';
 import { overClass } from './document';
 import { airOf, show as showLook, takeSurfaces } from './showing';
-import { Blend, LARGEST_CANVAS, MOST_PLACES, MOST_SURFACE_PRESETS, MOST_SURFACES, SurfaceChange } from './surface';
+import { Blend, LARGEST_CANVAS, Look, MOST_PLACES, MOST_SURFACE_PRESETS, MOST_SURFACES, SurfaceChange } from './surface';
 import { createSurface } from './surface-create';
 import { checkCanvas, needPlace, needPreset, needSurface, needSurfaces, put, sameLook, wholeRect } from './surface-edit';
 
@@ -41,6 +41,10 @@ class FitArgs extends SurfaceArg {
 class TakeArgs {
   @Refs('surface', MOST_SURFACES, 'surfaces; none for all') surfaces!: string[];
   @Flag('at once, without its transition', { optional: true }) cut?: boolean;
+}
+class LookArgs extends SurfaceArg {
+  @OneOf(['next', 'air'], 'in Next, or on air') to!: 'next' | 'air';
+  @Nested(() => Look, 'background and layers') look!: Look;
 }
 class OverArgs {
   @Refs('surface', MOST_SURFACES, 'surfaces; none for all') surfaces!: string[];
@@ -150,6 +154,22 @@ export const surfaceCommands = [
     about: 'Puts what is in Next of surfaces on air, each by its own transition or at once. Next stays as it is, to go on from there.',
     args: TakeArgs,
     run: (desk, { surfaces, cut = false }, { frame }) => takeSurfaces(desk, needSurfaces(desk, surfaces), frame, cut),
+  }),
+  defineCommand({
+    type: 'surface.setLook',
+    title: 'Set all of a surface',
+    says: 'Set all of {surface}',
+    about:
+      'Gives Next of a surface, or what is on air of it, a whole look at once: background and layers. On air it is a cut; the same again changes nothing.',
+    args: LookArgs,
+    hold: (_, { to }) => to === 'air',
+    run: (desk, args, { frame }) => {
+      const { surface: id, to, look } = args;
+      const surface = needSurface(desk, id);
+      checkThere(desk, LookArgs, { surface: id, to, look });
+      if (to === 'next') surface.look = plainCopy(look);
+      else showLook(desk, surface, look, frame, true);
+    },
   }),
   defineCommand({
     type: 'surface.asOnAir',

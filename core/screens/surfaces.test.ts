@@ -4,6 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { rasterise } from '#tests/support/reference-rasteriser';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { TEST_PICTURES } from '#tests/support/test-pictures';
+import { asItIsNow } from '../automation/as-now';
+import { standOf } from '../automation/stand';
 import { type Desk } from '../desk/air';
 import { type PicturePlan, type TextureRef } from '../picture/draw';
 import { planFrame } from '../picture/plan';
@@ -461,6 +463,24 @@ describe('what is seen on a surface', () => {
     // A surface that goes takes its look along, and nothing else of the preset.
     const both = must(must(desk, 'surface.add', {}), 'surface.storePreset', { surfaces: [] });
     expect(must(both, 'surface.remove', { surface: id }).show.screens.presets[0]!.looks.length).toBe(1);
+  });
+
+  it('is taken as it is now by a macro, from any other state', () => {
+    const { desk, id } = withLayer();
+    const on = must(desk, 'surface.take', { surfaces: [], cut: true }, 100);
+    const prepared = must(on, 'layer.background', { surface: id, content: colour('#445566') }, 110);
+    const covered = must(prepared, 'surface.over', { surfaces: [id], over: { kind: 'black' } }, 110);
+    const commands = asItIsNow(covered, [`surface ${id}`], 120);
+    let other = must(must(covered, 'layer.background', { surface: id, content: null }), 'surface.take', { surfaces: [], cut: true }, 130);
+    other = must(other, 'surface.over', { surfaces: [], over: null }, 130);
+    for (const { type, args } of commands) other = must(other, type, args, 140);
+    expect(standOf(other, 140)).toEqual(standOf(covered, 140));
+    expect(other.show.screens.surfaces).toEqual(covered.show.screens.surfaces);
+    // The same again is no refusal.
+    for (const { type, args } of commands) other = must(other, type, args, 150);
+    expect(
+      attempt(desk, 'surface.setLook', { surface: id, to: 'next', look: { background: { kind: 'source', id: 'nobody' }, layers: [] } }),
+    ).toMatchObject({ ok: false, error: { code: 'nothing-there' } });
   });
 
   it('is put on screens, halves, thirds and named places', () => {

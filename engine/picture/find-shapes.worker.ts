@@ -14,7 +14,7 @@ export interface ShapesQuestion {
 interface Sized {
   width: number;
   height: number;
-  /** Milliseconds from the decoded picture to the rectangles. */
+  /** Milliseconds to the rectangles: of openings from the decoded picture, of areas from its pixels. */
   findMs: number;
 }
 
@@ -31,8 +31,10 @@ async function answer({ find, file }: ShapesQuestion): Promise<WindowsAnswer | A
   context.drawImage(image, 0, 0);
   image.close();
   const { data } = context.getImageData(0, 0, width, height);
-  const found = find === 'windows' ? { windows: findWindows(data, width, height, { step: 4 }) } : { areas: findAreas(data, width, height) };
-  return { ...found, width, height, findMs: performance.now() - started };
+  if (find === 'windows')
+    return { windows: findWindows(data, width, height, { step: 4 }), width, height, findMs: performance.now() - started };
+  const read = performance.now();
+  return { areas: findAreas(data, width, height), width, height, findMs: performance.now() - read };
 }
 
 workerScope.onmessage = ({ data }: MessageEvent<ShapesQuestion>) => {

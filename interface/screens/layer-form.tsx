@@ -2,12 +2,11 @@
 import { type Layer, LAYER_SHOWS, type Surface } from '#core/screens/surface';
 import { layerFalls } from '#core/screens/checks';
 import { FITS, type Fit } from '#core/layout/document';
-import { type Rect } from '#core/show/geometry';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Choice, ColourField, Line, Num, Numbers, Part } from '../parts/fields';
 import { ContentSelect } from '../parts/picture-select';
-import { LengthField } from './length-field';
+import { PlaceFields } from './place-fields';
 
 const SHOWS_WORDS: Record<Layer['shows'], string> = { picture: 'a picture', programme: 'Programme', clean: 'Clean programme' };
 const FIT_WORDS: Record<Fit, string> = { cover: 'filled', contain: 'whole', fill: 'pulled to fit', eye: 'filled, eyes in place' };
@@ -20,11 +19,9 @@ export function LayerForm({ surface, layers }: { surface: Surface; layers: reado
   if (!layer) return null;
   const ids = layers.map((l) => l.id);
   const several = layers.length > 1;
-  const { pitch } = surface;
   const set = (change: Record<string, unknown>) => send('layer.set', { surface: surface.id, layers: ids, ...change });
   const on = (args: Record<string, unknown>) => send('layer.on', { surface: surface.id, layers: ids, ...args });
   const { rect, crop, border } = layer;
-  const place = (change: Partial<Rect>) => set({ rect: { ...rect, ...change } });
   const falls = surface.screens.length > 0 ? layerFalls(show, surface, layer) : null;
   return (
     <>
@@ -79,26 +76,7 @@ export function LayerForm({ surface, layers }: { surface: Surface; layers: reado
       </Part>
       {!several && (
         <Part title="Place">
-          <Numbers>
-            <LengthField label="X" value={Math.round(rect.x)} pitch={pitch} whole={surface.width} onCommit={(x) => place({ x })} />
-            <LengthField label="Y" value={Math.round(rect.y)} pitch={pitch} whole={surface.height} onCommit={(y) => place({ y })} />
-            <LengthField
-              label="Width"
-              value={Math.round(rect.width)}
-              pitch={pitch}
-              min={1}
-              whole={surface.width}
-              onCommit={(width) => place({ width })}
-            />
-            <LengthField
-              label="Height"
-              value={Math.round(rect.height)}
-              pitch={pitch}
-              min={1}
-              whole={surface.height}
-              onCommit={(height) => place({ height })}
-            />
-          </Numbers>
+          <PlaceFields rect={rect} surface={surface} onPlace={(to) => set({ rect: to })} />
         </Part>
       )}
       <Part title="Look">

@@ -21,6 +21,10 @@ interface ScreensRoomState {
   /** As the wall looks, with its blends on or off; null for the picture as it is sent. */
   light: 'blended' | 'unblended' | null;
   snap: boolean;
+  /** Width and height keep their proportions: changing one changes the other, in sight. */
+  proportions: boolean;
+  /** Safe areas of screens are drawn. */
+  safe: boolean;
   template: boolean;
 }
 
@@ -35,6 +39,8 @@ export const useScreensRoom = create<ScreensRoomState>(() => ({
   view: null,
   light: null,
   snap: true,
+  proportions: false,
+  safe: false,
   template: true,
 }));
 

@@ -1,6 +1,6 @@
 /** Numbers of one screen, or of several at once: what differs between them is empty of meaning, so only what can be shared is offered. */
 import { softEdges } from '#core/screens/blend';
-import { areaOf } from '#core/screens/canvas';
+import { areaOf, isSideways } from '#core/screens/canvas';
 import { screenOutput } from '#core/screens/outputs';
 import { type Corners, type Edges, type Gain, MOST_MASKS, type Screen, type Surface, TURNS, type Turn } from '#core/screens/surface';
 import { type Rect } from '#core/show/geometry';
@@ -8,6 +8,7 @@ import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Check, Choice, Line, Num, Numbers, Part, ThingChoice } from '../parts/fields';
 import { LengthField } from './length-field';
+import { PlaceFields } from './place-fields';
 import { UnitChoice } from './unit-choice';
 
 const TURN_WORDS: Record<Turn, string> = { none: 'upright', right: 'turned right', half: 'upside down', left: 'turned left' };
@@ -32,7 +33,6 @@ export function ScreenForm({ surface, screens }: { surface: Surface; screens: re
   const { rect, area, size, edges, gain, corners, masks } = screen;
   const output = screen.outputId === null ? undefined : screenOutput(show, screen.outputId);
   const raster = output?.raster ?? show.raster;
-  const place = (change: Partial<Rect>) => set({ rect: { ...rect, ...change } });
   const own = areaOf(screen, raster);
   const inArea = (change: Partial<Rect>) => set({ area: { ...own, ...change } });
   const soft = softEdges(screen, surface.screens);
@@ -42,26 +42,7 @@ export function ScreenForm({ surface, screens }: { surface: Surface; screens: re
       {!several && (
         <Part title="On the canvas">
           <Line strong showLabel max={60} label="Name of the screen" value={screen.name} onSave={(name) => set({ name })} />
-          <Numbers>
-            <LengthField label="X" value={rect.x} pitch={pitch} whole={surface.width} onCommit={(x) => place({ x })} />
-            <LengthField label="Y" value={rect.y} pitch={pitch} whole={surface.height} onCommit={(y) => place({ y })} />
-            <LengthField
-              label="Width"
-              value={rect.width}
-              pitch={pitch}
-              min={1}
-              whole={surface.width}
-              onCommit={(width) => place({ width })}
-            />
-            <LengthField
-              label="Height"
-              value={rect.height}
-              pitch={pitch}
-              min={1}
-              whole={surface.height}
-              onCommit={(height) => place({ height })}
-            />
-          </Numbers>
+          <PlaceFields rect={rect} surface={surface} onPlace={(to) => set({ rect: to })} />
           <Check label="its real size is known" on={size !== null} onChange={(on) => set({ size: on ? real : null, rect })} />
           {size && (
             <Numbers>
@@ -84,6 +65,23 @@ export function ScreenForm({ surface, screens }: { surface: Surface; screens: re
                 onCommit={(m) => set({ size: { ...size, height: m * 1000 } })}
               />
             </Numbers>
+          )}
+          {size && (
+            <Num
+              label="Pitch of its own pixels"
+              unit="mm"
+              digits={3}
+              min={0.05}
+              max={1000}
+              value={size.width / (isSideways(screen.turn) ? own.height : own.width)}
+              onCommit={(mm) =>
+                set({
+                  size: isSideways(screen.turn)
+                    ? { width: own.height * mm, height: own.width * mm }
+                    : { width: own.width * mm, height: own.height * mm },
+                })
+              }
+            />
           )}
           <UnitChoice />
         </Part>

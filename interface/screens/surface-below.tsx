@@ -198,7 +198,8 @@ function Presets({ surface }: { surface: Surface }) {
 function Checks({ surface }: { surface: Surface }) {
   const sendAll = useSendAll();
   const show = useShow(({ desk }) => desk.show);
-  const own = useMemo(() => surfaceFindings(show, surface), [show, surface]);
+  const sizes = useShow((s) => s.sizes);
+  const own = useMemo(() => surfaceFindings(show, surface, sizes), [show, surface, sizes]);
   const content = useContentFindings(surface);
   const all = [...own, ...content.findings];
   const mend = (command: Command) => sendAll([command]);

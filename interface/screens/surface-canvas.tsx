@@ -1,7 +1,7 @@
 /** A canvas as it will be seen, with its screens, blends and layers drawn over it true to scale, moved by mouse and keys. */
 import { nanoid } from 'nanoid';
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import { type Guide, guidesFor } from '#core/layout/arrange';
+import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
 import { type Handle, handlePlace, HANDLES, moveDrag, resizeDrag, wholePixels } from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { rectToCanvas, wayOf, areaOf } from '#core/screens/canvas';
@@ -60,7 +60,7 @@ function useSettled<T>(value: T): T {
 
 export function SurfaceCanvas({ surface }: { surface: Surface }) {
   const show = useShow(({ desk }) => desk.show);
-  const { hand, screenIds, layerIds, unit, view: chosenView, light, snap, template } = useScreensRoom();
+  const { hand, screenIds, layerIds, unit, view: chosenView, light, snap, template, proportions, safe } = useScreensRoom();
   const sendAll = useSendAll();
   const { ref, size } = useRoomSize();
   const drag = useRef<Drag | null>(null);
@@ -159,7 +159,7 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
       );
       return;
     }
-    const done = resizeDrag(first.rect, d.kind, dx, dy, { locked: event.shiftKey, rotation: 0, guides, reach: REACH * px });
+    const done = resizeDrag(first.rect, d.kind, dx, dy, { locked: event.shiftKey !== proportions, rotation: 0, guides, reach: REACH * px });
     setHeld(done.held);
     place([{ id: first.id, rect: wholePixels(done.rect) }], d.gesture);
   };
@@ -275,6 +275,23 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
             px={px}
           />
         ))}
+        {safe &&
+          surface.screens.flatMap(({ id, rect }) =>
+            SAFE_AREAS.map(({ name, share }) => (
+              <rect
+                key={`${id} ${name}`}
+                x={rect.x + (rect.width * (1 - share)) / 2}
+                y={rect.y + (rect.height * (1 - share)) / 2}
+                width={rect.width * share}
+                height={rect.height * share}
+                fill="none"
+                stroke="#e8efe9"
+                strokeOpacity={0.6}
+                strokeWidth={px}
+                style={{ pointerEvents: 'none' }}
+              />
+            )),
+          )}
         {hand === 'screens' &&
           betweenScreens(surface.screens).map(({ from, to, axis, gap, at: where }) =>
             gap === 0 ? null : (

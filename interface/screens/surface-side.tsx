@@ -9,6 +9,7 @@ import { HoldButton } from '../parts/hold-button';
 import { IconButton } from '../parts/icon-button';
 import { addScreen } from './edits';
 import { useShowClient } from '../client/show-client';
+import { FromPictures } from './from-pictures';
 import { LayerForm } from './layer-form';
 import { LengthField } from './length-field';
 import { UnitChoice } from './unit-choice';
@@ -76,6 +77,7 @@ function SurfaceForm({ surface }: { surface: Surface }) {
           <Button keyFor="screens.addScreen" onClick={() => addScreen(client, surface)}>
             + Screen
           </Button>
+          <FromPictures surface={surface} />
           <PlanFiles surface={surface} />
         </div>
         <Num
@@ -128,6 +130,7 @@ function SurfaceForm({ surface }: { surface: Surface }) {
 function Several({ surface, ids }: { surface: Surface; ids: string[] }) {
   const send = useSend();
   const args = { surface: surface.id, screens: ids };
+  const first = surface.screens.find((x) => ids.includes(x.id));
   const lineUp = (axis: 'across' | 'down') => (gap: number) => send('surface.lineUp', { ...args, axis, gap });
   return (
     <Part title={`${ids.length} screens together`}>
@@ -151,10 +154,24 @@ function Several({ surface, ids }: { surface: Surface; ids: string[] }) {
         </Button>
       </div>
       <Numbers>
-        <LengthField key={`${ids.join()} across`} label="Line up across: gap" value={0} pitch={surface.pitch} onCommit={lineUp('across')} />
-        <LengthField key={`${ids.join()} down`} label="Line up down: gap" value={0} pitch={surface.pitch} onCommit={lineUp('down')} />
+        <LengthField
+          key={`${ids.join()} across`}
+          label="Line up across: gap"
+          value={0}
+          pitch={surface.pitch}
+          whole={first?.rect.width ?? 0}
+          onCommit={lineUp('across')}
+        />
+        <LengthField
+          key={`${ids.join()} down`}
+          label="Line up down: gap"
+          value={0}
+          pitch={surface.pitch}
+          whole={first?.rect.height ?? 0}
+          onCommit={lineUp('down')}
+        />
       </Numbers>
-      <p className="text-[13px] text-muted">A gap below 0 is an overlap: −0.6 m, −240.</p>
+      <p className="text-[13px] text-muted">A gap below 0 is an overlap: −0.6 m, −240, −12%.</p>
     </Part>
   );
 }

@@ -21,7 +21,7 @@ const NEXT_TALLY = { onAir: false, inUse: false, next: true, nextInUse: false };
 
 /** What the mouse works on, how the picture is seen. */
 function Tools() {
-  const { hand, light, snap, template, view } = useScreensRoom();
+  const { hand, light, snap, template, view, proportions, safe } = useScreensRoom();
   const tools = useRoving<HTMLDivElement>();
   return (
     <div ref={tools} className="flex flex-wrap items-center gap-1" role="group" aria-label="The canvas">
@@ -63,6 +63,16 @@ function Tools() {
         onClick={() => setRoom({ template: !template })}
       >
         Template
+      </Button>
+      <Button
+        pressed={proportions}
+        title="Width and height keep their proportions: changing one changes the other"
+        onClick={() => setRoom({ proportions: !proportions })}
+      >
+        Proportions
+      </Button>
+      <Button pressed={safe} title="Safe areas of all screens, 93 and 90 %" onClick={() => setRoom({ safe: !safe })}>
+        Safe
       </Button>
       <IconButton label="Nearer" onClick={() => zoomBy(1 / 1.5)}>
         <ZoomIn size={16} />

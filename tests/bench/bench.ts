@@ -243,7 +243,9 @@ async function main(): Promise<void> {
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
   if (wanted('screens')) {
-    const found = await benchScreens(page, app.url);
+    const harness = await openHarness(browser);
+    const found = await benchScreens(page, app.url, harness.page);
+    await harness.close();
     results.screens = found;
     lines.push(...screensLines(found));
     await page.goto(address);

@@ -14,7 +14,7 @@ import { benchMixer } from './mixer-bench';
 import { benchAnimation } from './animation-bench';
 import { benchGraphic } from './graphics-bench';
 import { benchPictures } from './picture-bench';
-import { benchWindows } from './windows-bench';
+import { benchAreas, benchWindows } from './windows-bench';
 import { drawGraphic, measureGraphic } from './paints';
 import { fromBase64, toBase64 } from './base64';
 import { ShowError } from '#core/desk/validate';
@@ -162,6 +162,7 @@ const harness = {
   benchGraphic,
   benchPictures,
   benchWindows,
+  benchAreas,
   drawGraphic,
   measureGraphic,
 };

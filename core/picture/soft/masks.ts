@@ -183,12 +183,13 @@ export function maskOf(kind: MaskKind, rect: Rect, radius: number, rotation: num
     known.set(key, found);
     return found;
   }
-  const made =
-    rotation !== 0
-      ? wholeMask(kind, rect, radius, rotation)
-      : kind.kind === 'around'
-        ? aroundMask(kind, rect, radius)
-        : uprightMask(kind, rect, radius);
+  // Turned by quarters it stands upright, with its sides in each other's place.
+  const upright = rotation % 90 !== 0 ? null : rotation % 180 === 0 ? rect : onItsSide(rect);
+  const made = !upright
+    ? wholeMask(kind, rect, radius, rotation)
+    : kind.kind === 'around'
+      ? aroundMask(kind, upright, radius)
+      : uprightMask(kind, upright, radius);
   known.set(key, made);
   if (known.size > KEPT) {
     const [oldest, mask] = known.entries().next().value as [string, Mask & { dispose(): void }];
@@ -197,6 +198,13 @@ export function maskOf(kind: MaskKind, rect: Rect, radius: number, rotation: num
   }
   return made;
 }
+
+const onItsSide = ({ x, y, width, height }: Rect): Rect => ({
+  x: x + (width - height) / 2,
+  y: y + (height - width) / 2,
+  width: height,
+  height: width,
+});
 
 const aroundMask = ({ blur, x, y }: Extract<MaskKind, { kind: 'around' }>, rect: Rect, radius: number): AroundMask =>
   new AroundMask(

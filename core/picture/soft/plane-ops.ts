@@ -272,13 +272,15 @@ export function drawTurned(
   const bottom = Math.min(p.clip.bottom, Math.floor((mask.y + mask.height) / step));
   for (let y = top; y < bottom; y += 1) {
     const out = target.pointer + y * target.width + left;
-    const maskAt = mask.row(y * step) + left * step - mask.x;
+    const row = mask.row(y * step);
+    const maskAt = row === 0 ? 0 : row + left * step - mask.x;
     sample(room.line, source, y);
     if (alpha) {
       sample(room.alpha, alpha, y);
-      kernels.multiply(room.alpha, room.alpha, maskAt, count, step);
+      if (maskAt !== 0) kernels.multiply(room.alpha, room.alpha, maskAt, count, step);
       kernels.alphaRow(out, room.line, room.alpha, count, weight, 1);
-    } else kernels.alphaRow(out, room.line, maskAt, count, weight, step);
+    } else if (maskAt === 0) kernels.mix(out, out, room.line, count, weight);
+    else kernels.alphaRow(out, room.line, maskAt, count, weight, step);
   }
 }
 
