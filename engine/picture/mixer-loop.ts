@@ -25,8 +25,8 @@ import { SourcePictures, type SourceSeen } from './source-pictures';
 const PROGRAMME = { kind: 'output', id: PROGRAMME_OUTPUT } as const satisfies TextureRef;
 /** No monitor is begun with less time than this before the next programme frame, milliseconds: about what the largest takes. */
 const MONITOR_RESERVE_MS = 6;
-/** Share of a frame that is over before outputs for windows wait for the next: what is left is for monitors and for surprises. */
-const SCREENS_SHARE = 0.5;
+/** What outputs for windows leave of the time before the next programme frame, milliseconds: for monitors, and for surprises. */
+const SCREENS_RESERVE_MS = 8;
 /** Width of the small picture for the list of shows, pixels. */
 const THUMBNAIL_WIDTH = 320;
 
@@ -233,9 +233,10 @@ export class MixerLoop {
     const trouble = await this.outputs.draw(planOf, showsClean(this.show, this.air.screens), stamp, duration);
     this.stats.drawMs = performance.now() - started;
     this.stats.usualMs += (this.stats.drawMs - this.stats.usualMs) * 0.1;
-    const inTime = () => performance.now() - started < frameMs * SCREENS_SHARE;
+    const nextAt = frameToMicros(frame + this.working.frameStep, this.show.rate) + PICTURE_DELAY_MICROS;
+    const leftMs = () => this.clock.millisUntil(nextAt) - SCREENS_RESERVE_MS;
     const group = (output: Output) => surfaceShown(this.show, output) ?? output.id;
-    const screenTrouble = await this.outputs.drawScreens(planOf, group, stamp, duration, inTime);
+    const screenTrouble = await this.outputs.drawScreens(planOf, group, stamp, duration, leftMs);
     this.wantAhead(plan);
     this.paints.watch();
     await this.drawMonitors(plan, frame);

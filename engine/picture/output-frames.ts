@@ -82,15 +82,15 @@ export class OutputFrames {
     return new Map([...this.sinks].filter(([, s]) => !every.has(s.output.id) && planOf(s.output).pixels !== null));
   }
 
-  /** Goes on with outputs that only windows take, while there is time: see `ScreenFrames`. */
+  /** Goes on with outputs that only windows take, in the milliseconds that are left: see `ScreenFrames`. */
   drawScreens(
     planOf: (output: Output) => OutputPlan,
     groupOf: (output: Output) => string,
     stamp: number,
     duration: number,
-    mayGoOn: () => boolean,
+    leftMs: () => number,
   ): Promise<string | null> {
-    return this.screens.draw(this.waiting(planOf), planOf, groupOf, stamp, duration, mayGoOn);
+    return this.screens.draw(this.waiting(planOf), planOf, groupOf, stamp, duration, leftMs);
   }
 
   private async frameOf(output: Output, planned: OutputPlan, stamp: number, duration: number): Promise<VideoFrame> {

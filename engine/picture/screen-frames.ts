@@ -12,6 +12,10 @@ import { isFrame, type PictureLookup, refKey, type RefPicture, refsOf, type Rend
 const AGAIN_MICROS = 1_000_000;
 /** Ticks of the mixer that a group waits at most for time to be left. */
 const MOST_WAIT = 8;
+/** How much of a new cost is believed at once, when it is higher than thought, and when it is lower. */
+const BELIEVED = { higher: 0.5, lower: 0.3 };
+/** What handing over takes stands among the costs under this name, which no output has. */
+const HANDING = ' handing over';
 /** How often rates are worked out, microseconds. */
 const RATE_MICROS = 1_000_000;
 
@@ -65,6 +69,8 @@ class Pictures {
 export class ScreenFrames {
   private readonly shown = new Map<string, Shown>();
   private job: Job | null = null;
+  /** What an output took to draw lately, milliseconds, by its identity. */
+  private readonly costs = new Map<string, number>();
   /** Why outputs cannot be drawn, by their identity. */
   private readonly troubles = new Map<string, string>();
   private waited = 0;
@@ -80,8 +86,8 @@ export class ScreenFrames {
   ) {}
 
   /**
-   * Goes on with what is being drawn, while `mayGoOn`, and hands over what is finished. `groupOf` names what is drawn together. Times in show
-   * microseconds. Returns why an output cannot be drawn, null when all can.
+   * Goes on with what is being drawn, as far as it fits into `leftMs`, and hands over what is finished. `groupOf` names what is drawn together.
+   * Times in show microseconds. Returns why an output cannot be drawn, null when all can.
    */
   async draw(
     sinks: ReadonlyMap<string, OutputSink>,
@@ -89,7 +95,7 @@ export class ScreenFrames {
     groupOf: (output: Output) => string,
     stamp: number,
     duration: number,
-    mayGoOn: () => boolean,
+    leftMs: () => number,
   ): Promise<string | null> {
     const wanted = new Map([...sinks.values()].map(({ output }) => [output.id, output]));
     for (const id of this.shown.keys()) if (!wanted.has(id)) this.drop(id);
@@ -97,7 +103,7 @@ export class ScreenFrames {
     this.again(sinks, stamp, duration);
     this.waited += 1;
     for (const id of this.troubles.keys()) if (!wanted.has(id)) this.troubles.delete(id);
-    if (mayGoOn() || this.waited >= MOST_WAIT) await this.goOn(sinks, wanted, planOf, groupOf, stamp, duration, mayGoOn);
+    await this.goOn(sinks, wanted, planOf, groupOf, stamp, duration, leftMs);
     const [trouble = null] = this.troubles.values();
     return trouble;
   }
@@ -109,30 +115,50 @@ export class ScreenFrames {
     groupOf: (output: Output) => string,
     stamp: number,
     duration: number,
-    mayGoOn: () => boolean,
+    leftMs: () => number,
   ): Promise<void> {
+    let drawn = 0;
     // As many groups as there is time for, each at most once.
     for (let turns = new Set([...wanted.values()].map(groupOf)).size; turns > 0; turns -= 1) {
       const job = (this.job ??= this.next([...wanted.values()], planOf, groupOf, stamp));
       if (!job) return;
-      this.waited = 0;
-      while (job.left.length > 0) {
+      for (;;) {
         const one = job.left[0];
         if (!one) break;
-        if (job.done.length > 0 && !mayGoOn()) return;
+        // Begun only where it will be done in time, but never put off for long.
+        const { id } = one.output;
+        if (!this.fits(id, drawn, leftMs())) return;
+        drawn += 1;
+        this.waited = 0;
         job.left.shift();
-        if (!wanted.has(one.output.id)) continue;
+        if (!wanted.has(id)) continue;
+        const started = performance.now();
         try {
           const frame = await drawOutput(this.renderer, one.planned, job.stamp, duration, job.pictures.lookup);
           this.troubles.delete(one.output.id);
           job.done.push({ output: one.output, frame, content: one.content });
+          this.cost(id, performance.now() - started);
         } catch (error) {
           this.troubles.set(one.output.id, outputTrouble(one.output, one.planned, error));
         }
       }
+      if (!this.fits(HANDING, 0, leftMs())) return;
+      this.waited = 0;
+      const started = performance.now();
       this.finish(job, sinks);
-      if (!mayGoOn()) return;
+      this.cost(HANDING, performance.now() - started);
     }
+  }
+
+  /** True when something can be done in the time that is left, or has waited long enough. What was never done is tried first in its tick. */
+  private fits(what: string, drawn: number, leftMs: number): boolean {
+    const cost = this.costs.get(what) ?? (drawn > 0 ? Infinity : 0);
+    return leftMs > cost || this.waited >= MOST_WAIT;
+  }
+
+  private cost(what: string, took: number): void {
+    const before = this.costs.get(what) ?? took;
+    this.costs.set(what, before + (took - before) * (took > before ? BELIEVED.higher : BELIEVED.lower));
   }
 
   /** The next group of which anything has changed. */

@@ -17,6 +17,9 @@ import { useContentFindings } from './content-findings';
 
 const HEAD = 'flex min-h-8 items-center gap-1 border-b border-line px-2 text-sm font-semibold';
 
+/** Findings that are listed: what is wrong comes first. */
+const MOST_SHOWN = 30;
+
 function Layers({ surface }: { surface: Surface }) {
   const client = useShowClient();
   const send = useSend();
@@ -220,7 +223,7 @@ function Checks({ surface }: { surface: Surface }) {
         )}
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto" aria-label="Findings">
-        {all.map((f) => (
+        {all.slice(0, MOST_SHOWN).map((f) => (
           <li key={f.text} className="border-b border-line px-2 py-1 text-[13px]">
             <button
               className="text-left"
@@ -241,6 +244,9 @@ function Checks({ surface }: { surface: Surface }) {
             )}
           </li>
         ))}
+        {all.length > MOST_SHOWN && (
+          <li className="px-2 py-1 text-[13px] text-muted">And {all.length - MOST_SHOWN} more: those above come first.</li>
+        )}
         {content.trouble !== '' && <li className="px-2 py-1 text-[13px] text-caution">{content.trouble}</li>}
         {all.length === 0 && (
           <li className="px-2 py-1 text-[13px] text-muted">

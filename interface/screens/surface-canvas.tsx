@@ -1,12 +1,12 @@
 /** A canvas as it will be seen, with its screens, blends and layers drawn over it true to scale, moved by mouse and keys. */
 import { nanoid } from 'nanoid';
-import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type DragEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
 import { type Handle, handlePlace, HANDLES, moveDrag, resizeDrag, wholePixels } from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { rectToCanvas, wayOf, areaOf } from '#core/screens/canvas';
 import { overlaps } from '#core/screens/marks';
-import { lengthWords } from '#core/screens/lengths';
+import { type LengthUnit, lengthWords } from '#core/screens/lengths';
 import { betweenScreens } from '#core/screens/plan-svg';
 import { screenOutput } from '#core/screens/outputs';
 import { type Layer, type Screen, type Surface } from '#core/screens/surface';
@@ -266,10 +266,10 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
         {surface.screens.map((screen, i) => (
           <ScreenMark
             key={screen.id}
-            show={show}
             screen={screen}
             number={i + 1}
-            canvas={surface}
+            output={screen.outputId === null ? null : (screenOutput(show, screen.outputId)?.name ?? null)}
+            over={reachesOver(screen.rect, surface)}
             chosen={hand === 'screens' && screenIds.includes(screen.id)}
             worked={hand === 'screens'}
             px={px}
@@ -292,14 +292,7 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
               />
             )),
           )}
-        {hand === 'screens' &&
-          betweenScreens(surface.screens).map(({ from, to, axis, gap, at: where }) =>
-            gap === 0 ? null : (
-              <Words key={`${from.id} ${to.id} ${axis}`} x={where.x} y={where.y} px={px} middle tone={gap < 0 ? '#4fd1a5' : '#8fa5a3'}>
-                {`${gap < 0 ? 'overlap' : 'gap'} ${lengthWords(Math.abs(gap), surface.pitch, unit)}`}
-              </Words>
-            ),
-          )}
+        {hand === 'screens' && <Gaps screens={surface.screens} pitch={surface.pitch} unit={unit} px={px} />}
         {held.map((g, i) => (
           <line
             key={i}
@@ -357,6 +350,9 @@ function guidesOf(show: Show, surface: Surface, moving: readonly string[], hand:
   const areas = hand === 'layers' ? surface.screens.flatMap((s) => areasOf(show, s)) : [];
   return [...guidesFor(surface, [...others, ...layers, ...areas, ...surface.places.map((p) => p.rect)]), ...more];
 }
+
+const reachesOver = (r: Rect, { width, height }: Surface): boolean =>
+  r.x < 0 || r.y < 0 || r.x + r.width > width || r.y + r.height > height;
 
 /** The masked parts of a screen, on the canvas: what is left between them is what it uses. */
 function areasOf(show: Show, screen: Screen): Rect[] {
@@ -420,27 +416,29 @@ function LayerMark({ layer, rect, chosen, px }: { layer: Layer; rect: Rect; chos
   );
 }
 
-/** A screen with its number and name; worked on, with its pixels and its output. What reaches over the canvas is hatched. */
-function ScreenMark({
-  show,
+/**
+ * A screen with its number and name; worked on, with its pixels and its output. What reaches over the canvas is told by colour and word. Drawn
+ * again only when it has changed: there may be many.
+ */
+const ScreenMark = memo(function ScreenMark({
   screen,
   number,
-  canvas,
+  output,
+  over,
   chosen,
   worked,
   px,
 }: {
-  show: Show;
   screen: Screen;
   number: number;
-  canvas: { width: number; height: number };
+  /** Name of the output that feeds it; null for none. */
+  output: string | null;
+  over: boolean;
   chosen: boolean;
   worked: boolean;
   px: number;
 }) {
   const { rect, name, locked } = screen;
-  const output = screen.outputId === null ? undefined : screenOutput(show, screen.outputId);
-  const over = rect.x < 0 || rect.y < 0 || rect.x + rect.width > canvas.width || rect.y + rect.height > canvas.height;
   const tone = chosen ? '#e2c48d' : over ? '#f2b84b' : worked ? '#e8efe9' : '#8fa5a3';
   return (
     <g style={worked ? undefined : { pointerEvents: 'none' }}>
@@ -457,20 +455,29 @@ function ScreenMark({
         </Words>
       )}
       {worked && rect.height > 50 * px && (
-        <>
-          <Words
-            x={rect.x + 5 * px}
-            y={rect.y + 31 * px}
-            px={px}
-            tone={tone}
-          >{`${rect.width}×${rect.height}${over ? ' · reaches over' : ''}`}</Words>
-          {rect.height > 66 * px && (
-            <Words x={rect.x + 5 * px} y={rect.y + 47 * px} px={px} tone={output ? '#8fa5a3' : '#f2b84b'}>
-              {output ? output.name : 'no output'}
-            </Words>
-          )}
-        </>
+        <Words
+          x={rect.x + 5 * px}
+          y={rect.y + 31 * px}
+          px={px}
+          tone={tone}
+        >{`${rect.width}×${rect.height}${over ? ' · reaches over' : ''}`}</Words>
+      )}
+      {worked && rect.height > 66 * px && (
+        <Words x={rect.x + 5 * px} y={rect.y + 47 * px} px={px} tone={output !== null ? '#8fa5a3' : '#f2b84b'}>
+          {output ?? 'no output'}
+        </Words>
       )}
     </g>
   );
-}
+});
+
+/** Gaps and overlaps between neighbours, written where they are. */
+const Gaps = memo(function Gaps({ screens, pitch, unit, px }: { screens: readonly Screen[]; pitch: number; unit: LengthUnit; px: number }) {
+  return betweenScreens(screens).map(({ from, to, axis, gap, at }) =>
+    gap === 0 ? null : (
+      <Words key={`${from.id} ${to.id} ${axis}`} x={at.x} y={at.y} px={px} middle tone={gap < 0 ? '#4fd1a5' : '#8fa5a3'}>
+        {`${gap < 0 ? 'overlap' : 'gap'} ${lengthWords(Math.abs(gap), pitch, unit)}`}
+      </Words>
+    ),
+  );
+});

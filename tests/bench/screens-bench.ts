@@ -75,6 +75,7 @@ async function benchPier(page: Page, url: string): Promise<ScreensFigures['pier'
 
 /** Edits of a plan with 64 screens in the room. */
 async function benchPlanning(page: Page): Promise<ScreensFigures['planning']> {
+  await page.bringToFront();
   await send(page, 'surface.add', { name: 'Many', width: 8000, height: 8000 });
   const surface = await pick(page, (s) => s.desk.show.screens.surfaces.at(-1)!.id);
   for (let i = 0; i < 64; i += 1)
