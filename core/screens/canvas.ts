@@ -113,7 +113,9 @@ function itemToOutput(way: Way, item: DrawItem, raster: Raster, whole: boolean):
   // A layout keeps the coordinates of the show.
   if (texture.kind === 'scene') out.texture = { ...texture, raster: texture.raster ?? raster };
   if (glide) out.glide = { from: placingToOutput(way, glide.from), to: placingToOutput(way, glide.to), share: glide.share };
-  if (degrees !== 0 || item.rotation !== undefined) out.rotation = ((item.rotation ?? 0) + degrees) % 360;
+  // An even colour stands upright however it is turned by quarters: it is drawn much quicker so.
+  if (texture.kind === 'colour' && (item.rotation ?? 0) === 0 && !glide) out.target = rectToOutput(way, item.target);
+  else if (degrees !== 0 || item.rotation !== undefined) out.rotation = ((item.rotation ?? 0) + degrees) % 360;
   if (shift) out.shadow = { ...shift, x: shift.x * scale, y: shift.y * scale, blur: shift.blur * scale };
   if (border) out.border = { ...border, width: border.width * scale };
   if (radius !== undefined) out.radius = radius * scale;

@@ -13,7 +13,7 @@ const AGAIN_MICROS = 1_000_000;
 /** Ticks of the mixer that a group waits at most for time to be left. */
 const MOST_WAIT = 8;
 /** How much of a new cost is believed at once, when it is higher than thought, and when it is lower. */
-const BELIEVED = { higher: 0.5, lower: 0.3 };
+const BELIEVED = { higher: 0.3, lower: 0.8 };
 /** What handing over takes stands among the costs under this name, which no output has. */
 const HANDING = ' handing over';
 /** How often rates are worked out, microseconds. */

@@ -4,7 +4,7 @@ import { type Raster } from '../../show/raster';
 import { type DrawItem, placementOf, type PicturePlan, type Scene, sceneSize, type TextureRef } from '../draw';
 import { halvings, type Placement as Seen } from '../view';
 import { graded, keyed, matte, Scratch } from './effects';
-import { type Mask, maskOf } from './masks';
+import { type Mask, maskOf, onItsSide } from './masks';
 import { mixPictures, planesOf, tint, TurnTables, weightOf, yuvOf } from './mixes';
 import { drawPlane, drawShaped, drawTurned, fillPlane, halvePlane, type Placement, type Plane, tintThrough } from './plane-ops';
 import { createPlanes, type Planes, releasePlanes } from './planes';
@@ -111,7 +111,7 @@ export class SoftMixer {
     const visible = items.slice(from);
     const only = visible[0];
     const covered = only !== undefined && this.coversAll(only, raster, output);
-    if (visible.length === 1 && only && covered) {
+    if (visible.length === 1 && only && covered && !only.rotation) {
       const seen = this.place(only, output, raster);
       const own = seen && isWholeWindow(seen) ? this.picture(only.texture, onto.width, onto.height, raster) : null;
       if (own && !only.grade && own.width === onto.width && own.height === onto.height) return own;
@@ -130,10 +130,11 @@ export class SoftMixer {
   }
 
   private coversAll(item: DrawItem, raster: Raster, output: Output): boolean {
-    if (item.opacity < 1 || item.key || item.radius || item.rotation || item.clip) return false;
+    const turned = item.rotation ?? 0;
+    if (item.opacity < 1 || item.key || item.radius || turned % 90 !== 0 || item.clip) return false;
     const seen = this.place(item, output, raster);
     if (!seen) return false;
-    const { target: t } = seen;
+    const t = turned % 180 === 0 ? seen.target : onItsSide(seen.target);
     const { width, height } = output.planes;
     if (t.x > 0.01 || t.y > 0.01 || t.x + t.width < width - 0.01 || t.y + t.height < height - 0.01) return false;
     // A scene is drawn over black.
@@ -194,7 +195,7 @@ export class SoftMixer {
     this.drawShadow(onto, item, t, radius, rotation, scale, clip, opaque);
     const outline = rotation !== 0 || radius > 0.01 ? maskOf({ kind: 'outline' }, t, radius, rotation) : null;
     const sources = planesOf(picture);
-    // An even colour needs no scaling.
+    // An even colour needs no scaling, and shows no turn by quarters.
     const even = item.texture.kind === 'colour' && !outline && !picture.alpha ? [picture.y[0], picture.u[0], picture.v[0]] : null;
     planesOf(onto).forEach((target, i) => {
       const k = i === 0 ? 1 : 2;

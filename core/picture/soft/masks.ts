@@ -199,7 +199,8 @@ export function maskOf(kind: MaskKind, rect: Rect, radius: number, rotation: num
   return made;
 }
 
-const onItsSide = ({ x, y, width, height }: Rect): Rect => ({
+/** A rectangle turned by a quarter about its middle. */
+export const onItsSide = ({ x, y, width, height }: Rect): Rect => ({
   x: x + (width - height) / 2,
   y: y + (height - width) / 2,
   width: height,
