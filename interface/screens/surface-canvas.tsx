@@ -1,19 +1,18 @@
 /** A canvas as it will be seen, with its screens, blends and layers drawn over it true to scale, moved by mouse and keys. */
 import { nanoid } from 'nanoid';
-import { type DragEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
 import { type Handle, handlePlace, HANDLES, moveDrag, resizeDrag, wholePixels } from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { rectToCanvas, wayOf, areaOf } from '#core/screens/canvas';
 import { overlaps } from '#core/screens/marks';
-import { type LengthUnit, lengthWords } from '#core/screens/lengths';
-import { betweenScreens } from '#core/screens/plan-svg';
 import { screenOutput } from '#core/screens/outputs';
 import { type Layer, type Screen, type Surface } from '#core/screens/surface';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Show } from '#core/desk/show';
 import { useSendAll, useShow } from '../client/show-client';
 import { Monitor } from '../parts/monitor';
+import { Gaps, LayerMark, ScreenMark } from './canvas-marks';
 import { inShape, wholeView, zoomed } from './canvas-view';
 import { PLACE_DRAG } from './edits';
 import { setRoom, useScreensRoom } from './room-state';
@@ -360,124 +359,3 @@ function areasOf(show: Show, screen: Screen): Rect[] {
   const way = wayOf(screen, areaOf(screen, output?.raster ?? show.raster));
   return screen.masks.map((mask) => rectToCanvas(way, mask));
 }
-
-function Words({
-  x,
-  y,
-  px,
-  tone = '#e8efe9',
-  middle = false,
-  strong = false,
-  children,
-}: {
-  x: number;
-  y: number;
-  px: number;
-  tone?: string;
-  middle?: boolean;
-  strong?: boolean;
-  children: string;
-}) {
-  return (
-    <text
-      x={x}
-      y={y}
-      fontSize={13 * px}
-      fontWeight={strong ? 700 : 400}
-      fill={tone}
-      stroke="#0d1517"
-      strokeWidth={3 * px}
-      paintOrder="stroke"
-      textAnchor={middle ? 'middle' : 'start'}
-      dominantBaseline={middle ? 'middle' : 'auto'}
-      style={{ pointerEvents: 'none', userSelect: 'none' }}
-    >
-      {children}
-    </text>
-  );
-}
-
-function LayerMark({ layer, rect, chosen, px }: { layer: Layer; rect: Rect; chosen: boolean; px: number }) {
-  return (
-    <g>
-      <rect
-        {...rect}
-        fill="transparent"
-        stroke={chosen ? '#e2c48d' : '#e8efe9'}
-        strokeOpacity={chosen ? 1 : 0.55}
-        strokeWidth={(chosen ? 2.5 : 1) * px}
-      />
-      {rect.width > 40 * px && (
-        <Words x={rect.x + 5 * px} y={rect.y + rect.height - 6 * px} px={px} tone={chosen ? '#e2c48d' : '#e8efe9'} strong={chosen}>
-          {`${layer.name}${layer.locked ? ' · locked' : ''}${layer.visible ? '' : ' · hidden'}`}
-        </Words>
-      )}
-    </g>
-  );
-}
-
-/**
- * A screen with its number and name; worked on, with its pixels and its output. What reaches over the canvas is told by colour and word. Drawn
- * again only when it has changed: there may be many.
- */
-const ScreenMark = memo(function ScreenMark({
-  screen,
-  number,
-  output,
-  over,
-  chosen,
-  worked,
-  px,
-}: {
-  screen: Screen;
-  number: number;
-  /** Name of the output that feeds it; null for none. */
-  output: string | null;
-  over: boolean;
-  chosen: boolean;
-  worked: boolean;
-  px: number;
-}) {
-  const { rect, name, locked } = screen;
-  const tone = chosen ? '#e2c48d' : over ? '#f2b84b' : worked ? '#e8efe9' : '#8fa5a3';
-  return (
-    <g style={worked ? undefined : { pointerEvents: 'none' }}>
-      <rect
-        {...rect}
-        fill={chosen ? '#e2c48d' : 'transparent'}
-        fillOpacity={chosen ? 0.1 : 0}
-        stroke={tone}
-        strokeWidth={(chosen ? 2.5 : 1.2) * px}
-      />
-      {rect.width > 30 * px && (
-        <Words x={rect.x + 5 * px} y={rect.y + 15 * px} px={px} tone={tone} strong>
-          {`${number} ${name}${locked ? ' · locked' : ''}`}
-        </Words>
-      )}
-      {worked && rect.height > 50 * px && (
-        <Words
-          x={rect.x + 5 * px}
-          y={rect.y + 31 * px}
-          px={px}
-          tone={tone}
-        >{`${rect.width}×${rect.height}${over ? ' · reaches over' : ''}`}</Words>
-      )}
-      {worked && rect.height > 66 * px && (
-        <Words x={rect.x + 5 * px} y={rect.y + 47 * px} px={px} tone={output !== null ? '#8fa5a3' : '#f2b84b'}>
-          {output ?? 'no output'}
-        </Words>
-      )}
-    </g>
-  );
-});
-
-/** Gaps and overlaps between neighbours, written where they are. */
-const Gaps = memo(function Gaps({ screens, pitch, unit, px }: { screens: readonly Screen[]; pitch: number; unit: LengthUnit; px: number }) {
-  return betweenScreens(screens).map(({ from, to, axis, gap, at }) =>
-    gap === 0 ? null : (
-      <Words key={`${from.id} ${to.id} ${axis}`} x={at.x} y={at.y} px={px} middle tone={gap < 0 ? '#4fd1a5' : '#8fa5a3'}>
-        {`${gap < 0 ? 'overlap' : 'gap'} ${lengthWords(Math.abs(gap), pitch, unit)}`}
-      </Words>
-    ),
-  );
-});
