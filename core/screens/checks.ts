@@ -8,6 +8,7 @@ import { effectiveBox } from '../layout/styles';
 import { bottom, intersect, type Rect, right } from '../show/geometry';
 import { type Raster } from '../show/raster';
 import { areaOf, isSideways } from './canvas';
+import { overlaps } from './marks';
 import { screenOutput } from './outputs';
 import { type Layer, type Screen, type Surface } from './surface';
 
@@ -184,12 +185,9 @@ export function layerFalls(show: Show, surface: Surface, layer: Layer): { off: n
   const { rect } = effectiveBox(show, layer);
   const area = rect.width * rect.height;
   const rects = surface.screens.map((s) => s.rect);
-  const blends = surface.screens.flatMap((a, i) =>
-    surface.screens.slice(i + 1).flatMap((b) => (a.blends && b.blends ? (intersect(a.rect, b.rect) ?? []) : [])),
-  );
   return {
     off: 1 - covered(rect, rects) / area,
-    blended: covered(rect, blends) / area,
+    blended: covered(rect, overlaps(surface)) / area,
     screens: surface.screens.filter((s) => intersect(s.rect, rect)).map((s) => s.id),
   };
 }

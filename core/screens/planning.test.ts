@@ -9,7 +9,8 @@ import { contentFindings, layerFalls, surfaceFindings } from './checks';
 import { findAreas } from './find-areas';
 import { inFeet, inMetres, parseLength } from './lengths';
 import { planFromText, planOf, planToCsv, planToJson } from './plan-file';
-import { betweenScreens, planSvg, templateSvg } from './plan-svg';
+import { betweenScreens } from './between';
+import { planSvg, templateSvg } from './plan-svg';
 import { asWall, seenSignal } from './wall-light';
 
 /** The pier: two projectors that overlap by 240 pixels, a ribbon under them by two outputs, a sail that is turned. */

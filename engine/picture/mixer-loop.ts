@@ -192,7 +192,7 @@ export class MixerLoop {
 
   stop(): void {
     this.stopped = true;
-    this.outputs.forget();
+    this.outputs.close();
   }
 
   /** The next frame to draw: the one after the last, or the present one when the mixer has fallen behind. */

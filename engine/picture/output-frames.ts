@@ -116,9 +116,14 @@ export class OutputFrames {
     this.drawn.delete(id);
   }
 
-  /** Closes every frame that is kept. */
+  /** Closes what was drawn in the size that the renderer works in. */
   forget(): void {
     for (const [id, drawn] of this.drawn) this.drop(id, drawn);
+  }
+
+  /** Closes every frame that is kept. */
+  close(): void {
+    this.forget();
     this.screens.forget();
   }
 }

@@ -22,7 +22,7 @@ import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { FileButton } from '../parts/file-button';
 import { Popover } from '../parts/popover';
-import { saveFile } from '../parts/save-file';
+import { fileBase, saveFile } from '../parts/save-file';
 import { openMacroById } from './room-state';
 
 interface Bringing {
@@ -30,7 +30,7 @@ interface Bringing {
   file: MacroFile;
 }
 
-const fileNameOf = (name: string): string => `${name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'macros'}.macros.json`;
+const fileNameOf = (name: string): string => `${fileBase(name, 'macros')}.macros.json`;
 
 function Asking({ bringing, onClose }: { bringing: Bringing; onClose: () => void }) {
   const client = useShowClient();

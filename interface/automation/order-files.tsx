@@ -9,7 +9,7 @@ import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { FileButton } from '../parts/file-button';
 import { Popover } from '../parts/popover';
-import { saveFile } from '../parts/save-file';
+import { fileBase, saveFile } from '../parts/save-file';
 
 interface Bringing {
   fileName: string;
@@ -20,7 +20,7 @@ interface Bringing {
 /** Faults that are listed; a file with more has something wrong with it as a whole. */
 const MOST_LISTED = 100;
 
-const fileName = (name: string): string => `${name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'show'} running order.csv`;
+const fileName = (name: string): string => `${fileBase(name, 'show')} running order.csv`;
 
 function Asking({ bringing: { fileName: name, items, faults }, onClose }: { bringing: Bringing; onClose: () => void }) {
   const client = useShowClient();

@@ -8,3 +8,6 @@ export function saveFile(file: Blob, name: string): void {
   // The browser reads the file after the press; a minute is ample even for a slow disk to begin.
   setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }
+
+/** A name as part of that of a file: letters, digits, spaces and dashes; `otherwise` when nothing is left of it. */
+export const fileBase = (name: string, otherwise: string): string => name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || otherwise;

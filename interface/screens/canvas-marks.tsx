@@ -1,9 +1,10 @@
 /** What is drawn over a canvas: layers and screens with their names, gaps and overlaps. Places are pixels of the canvas; `px` is one of the page. */
 import { memo } from 'react';
 import { type LengthUnit, lengthWords } from '#core/screens/lengths';
-import { betweenScreens } from '#core/screens/plan-svg';
+import { betweenScreens } from '#core/screens/between';
 import { type Layer, type Screen } from '#core/screens/surface';
 import { type Rect } from '#core/show/geometry';
+import { DEEP, GUIDE, MUTED, STRAW } from '../parts/canvas';
 
 function Words({
   x,
@@ -29,7 +30,7 @@ function Words({
       fontSize={13 * px}
       fontWeight={strong ? 700 : 400}
       fill={tone}
-      stroke="#0d1517"
+      stroke={DEEP}
       strokeWidth={3 * px}
       paintOrder="stroke"
       textAnchor={middle ? 'middle' : 'start'}
@@ -47,12 +48,12 @@ export function LayerMark({ layer, rect, chosen, px }: { layer: Layer; rect: Rec
       <rect
         {...rect}
         fill="transparent"
-        stroke={chosen ? '#e2c48d' : '#e8efe9'}
+        stroke={chosen ? STRAW : '#e8efe9'}
         strokeOpacity={chosen ? 1 : 0.55}
         strokeWidth={(chosen ? 2.5 : 1) * px}
       />
       {rect.width > 40 * px && (
-        <Words x={rect.x + 5 * px} y={rect.y + rect.height - 6 * px} px={px} tone={chosen ? '#e2c48d' : '#e8efe9'} strong={chosen}>
+        <Words x={rect.x + 5 * px} y={rect.y + rect.height - 6 * px} px={px} tone={chosen ? STRAW : '#e8efe9'} strong={chosen}>
           {`${layer.name}${layer.locked ? ' · locked' : ''}${layer.visible ? '' : ' · hidden'}`}
         </Words>
       )}
@@ -83,12 +84,12 @@ export const ScreenMark = memo(function ScreenMark({
   px: number;
 }) {
   const { rect, name, locked } = screen;
-  const tone = chosen ? '#e2c48d' : over ? '#f2b84b' : worked ? '#e8efe9' : '#8fa5a3';
+  const tone = chosen ? STRAW : over ? '#f2b84b' : worked ? '#e8efe9' : MUTED;
   return (
     <g style={worked ? undefined : { pointerEvents: 'none' }}>
       <rect
         {...rect}
-        fill={chosen ? '#e2c48d' : 'transparent'}
+        fill={chosen ? STRAW : 'transparent'}
         fillOpacity={chosen ? 0.1 : 0}
         stroke={tone}
         strokeWidth={(chosen ? 2.5 : 1.2) * px}
@@ -107,7 +108,7 @@ export const ScreenMark = memo(function ScreenMark({
         >{`${rect.width}×${rect.height}${over ? ' · reaches over' : ''}`}</Words>
       )}
       {worked && rect.height > 66 * px && (
-        <Words x={rect.x + 5 * px} y={rect.y + 47 * px} px={px} tone={output !== null ? '#8fa5a3' : '#f2b84b'}>
+        <Words x={rect.x + 5 * px} y={rect.y + 47 * px} px={px} tone={output !== null ? MUTED : '#f2b84b'}>
           {output ?? 'no output'}
         </Words>
       )}
@@ -129,7 +130,7 @@ export const Gaps = memo(function Gaps({
 }) {
   return betweenScreens(screens).map(({ from, to, axis, gap, at }) =>
     gap === 0 ? null : (
-      <Words key={`${from.id} ${to.id} ${axis}`} x={at.x} y={at.y} px={px} middle tone={gap < 0 ? '#4fd1a5' : '#8fa5a3'}>
+      <Words key={`${from.id} ${to.id} ${axis}`} x={at.x} y={at.y} px={px} middle tone={gap < 0 ? GUIDE : MUTED}>
         {`${gap < 0 ? 'overlap' : 'gap'} ${lengthWords(Math.abs(gap), pitch, unit)}`}
       </Words>
     ),

@@ -11,7 +11,7 @@ import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { FileButton } from '../parts/file-button';
 import { Popover } from '../parts/popover';
-import { saveFile } from '../parts/save-file';
+import { fileBase, saveFile } from '../parts/save-file';
 import { useScreensRoom } from './room-state';
 
 /** Pixels of the largest canvas that this browser draws as one picture. */
@@ -84,7 +84,7 @@ export function PlanFiles({ surface }: { surface: Surface }) {
   const [open, setOpen] = useState(false);
   const [bringing, setBringing] = useState<Bringing | null>(null);
   const show = () => client.state.desk.show;
-  const base = surface.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'surface';
+  const base = fileBase(surface.name, 'surface');
   const save = (text: string, type: string, ending: string) => saveFile(new Blob([text], { type }), `${base} plan.${ending}`);
   const template = () =>
     pngOf(templateSvg(surface), surface.width, surface.height).then(

@@ -12,6 +12,7 @@ import { type Point, type Rect } from '#core/show/geometry';
 import { type Show } from '#core/desk/show';
 import { useSendAll, useShow } from '../client/show-client';
 import { Monitor } from '../parts/monitor';
+import { DEEP, GUIDE, MUTED, STRAW } from '../parts/canvas';
 import { Gaps, LayerMark, ScreenMark } from './canvas-marks';
 import { inShape, wholeView, zoomed } from './canvas-view';
 import { PLACE_DRAG } from './edits';
@@ -243,7 +244,7 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
           width={surface.width}
           height={surface.height}
           fill="none"
-          stroke="#8fa5a3"
+          stroke={MUTED}
           strokeWidth={px}
           strokeDasharray={`${5 * px} ${4 * px}`}
         />
@@ -255,9 +256,9 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
           <rect
             key={i}
             {...r}
-            fill="#4fd1a5"
+            fill={GUIDE}
             fillOpacity={hand === 'screens' ? 0.18 : 0.08}
-            stroke="#4fd1a5"
+            stroke={GUIDE}
             strokeWidth={px}
             strokeDasharray={`${3 * px} ${3 * px}`}
           />
@@ -298,7 +299,7 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
             {...(g.axis === 'x'
               ? { x1: g.at, x2: g.at, y1: view.y, y2: view.y + view.height }
               : { y1: g.at, y2: g.at, x1: view.x, x2: view.x + view.width })}
-            stroke="#4fd1a5"
+            stroke={GUIDE}
             strokeWidth={px}
           />
         ))}
@@ -312,8 +313,8 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
                 y={p.y - 5.5 * px}
                 width={11 * px}
                 height={11 * px}
-                fill="#e2c48d"
-                stroke="#0d1517"
+                fill={STRAW}
+                stroke={DEEP}
                 strokeWidth={px}
                 style={{ cursor: `${handle}-resize` }}
                 onPointerDown={(event) => {

@@ -5,6 +5,7 @@ import { type App, startApp, startBrowser, type TestBrowser } from '../support/b
 import { openHarness } from '../support/harness';
 import { finishRecording, records, startRecording } from '../support/recording';
 import { chord as chordOn, keepOnly, openDemo, passes, pick, post, press, said, send, until } from '../support/desk';
+import { look, near } from '../support/windows';
 
 let app: App;
 let browser: TestBrowser;
@@ -62,15 +63,6 @@ const windowOf = async (output: string): Promise<Page> => {
   await found.waitForSelector('canvas');
   return found;
 };
-/** Pixels of a window's canvas, and its size. */
-const look = (of: Page, ...points: [number, number][]) =>
-  of.evaluate((list) => {
-    const canvas = document.querySelector('canvas')!;
-    const context = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d', { willReadFrequently: true })!;
-    context.drawImage(canvas, 0, 0);
-    return { size: [canvas.width, canvas.height], pixels: list.map(([x, y]) => [...context.getImageData(x, y, 1, 1).data].slice(0, 3)) };
-  }, points);
-const near = (pixel: number[] | undefined, colour: readonly number[]) => colour.every((v, i) => Math.abs((pixel?.[i] ?? -99) - v) < 12);
 const HARBOUR = [0x16, 0x40, 0x5a];
 
 it('clean programme goes to the foyer in two presses, while the stream has its graphics', async () => {

@@ -7,6 +7,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Surface } from '#core/screens/surface';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { chord as chordOn, keepOnly, openDemo, passes, pick, post, press, send, until, uploadTo } from '../support/desk';
+import { look, near } from '../support/windows';
 
 let app: App;
 let browser: TestBrowser;
@@ -69,16 +70,6 @@ async function windowOf(output: string): Promise<Page> {
   await page.bringToFront();
   return own;
 }
-/** Pixels of a window's canvas, and its size. */
-const look = (of: Page, ...points: [number, number][]) =>
-  of.evaluate((list) => {
-    const canvas = document.querySelector('canvas')!;
-    const context = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d', { willReadFrequently: true })!;
-    context.drawImage(canvas, 0, 0);
-    return { size: [canvas.width, canvas.height], pixels: list.map(([x, y]) => [...context.getImageData(x, y, 1, 1).data].slice(0, 3)) };
-  }, points);
-const near = (pixel: number[] | undefined, colour: readonly number[], by = 10) =>
-  colour.every((v, i) => Math.abs((pixel?.[i] ?? -99) - v) <= by);
 
 it('is planned from real sizes, by keys and numbers; what does not agree is found, and mended by one press', async () => {
   await chord(['Shift'], 'KeyN');
