@@ -1,7 +1,7 @@
 /** The log of the day: what was done, what went out to devices and what came in; lines are chosen, and made steps, messages or triggers. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
-import { type ReactNode, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { type ReactNode, type RefObject, useLayoutEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { commandWords } from '#core/automation/words';
 import { type Show } from '#core/desk/show';
 import { type LineKind, type LogLine } from '#core/log/act-log';
@@ -35,6 +35,24 @@ const useVersion = (log: ShowLog): number =>
     (changed) => log.subscribe(changed),
     () => log.version,
   );
+
+/**
+ * Keeps the newest line in view, or, while `still`, every line where it is: what one is about to press does not move away from under the
+ * hand. Returns how many lines have come since.
+ */
+function useNewestInView(room: RefObject<HTMLDivElement | null>, numbers: readonly number[], still: boolean): number {
+  const before = useRef(numbers);
+  const [last, setLast] = useState(numbers.at(-1) ?? -1);
+  if (!still && last !== (numbers.at(-1) ?? -1)) setLast(numbers.at(-1) ?? -1);
+  useLayoutEffect(() => {
+    const list = room.current;
+    if (list && !still) list.scrollTop = list.scrollHeight;
+    // The oldest lines have been let go.
+    else if (list) list.scrollTop -= Math.max(0, before.current.indexOf(numbers[0] ?? -1)) * ROW;
+    before.current = numbers;
+  }, [room, numbers, still]);
+  return still ? numbers.length - 1 - numbers.findLastIndex((n) => n <= last) : 0;
+}
 
 function Line({ show, line, chosen, onPress }: { show: Show; line: LogLine; chosen: boolean; onPress: (more: boolean) => void }) {
   const sign = SIGNS[line.kind];
@@ -83,7 +101,8 @@ export function LogPanel({ first = [], actions }: { first?: readonly string[]; a
   const show = useShow(({ desk }) => desk.show);
   const [shown, setShown] = useState<readonly string[]>(first.length > 0 ? first : GROUPS.map(([name]) => name));
   const [chosen, setChosen] = useState<readonly number[]>([]);
-  const [held, setHeld] = useState(false);
+  const [scrolledUp, setScrolledUp] = useState(false);
+  const [pointed, setPointed] = useState(false);
   const room = useRef<HTMLDivElement>(null);
   const kinds = GROUPS.flatMap(([name, list]) => (shown.includes(name) ? list : []));
   const key = kinds.join();
@@ -92,10 +111,7 @@ export function LogPanel({ first = [], actions }: { first?: readonly string[]; a
     return log.numbersOf(key.split(',').filter(Boolean) as LineKind[]);
   }, [log, key, version]);
   const rows = useVirtualizer({ count: numbers.length, getScrollElement: () => room.current, estimateSize: () => ROW, overscan: 6 });
-  // The newest stays in view, until somebody scrolls up to an older one.
-  useEffect(() => {
-    if (!held && room.current) room.current.scrollTop = room.current.scrollHeight;
-  }, [numbers, held]);
+  const newer = useNewestInView(room, numbers, scrolledUp || pointed || chosen.length > 0);
   const press = (number: number, more: boolean) => {
     const last = chosen.at(-1);
     if (!more || last === undefined) return setChosen(chosen.length === 1 && last === number ? [] : [number]);
@@ -116,14 +132,30 @@ export function LogPanel({ first = [], actions }: { first?: readonly string[]; a
             {name}
           </Button>
         ))}
-        <span className="figures ml-auto text-[13px] text-muted">{numbers.length} lines</span>
+        {newer > 0 ? (
+          <Button
+            title="Nothing is chosen any more, and the newest lines are in view"
+            className="ml-auto"
+            onClick={() => {
+              setChosen([]);
+              setScrolledUp(false);
+              if (room.current) room.current.scrollTop = room.current.scrollHeight;
+            }}
+          >
+            {newer} newer
+          </Button>
+        ) : (
+          <span className="figures ml-auto text-[13px] text-muted">{numbers.length} lines</span>
+        )}
       </div>
       <div
         ref={room}
         className="min-h-32 flex-1 overflow-y-auto"
         aria-label="Log of the day"
         role="group"
-        onScroll={({ currentTarget: e }) => setHeld(e.scrollHeight - e.scrollTop - e.clientHeight > ROW * 1.5)}
+        onPointerEnter={() => setPointed(true)}
+        onPointerLeave={() => setPointed(false)}
+        onScroll={({ currentTarget: e }) => setScrolledUp(e.scrollHeight - e.scrollTop - e.clientHeight > ROW * 1.5)}
       >
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map(({ index, start }) => {

@@ -1,6 +1,8 @@
 /** Devices through the server: the simulated ones, and ones that hang, flood, die, answer garbage, or want to lead elsewhere. */
 import { createServer, type Server as HttpServer } from 'node:http';
 import { type AddressInfo, createServer as createTcp, type Server, type Socket } from 'node:net';
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { WebSocketServer, WebSocket } from 'ws';
 import { createDevice } from '#core/devices/create';
@@ -133,6 +135,17 @@ describe('a device that is not well', () => {
     expect(await done(hanging[0]!)).toMatchObject({ ok: false, tries: 2, message: 'it did not answer in time' });
     expect(await done(hanging.at(-1)!)).toMatchObject({ ok: false, message: expect.stringContaining('100 messages wait') as string });
     expect(await done(hanging[60]!)).toMatchObject({ ok: false, message: expect.stringContaining('waited') as string });
+  });
+
+  it('and hangs by HTTP is given up in time, also while garbage is collected', async () => {
+    setFlagsFromString('--expose_gc');
+    const collect = runInNewContext('gc') as () => void;
+    const address = await http(() => undefined);
+    set(device({ kind: 'http', address }, { answers: true, waitSeconds: 0.5, retries: 1 }));
+    const key = send('{}', '/shutter');
+    const collecting = setInterval(collect, 50);
+    expect(await done(key)).toMatchObject({ ok: false, tries: 2, message: 'it did not answer in time' });
+    clearInterval(collecting);
   });
 
   it('and is slow to answer once is reached again when it answers', async () => {

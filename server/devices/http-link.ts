@@ -31,7 +31,7 @@ export function addressFor(base: string, path: string): URL {
 }
 
 export class HttpLink implements Link {
-  private readonly closing = new AbortController();
+  private readonly waiting = new Set<AbortController>();
 
   constructor(
     private readonly settings: HttpSettings,
@@ -40,6 +40,10 @@ export class HttpLink implements Link {
 
   async send({ method, path, text }: Outgoing, waitMs: number): Promise<string> {
     const body = method === 'GET' || text === '' ? {} : { body: text };
+    // A timer of its own: of signals that are made of others, this Node forgets the timer when it collects garbage, and waits for ever.
+    const stop = new AbortController();
+    this.waiting.add(stop);
+    const timer = setTimeout(() => stop.abort(new DOMException('', 'TimeoutError')), waitMs);
     try {
       const response = await fetch(addressFor(this.settings.address, path), {
         method,
@@ -47,7 +51,7 @@ export class HttpLink implements Link {
         headers: 'body' in body ? { 'content-type': /^\s*[{[]/.test(text) ? 'application/json' : 'text/plain; charset=utf-8' } : {},
         // Where it sends on to was not named by the show.
         redirect: 'manual',
-        signal: AbortSignal.any([AbortSignal.timeout(waitMs), this.closing.signal]),
+        signal: stop.signal,
       });
       const answer = await beginning(response);
       this.events.reach(true, '');
@@ -61,10 +65,13 @@ export class HttpLink implements Link {
       if (error instanceof DeviceError) throw error;
       this.events.reach(false, reason(error));
       throw new DeviceError(reason(error));
+    } finally {
+      clearTimeout(timer);
+      this.waiting.delete(stop);
     }
   }
 
   close(): void {
-    this.closing.abort();
+    for (const stop of this.waiting) stop.abort();
   }
 }
