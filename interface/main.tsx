@@ -37,6 +37,7 @@ import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
 import { ButtonsWindow } from './panels/buttons-window';
 import { OrderWindow } from './panels/order-window';
+import { TechnicianWindow } from './panels/technician-window';
 import { PierWindow } from './panels/pier-window';
 import { ProgrammeWindow } from './programme/programme-window';
 import { ReplayRoom } from './replay/replay-room';
@@ -116,6 +117,7 @@ const routes = createBrowserRouter(
       <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
       <Route path="/panel" element={<JogPanelWindow />} />
       <Route path="/buttons" element={<ButtonsWindow />} />
+      <Route path="/technician" element={<TechnicianWindow />} />
       <Route path="/order" element={<OrderWindow />} />
       <Route path="/pier-devices" element={<PierWindow />} />
       <Route path="/programme" element={<ProgrammeWindow />} />

@@ -69,6 +69,7 @@ export function createSource(show: Show, id: string, name: string, settings: Sou
     groupId: null,
     feedsOnly: false,
     sound: plainStrip({ faderDb: SOURCE_KINDS[settings.kind].firstLevelDb, follows }),
+    expects: null,
     settings,
   };
 }

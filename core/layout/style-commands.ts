@@ -4,7 +4,7 @@ import { CommandError, defineCommand } from '../commands/command';
 import { Nested, Ref, Refs, SomeOf, Text } from '../schema/fields';
 import { type Box, BoxLook, MOST_BOXES, STYLE_PROPERTIES, type StyleProperty, MOST_TIES } from './document';
 import { boxesOf, boxOf, checkCrop, checkKey, framingOf, layoutOf, styleOf } from './edit';
-import { effectiveBox, placesOfStyle, withProperties } from './styles';
+import { effectiveBox, keepWithout, placesOfStyle } from './styles';
 
 class StoreArgs {
   @Ref('layout', 'layout') layout!: string;
@@ -135,21 +135,15 @@ export const styleCommands = [
     about: 'Boxes that follow it keep the look they have.',
     args: StyleArg,
     run: (desk, { style: id }) => {
-      const { show } = desk;
-      styleOf(desk, id);
-      const places = placesOfStyle(show, desk.air, id);
-      for (const { layoutId, boxId } of places) {
-        const box = boxOf(layoutOf(desk, layoutId), boxId);
-        const style = styleOf(desk, id);
-        Object.assign(
-          box,
-          withProperties(
-            box,
-            style.look,
-            style.properties.filter((p) => !box.own.includes(p)),
-          ),
-        );
-      }
+      const { show, air } = desk;
+      const style = styleOf(desk, id);
+      const looks = [
+        ...show.screens.surfaces.map((s) => s.look),
+        ...show.screens.presets.flatMap((p) => p.looks.map((l) => l.look)),
+        ...Object.values(air.screens.surfaces).flatMap(({ look, change }) => (change ? [look, change.from] : [look])),
+      ];
+      for (const { boxes } of [...show.layouts, ...show.presets]) for (const box of boxes) keepWithout(show, box, style);
+      for (const { layers } of looks) for (const layer of layers) keepWithout(show, layer, style);
       remove(desk, 'style', id);
     },
   }),

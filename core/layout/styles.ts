@@ -93,6 +93,7 @@ export function sourceOfProperty(show: Show, box: Box, property: StyleProperty):
   return stylesOf(show, box).findLast((s) => s.properties.includes(property))?.name ?? null;
 }
 
+/** A box of a layout, or a layer of a surface. */
 export interface StylePlace {
   layoutId: string;
   layout: string;
@@ -101,16 +102,28 @@ export interface StylePlace {
   onAir: boolean;
 }
 
+/** Takes the values of a style into a box that follows it, which follows it no longer. Works on a draft. */
+export function keepWithout(show: Show, box: Box, style: Style): void {
+  if (!stylesOf(show, box).includes(style)) return;
+  const followed = style.properties.filter((p) => !box.own.includes(p));
+  Object.assign(box, withProperties(box, style.look, followed), box.styleId === style.id && { styleId: null });
+}
+
 /** Every box that a change of the style touches, those on air first. */
 export function placesOfStyle(show: Show, air: Air, styleId: string): StylePlace[] {
   const style = show.styles.find((s) => s.id === styleId);
   if (!style) return [];
   const live = new Set([...picturesWithin(show, air.onAirId), ...picturesWithin(show, air.transition?.fromId ?? null)]);
   const tied = (box: Box) => style.framingIds.length > 0 && style.framingIds.includes(framingOf(show, box) ?? '');
+  const follows = (b: Box) => (b.styleId === styleId || tied(b)) && style.properties.some((p) => !b.own.includes(p));
   const of = (layout: Layout): StylePlace[] =>
     layout.boxes
-      .filter((b) => (b.styleId === styleId || tied(b)) && style.properties.some((p) => !b.own.includes(p)))
+      .filter(follows)
       .map((b) => ({ layoutId: layout.id, layout: layout.name, boxId: b.id, box: b.name, onAir: live.has(layout.id) && b.visible }));
-  const places = [...show.layouts, ...show.presets].flatMap(of);
+  const onAir = (id: string) => Object.values(air.screens.surfaces).some(({ look }) => look.layers.some((l) => l.id === id && l.visible));
+  const onSurfaces = show.screens.surfaces.flatMap(({ id, name, look }) =>
+    look.layers.filter((l) => follows(l)).map((l) => ({ layoutId: id, layout: name, boxId: l.id, box: l.name, onAir: onAir(l.id) })),
+  );
+  const places = [...[...show.layouts, ...show.presets].flatMap(of), ...onSurfaces];
   return [...places.filter((p) => p.onAir), ...places.filter((p) => !p.onAir)];
 }

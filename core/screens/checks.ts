@@ -235,6 +235,26 @@ function backgroundFindings(show: Show, surface: Surface, sizes: Sizes): Finding
   ];
 }
 
+/** Sources on the surface that have come with other pixels than was planned. */
+function expectedFindings(show: Show, { look }: Surface, sizes: Sizes): Finding[] {
+  const used = [look.background, ...look.layers.map((l) => l.content)].flatMap((c) => (c?.kind === 'source' ? [c.id] : []));
+  return show.sources.flatMap(({ id, name, expects }): Finding[] => {
+    const seen = Object.hasOwn(sizes, id) ? sizes[id] : undefined;
+    if (!expects || !seen || !used.includes(id) || size(seen) === size(expects)) return [];
+    return [
+      {
+        weight: 'wrong',
+        text: `${name} was planned as ${size(expects)} and has come as ${size(seen)}${sameShape(seen, expects) ? '' : ', of another shape'}.`,
+        screenIds: [],
+        fixes: [
+          { title: `Plan with ${size(seen)}`, command: { type: 'source.edit', args: { source: id, expects: { ...seen } } } },
+          { title: 'Plan without', command: { type: 'source.edit', args: { source: id, expects: null } } },
+        ],
+      },
+    ];
+  });
+}
+
 /** Everything that does not agree on a surface, what is wrong first. */
 export function surfaceFindings(show: Show, surface: Surface, sizes: Sizes = {}): Finding[] {
   const all = [
@@ -242,6 +262,7 @@ export function surfaceFindings(show: Show, surface: Surface, sizes: Sizes = {})
     ...placeFindings(surface),
     ...layerFindings(show, surface),
     ...backgroundFindings(show, surface, sizes),
+    ...expectedFindings(show, surface, sizes),
   ];
   return [...all.filter((f) => f.weight === 'wrong'), ...all.filter((f) => f.weight === 'note')];
 }

@@ -8,7 +8,7 @@ import { plainCopy } from '../schema/plain-copy';
 import { Raster } from '../show/raster';
 import { type Over } from './air';
 import { createOutput } from './create';
-import { MOST_OUTPUTS, type ScreenOutput, type Shows, overClass, showsClass } from './document';
+import { MOST_FRAME_STEP, MOST_OUTPUTS, type ScreenOutput, type Shows, overClass, showsClass } from './document';
 import { outputOf } from './find';
 import { PROGRAMME_OUTPUT } from './outputs';
 
@@ -24,6 +24,7 @@ class SetArgs extends OutputArg {
   @Text(60, 'name', { min: 1, optional: true }) name?: string;
   @Variant(showsClass, 'what it shows', { optional: true }) shows?: Shows;
   @Nested(() => Raster, 'pixels that leave; null for those of the show', { nullable: true, optional: true }) raster?: Raster | null;
+  @Whole(1, MOST_FRAME_STEP, 'each how many-th frame of the show leaves, 1 for all', { optional: true }) frameStep?: number;
   @Text(200, 'label of the display that its window stands on; empty for a window that is dragged by hand', { optional: true })
   display?: string;
 }
@@ -77,13 +78,15 @@ export const screenCommands = [
     type: 'screen.set',
     title: 'Set up an output',
     says: 'Set up {output}',
-    about: 'Name, what it shows, its pixels, and where its window stands. Pixels never change while it is recorded or streamed.',
+    about:
+      'Name, what it shows, its pixels, its rate, and where its window stands. Pixels and rate never change while it is recorded or streamed.',
     args: SetArgs,
     mergeKey: ({ output, ...change }) => `output:${output}:${Object.keys(change).join()}`,
     run: (desk, args) => {
       const { output: id, ...change } = args;
       const output = outputOf(desk, id);
       if (change.raster !== undefined && !sameRaster(change.raster, output.raster)) checkFree(desk, id, 'changing its pixels');
+      if (change.frameStep !== undefined && change.frameStep !== output.frameStep) checkFree(desk, id, 'changing its rate');
       checkRaster(change.raster);
       checkThere(desk, SetArgs, args);
       Object.assign(output, plainCopy(change) satisfies Partial<ScreenOutput>);

@@ -7,6 +7,7 @@ export const createOutput = (id: string, name: string, change: Partial<ScreenOut
   id,
   name,
   raster: null,
+  frameStep: 1,
   shows: { kind: 'clean' },
   display: '',
   ...change,

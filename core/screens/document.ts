@@ -1,9 +1,11 @@
 /** Screens in the show document: the outputs that leave Bivoca beside programme and clean programme, and what each shows. */
-import { byKind, Flag, Id, ListOf, Nested, OneOf, Ref, Text, Variant } from '../schema/fields';
+import { byKind, Flag, Id, ListOf, Nested, OneOf, Ref, Text, Variant, Whole } from '../schema/fields';
 import { Raster } from '../show/raster';
 import { MOST_SURFACE_PRESETS, MOST_SURFACES, Surface, SurfacePreset } from './surface';
 
 export const MOST_OUTPUTS = 64;
+/** Fewest frames: each so many-th one of the show. */
+export const MOST_FRAME_STEP = 10;
 
 /** The programme, or the programme below its lanes. */
 export class ShowsProgramme {
@@ -71,6 +73,7 @@ export class ScreenOutput {
   @Id('identity') id!: string;
   @Text(60, 'name', { min: 1 }) name!: string;
   @Nested(() => Raster, 'pixels that leave; null for those of the show', { nullable: true }) raster!: Raster | null;
+  @Whole(1, MOST_FRAME_STEP, 'each how many-th frame of the show leaves, 1 for all') frameStep!: number;
   @Variant(showsClass, 'what it shows') shows!: Shows;
   @Text(200, 'label of the display that its window stands on; empty for a window that is dragged by hand') display!: string;
 }

@@ -5,8 +5,9 @@ import { plainCopy } from '../schema/plain-copy';
 import { type Rect, RectField } from '../show/geometry';
 import { around } from '../layout/arrange';
 import { withBoxChange } from '../layout/box-change';
-import { BoxContent } from '../layout/document';
-import { checkContent, checkCrop, checkKey } from '../layout/edit';
+import { BoxContent, type StyleProperty } from '../layout/document';
+import { checkContent, checkCrop, checkKey, styleOf } from '../layout/edit';
+import { keepWithout, propertiesOf, stylesOf } from '../layout/styles';
 import { type Layer, LAYER_SHOWS, MOST_LAYERS, MOST_SCREENS, type Surface } from './surface';
 import { createLayer } from './surface-create';
 import { needLayers, needPlace, needScreens, needSurface, wholeRect } from './surface-edit';
@@ -33,6 +34,9 @@ class NudgeArgs extends LayersArg {
   @Num(-20000, 20000, 'pixels to the right') x!: number;
   @Num(-20000, 20000, 'pixels downwards') y!: number;
 }
+class StyleArgs extends LayersArg {
+  @Ref('style', 'style; null lets the layers go, as they look now', { nullable: true }) style!: string | null;
+}
 class OnArgs extends LayersArg {
   @Refs('surface-screen', MOST_SCREENS, 'screens that each fills, together; none for all of them', { optional: true }) screens?: string[];
   @Ref('place', 'named place that each fills', { optional: true }) place?: string;
@@ -47,6 +51,9 @@ class OrderArgs extends SurfaceArg {
 }
 
 type Part = 'all' | 'left half' | 'right half' | 'upper half' | 'lower half' | 'left third' | 'middle third' | 'right third';
+
+/** What a style says of places is in pixels of the show's picture, and means nothing on a canvas. */
+const PLACE: readonly StyleProperty[] = ['position', 'size'];
 
 /** A part of a place. */
 export function partOf({ x, y, width, height }: Rect, part: Part): Rect {
@@ -132,7 +139,34 @@ export const layerCommands = [
       for (const layer of layers) {
         if (change.crop) checkCrop(change.crop, `layer ${layer.name}`);
         if (change.rect) checkOn(surface, change.rect, layer.name);
+        // What is set by hand follows no style any more.
+        if (stylesOf(desk.show, layer).length > 0) layer.own = [...new Set([...layer.own, ...propertiesOf(change, layer)])];
         Object.assign(layer, plainCopy(change));
+      }
+    },
+  }),
+  defineCommand({
+    type: 'layer.style',
+    title: 'Let layers follow a style',
+    says: 'Let {layers} follow {style}',
+    about: 'Layers in Next follow the style from now on, in all that it holds but place and size.',
+    args: StyleArgs,
+    run: (desk, { surface: id, layers: ids, style: styleId }) => {
+      const layers = needLayers(needSurface(desk, id), ids);
+      checkFree(layers);
+      const style = styleId === null ? null : styleOf(desk, styleId);
+      if (style && style.properties.every((p) => PLACE.includes(p)))
+        throw new CommandError(
+          'nothing-changes',
+          `${style.name} holds only place and size. For these, surfaces have named places.`,
+          'style',
+        );
+      for (const layer of layers) {
+        const followed = desk.show.styles.find((s) => s.id === layer.styleId);
+        if (!style && followed) keepWithout(desk.show, layer, followed);
+        if (!style) continue;
+        layer.styleId = style.id;
+        layer.own = layer.own.filter((p) => PLACE.includes(p) || !style.properties.includes(p));
       }
     },
   }),

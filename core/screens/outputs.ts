@@ -14,6 +14,8 @@ export interface Output {
   shows: Shows;
   /** Size that it is made in, pixels; null for the size that the show is worked in. */
   raster: Raster | null;
+  /** Each how many-th frame of the show leaves; all without it. */
+  frameStep?: number;
 }
 
 /** What the audience gets. */

@@ -26,17 +26,22 @@ export interface OutputPlan {
   finish?: OutputFinish;
   /** The frame that was shown last stays, where there is one. */
   frozen?: boolean;
+  /** Counts the frames that leave at the output's own rate: while it stays as it was, the frame that was shown last stays too. */
+  slot: number;
 }
 
 /** What an output shows, as the show has it now. What has another shape than its raster is shown whole. */
 export function planOutput(planned: FramePlan, show: Show, air: Air, output: Output): OutputPlan {
-  const { name, shows, raster: pixels } = outputNow(show, air.screens, output);
+  const { name, shows, raster: pixels, frameStep = 1 } = outputNow(show, air.screens, output);
   const frozen = coverOf(air.screens, output.id)?.kind === 'frozen';
-  return { ...planShown(planned, show, air, { id: output.id, name, shows, raster: pixels }), ...(frozen && { frozen }) };
+  const slot = Math.floor(planned.frame / frameStep);
+  return { ...planShown(planned, show, air, { id: output.id, name, shows, raster: pixels }), slot, ...(frozen && { frozen }) };
 }
 
-function planShown(planned: FramePlan, show: Show, air: Air, { id, name, shows, raster: pixels }: Output): OutputPlan {
-  const of = (plan: PicturePlan): OutputPlan => ({ plan, raster: planned.raster, pixels });
+type Shown = Omit<OutputPlan, 'slot'>;
+
+function planShown(planned: FramePlan, show: Show, air: Air, { id, name, shows, raster: pixels }: Output): Shown {
+  const of = (plan: PicturePlan): Shown => ({ plan, raster: planned.raster, pixels });
   const own = pixels ?? planned.raster;
   switch (shows.kind) {
     case 'programme':

@@ -48,5 +48,7 @@ export const createLayer = (
   shows: Layer['shows'] = 'picture',
 ): Layer => ({
   ...createBox(id, name, rect, content),
+  // Places of styles are pixels of the show's picture, not of a canvas.
+  own: ['position', 'size'],
   shows,
 });

@@ -2,6 +2,7 @@
 import { listOf, type Migrations, objectOf } from '../schema/migration';
 
 export const showMigrations: Migrations = {
+  11: (show) => ({ ...show, sources: listOf(show.sources).map((source) => ({ ...source, expects: null })) }),
   // Files did not say whether they have transparent parts: stills were taken to have some.
   2: (show) => ({
     ...show,

@@ -3,7 +3,8 @@ import { CommandError, defineCommand } from '../commands/command';
 import { checkNumber } from '../layout/edit';
 import { requireSource } from './edit';
 import { settle } from '../picture/mixer';
-import { Colour, Flag, Ref, Text, Variant, Whole } from '../schema/fields';
+import { Colour, Flag, Nested, Ref, Text, Variant, Whole } from '../schema/fields';
+import { Raster } from './raster';
 import { Anyway, guardLoops } from '../sound/edit';
 import { type Desk } from '../desk/air';
 import { createSource } from '../desk/create';
@@ -24,6 +25,8 @@ class EditArgs extends SourceArg {
   @Text(80, 'name', { min: 1, optional: true }) name?: string;
   @Colour('colour of its tile', { optional: true }) colour?: string;
   @Flag('feeds lanes and layouts only', { optional: true }) feedsOnly?: boolean;
+  @Nested(() => Raster, 'pixels that it is planned to come with; null for none', { nullable: true, optional: true })
+  expects?: Raster | null;
 }
 class SettingsArgs extends SourceArg {
   @Variant(settingsClass, 'what it is from now on') settings!: SourceSettings;
@@ -94,7 +97,7 @@ export const sourceCommands = [
   defineCommand({
     type: 'source.edit',
     title: 'Edit a source',
-    about: 'Name, colour, and whether it stands in the switching list.',
+    about: 'Name, colour, whether it stands in the switching list, and the pixels that it is planned to come with.',
     args: EditArgs,
     mergeKey: ({ source }) => `source:${source}`,
     run: (desk, { source, ...change }) => {

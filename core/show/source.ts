@@ -1,4 +1,5 @@
 /** Sources: what can be put on air, by kind. */
+import { Raster } from './raster';
 import { ChannelStrip } from '../sound/strip';
 import { Colour, byKind, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref } from '../schema/fields';
 
@@ -98,5 +99,6 @@ export class Source {
   @Ref('group', 'group it is listed in; null for none', { nullable: true }) groupId!: string | null;
   @Flag('feeds layouts and lanes only: not in the switching list') feedsOnly!: boolean;
   @Nested(() => ChannelStrip, 'its sound') sound!: ChannelStrip;
+  @Nested(() => Raster, 'pixels that it is planned to come with; null for none', { nullable: true }) expects!: Raster | null;
   @Variant(settingsClass, 'what it is; fields depend on `kind`') settings!: SourceSettings;
 }

@@ -90,12 +90,13 @@ export class OutputControl implements Follower {
 
   private settings(codec: EncodeSettings['codec'], megabits: number, outputId: string): EncodeSettings {
     const { desk, working } = this.host.state();
+    const output = findOutput(desk.show, outputId);
     return {
       codec,
       bitrate: Math.round(megabits * 1e6),
-      raster: findOutput(desk.show, outputId)?.raster ?? working.raster,
+      raster: output?.raster ?? working.raster,
       rate: desk.show.rate,
-      frameStep: working.frameStep,
+      frameStep: Math.max(working.frameStep, output?.frameStep ?? 1),
       outputId,
     };
   }

@@ -11,6 +11,8 @@ interface Drawn {
   /** What was drawn, so that it is not drawn again. */
   content: string;
   serial: number;
+  /** See `OutputPlan`. */
+  slot: number;
 }
 
 /** The frame of the programme is always drawn: monitors show it, and the thumbnail of the show. */
@@ -19,6 +21,8 @@ const [ALWAYS, CLEAN] = MIXER_OUTPUTS as readonly [Output, Output];
 export class OutputFrames {
   private readonly sinks = new Map<string, OutputSink>();
   private readonly drawn = new Map<string, Drawn>();
+  /** The slot that each sink was given last, by its key. */
+  private readonly given = new Map<string, number>();
   private serials = 0;
 
   /** Those that only windows take, in pixels of their own. */
@@ -41,6 +45,7 @@ export class OutputFrames {
   remove(key: string): void {
     this.sinks.get(key)?.end();
     this.sinks.delete(key);
+    this.given.delete(key);
   }
 
   /** The frame that an output showed last; the programme's while it has none of its own. */
@@ -66,8 +71,11 @@ export class OutputFrames {
       const planned = planOf(output);
       try {
         const frame = await this.frameOf(output, planned, stamp, duration);
-        for (const [key, sink] of this.sinks)
-          if (sink.output.id === output.id && !waiting.has(key)) sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
+        for (const [key, sink] of this.sinks) {
+          if (sink.output.id !== output.id || waiting.has(key) || this.given.get(key) === planned.slot) continue;
+          this.given.set(key, planned.slot);
+          sink.take(new VideoFrame(frame, { timestamp: stamp, duration }), stamp);
+        }
       } catch (error) {
         if (output.id === PROGRAMME_OUTPUT) throw error;
         trouble ??= outputTrouble(output, planned, error);
@@ -94,11 +102,14 @@ export class OutputFrames {
   }
 
   private async frameOf(output: Output, planned: OutputPlan, stamp: number, duration: number): Promise<VideoFrame> {
-    const { plan, raster, pixels, finish = null, frozen } = planned;
+    const { plan, raster, pixels, finish = null, frozen, slot } = planned;
     const before = this.drawn.get(output.id);
-    if (frozen && before) return before.frame;
+    if (before && (frozen || before.slot === slot)) return before.frame;
     const content = looksOf(plan) + JSON.stringify([raster, pixels, finish]) + this.versionOf(plan);
-    if (before?.content === content) return before.frame;
+    if (before?.content === content) {
+      before.slot = slot;
+      return before.frame;
+    }
     // The programme below its lanes is the programme while no lane is up.
     const programme = this.drawn.get(PROGRAMME_OUTPUT);
     const frame =
@@ -107,7 +118,7 @@ export class OutputFrames {
         : await drawOutput(this.renderer, planned, stamp, duration);
     before?.frame.close();
     this.serials += 1;
-    this.drawn.set(output.id, { frame, content, serial: this.serials });
+    this.drawn.set(output.id, { frame, content, slot, serial: this.serials });
     return frame;
   }
 

@@ -28,6 +28,8 @@ interface Shown {
   /** When it was sent last, show microseconds, by the key of the sink. */
   sent: Map<string, number>;
   drawn: number;
+  /** See `OutputPlan`. */
+  slot: number;
 }
 
 /** Outputs that are drawn of one frame of the show. */
@@ -35,7 +37,7 @@ interface Job {
   group: string;
   stamp: number;
   left: { output: Output; planned: OutputPlan; content: string }[];
-  done: { output: Output; frame: VideoFrame; content: string }[];
+  done: { output: Output; frame: VideoFrame; content: string; slot: number }[];
   pictures: Pictures;
 }
 
@@ -136,7 +138,7 @@ export class ScreenFrames {
         try {
           const frame = await drawOutput(this.renderer, one.planned, job.stamp, duration, job.pictures.lookup);
           this.troubles.delete(one.output.id);
-          job.done.push({ output: one.output, frame, content: one.content });
+          job.done.push({ output: one.output, frame, content: one.content, slot: one.planned.slot });
           this.cost(id, performance.now() - started);
         } catch (error) {
           this.troubles.set(one.output.id, outputTrouble(one.output, one.planned, error));
@@ -175,7 +177,7 @@ export class ScreenFrames {
         if (groupOf(output) !== group) return [];
         const planned = planOf(output);
         const before = this.shown.get(output.id);
-        if (planned.frozen && before) return [];
+        if (before && (planned.frozen || planned.slot === before.slot)) return [];
         const { plan, raster, pixels, finish = null } = planned;
         const content = looksOf(plan) + JSON.stringify([raster, pixels, finish]) + this.versionOf(plan);
         return before?.content === content ? [] : [{ output, planned, content }];
@@ -200,10 +202,10 @@ export class ScreenFrames {
   private finish(job: Job, sinks: ReadonlyMap<string, OutputSink>): void {
     this.job = null;
     job.pictures.close();
-    for (const { output, frame, content } of job.done) {
+    for (const { output, frame, content, slot } of job.done) {
       const before = this.shown.get(output.id);
       before?.frame.close();
-      this.shown.set(output.id, { frame, content, sent: new Map(), drawn: (before?.drawn ?? 0) + 1 });
+      this.shown.set(output.id, { frame, content, slot, sent: new Map(), drawn: (before?.drawn ?? 0) + 1 });
     }
     this.again(sinks, job.stamp, 0);
   }

@@ -6,10 +6,11 @@ import { AT_END, type MediaSettings, type Source } from '#core/show/source';
 import { usesOf } from '#core/desk/uses';
 import { formatDuration } from '#core/time/duration';
 import { playerState } from '#core/media/player';
-import { useShowClient, useSend, useLive } from '../client/show-client';
+import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { NumberField } from '../parts/number-field';
+import { RasterField } from '../shows/raster-field';
 import { EyeMark } from '../layouts/eye-mark';
 import { CameraForm } from './add-source';
 
@@ -132,6 +133,9 @@ function Fields({
   const [name, setName] = useState(source.name);
   const [sure, setSure] = useState(false);
   const { settings } = source;
+  const comes = useShow((s) => (Object.hasOwn(s.sizes, source.id) ? s.sizes[source.id] : undefined));
+  const raster = useShow(({ desk }) => desk.show.raster);
+  const differs = comes && source.expects && (comes.width !== source.expects.width || comes.height !== source.expects.height);
   const group = groups.find((g) => g.id === source.groupId);
   const remove = () => {
     if (send('source.remove', { source: source.id, force: sure })) onClose();
@@ -214,6 +218,24 @@ function Fields({
           <span className="text-xs text-muted">press on the eyes, once: layouts can frame by them</span>
         </Row>
       )}
+      <Row label="Planned size">
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={source.expects !== null}
+            onChange={(e) => send('source.edit', { source: source.id, expects: e.target.checked ? (comes ?? raster) : null })}
+          />{' '}
+          it is to come with
+        </label>
+        {source.expects && (
+          <RasterField value={source.expects} onChange={(expects) => send('source.edit', { source: source.id, expects: { ...expects } })} />
+        )}
+        {comes && (
+          <span className={`figures text-xs ${differs ? 'text-caution' : 'text-muted'}`}>
+            comes as {comes.width}×{comes.height}
+          </span>
+        )}
+      </Row>
       {settings.kind === 'media' && <MediaPart source={source} settings={settings} />}
       {settings.kind === 'colour' && (
         <Row label="Colour">

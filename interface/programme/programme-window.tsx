@@ -1,9 +1,10 @@
 /** An output and nothing else, for a second display. */
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { CLEAN_OUTPUT, PROGRAMME_OUTPUT } from '#core/screens/outputs';
-import { viewOutput } from '#engine/panels/output-viewer';
 import { toggleFull, useFullKey } from '../parts/full-screen';
+import { keepPlace } from './kept-windows';
 import { windowLock } from './open-window';
+import { OutputCanvas } from './output-canvas';
 
 /** What the address asks for: a show, or whichever runs; an output, or the programme. */
 function asked(): { showId: string | null; outputId: string; name: string } {
@@ -14,24 +15,11 @@ function asked(): { showId: string | null; outputId: string; name: string } {
 
 /** The programme and nothing else, or another output by `?output=`. A double press, or F, fills the screen. */
 export function ProgrammeWindow() {
-  const canvas = useRef<HTMLCanvasElement>(null);
   const [{ showId, outputId, name }] = useState(asked);
   const [shown, setShown] = useState(false);
   useFullKey();
   useEffect(() => {
     document.title = `${name} · Bivoca`;
-    const context = canvas.current?.getContext('2d', { alpha: false });
-    const show = (frame: VideoFrame) => {
-      const target = canvas.current;
-      if (target && (target.width !== frame.displayWidth || target.height !== frame.displayHeight)) {
-        target.width = frame.displayWidth;
-        target.height = frame.displayHeight;
-      }
-      context?.drawImage(frame, 0, 0);
-      frame.close();
-      setShown(true);
-    };
-    const stop = viewOutput(showId, outputId, show, () => setShown(false));
     // The show knows by this lock that it is seen; it is let go when the window closes, however that comes.
     const closed = new AbortController();
     void navigator.locks
@@ -41,22 +29,12 @@ export function ProgrammeWindow() {
         () => new Promise<void>((done) => closed.signal.addEventListener('abort', () => done())),
       )
       .catch(() => undefined);
-    window.addEventListener('pagehide', stop);
-    return () => {
-      window.removeEventListener('pagehide', stop);
-      stop();
-      closed.abort();
-    };
+    return () => closed.abort();
   }, [showId, outputId, name]);
+  useEffect(() => (showId === null ? undefined : keepPlace(showId, outputId)), [showId, outputId]);
   return (
     <main className="grid h-full place-items-center bg-black" onDoubleClick={toggleFull}>
-      <canvas
-        ref={canvas}
-        aria-label={name}
-        role="img"
-        className="max-h-full max-w-full"
-        style={{ width: '100vw', height: '100vh', objectFit: 'contain' }}
-      />
+      <OutputCanvas showId={showId} outputId={outputId} name={name} className="h-screen w-screen" onShown={setShown} />
       {!shown && <p className="absolute text-muted">The picture appears here while its show is open in a window of this browser.</p>}
     </main>
   );

@@ -47,6 +47,14 @@ export function openWindow(client: ShowClient, output: ScreenOutput): void {
   if (trouble !== null) say.caution(trouble, { id: 'window' });
 }
 
+/** Opens the window for the technician, with this output large. */
+export function openTechnician({ showId }: ShowClient, { id }: ScreenOutput): void {
+  const address = `/technician?${new URLSearchParams({ show: showId, output: id }).toString()}`;
+  const opened = window.open(address, 'bivoca-technician', 'popup,width=1100,height=700');
+  opened?.focus();
+  if (!opened) say.caution('The browser has not opened the window: allow windows (pop-ups) at the address of this page.', { id: 'window' });
+}
+
 /** Does something with the chosen output, or says that there is none. */
 export function withOutput(client: ShowClient, act: (output: ScreenOutput) => void): void {
   const output = chosenOutput(client.state.desk.show, useScreensRoom.getState().outputId);
@@ -109,6 +117,17 @@ export function nudge(client: ShowClient, x: number, y: number): boolean {
   if (hand === 'screens') sent(client, 'surface.nudgeScreens', { surface: surface.id, screens: names, x, y });
   else sent(client, 'layer.nudge', { surface: surface.id, layers: names, x, y });
   return true;
+}
+
+/** Puts the chosen layers on a named place, by its number in the list from 1. */
+export function putOnPlace(client: ShowClient, number: number): void {
+  withSurface(client, (surface) => {
+    const place = surface.places[number - 1];
+    const layers = chosenOf(surface.look.layers, useScreensRoom.getState().layerIds).map((l) => l.id);
+    if (!place) say.caution(`${surface.name} has ${surface.places.length} named places.`, { id: 'hands' });
+    else if (layers.length === 0) say.caution(`Choose a layer first: it goes to ${place.name}.`, { id: 'hands' });
+    else sent(client, 'layer.on', { surface: surface.id, layers, place: place.id });
+  });
 }
 
 /** Takes away what is chosen on the canvas. */

@@ -4,7 +4,7 @@ import { layerFalls } from '#core/screens/checks';
 import { FITS, type Fit } from '#core/layout/document';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
-import { Choice, ColourField, Line, Num, Numbers, Part } from '../parts/fields';
+import { Choice, ColourField, Line, Num, Numbers, Part, ThingChoice } from '../parts/fields';
 import { ContentSelect } from '../parts/picture-select';
 import { PlaceFields } from './place-fields';
 
@@ -80,6 +80,13 @@ export function LayerForm({ surface, layers }: { surface: Surface; layers: reado
         </Part>
       )}
       <Part title="Look">
+        <ThingChoice
+          label="Style that it follows"
+          none="none"
+          value={layer.styleId}
+          all={show.styles}
+          onChange={(style) => send('layer.style', { surface: surface.id, layers: ids, style })}
+        />
         <Numbers>
           <Num
             label="Opacity"

@@ -1,12 +1,14 @@
 /** One output: name, what it shows, its pixels, and where its window stands. */
 import { Trash2 } from 'lucide-react';
 import { entitiesOf } from '#core/desk/entities';
-import { PATTERNS, type ScreenOutput, type Shows } from '#core/screens/document';
-import { useSend, useShow } from '../client/show-client';
+import { MOST_FRAME_STEP, PATTERNS, type ScreenOutput, type Shows } from '#core/screens/document';
+import { framesPerSecond, type Rate } from '#core/time/rate';
+import { useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Check, Choice, Line, Part, ThingChoice } from '../parts/fields';
 import { IconButton } from '../parts/icon-button';
 import { RasterField } from '../shows/raster-field';
+import { useWindowPlace } from '../programme/kept-windows';
 import { findDisplays, useDisplays } from './displays';
 import { PATTERN_CHOICES, SHOWS_WORDS } from '#core/screens/words';
 
@@ -18,7 +20,14 @@ const firstOf = (kind: Shows['kind'], surfaceId: string | null): Shows => {
   return kind === 'test' ? { kind, pattern: PATTERNS[0] } : { kind };
 };
 
-export function OutputForm({ output }: { output: ScreenOutput }) {
+/** How many frames a second leave. */
+function rateWords(rate: Rate, step: number): string {
+  const each = step === 1 ? 'every frame' : `each ${step}${step === 2 ? 'nd' : step === 3 ? 'rd' : 'th'} frame`;
+  return `${Math.round((framesPerSecond(rate) / step) * 100) / 100} a second, ${each}`;
+}
+
+export function OutputForm({ output, open }: { output: ScreenOutput; open: boolean }) {
+  const place = useWindowPlace(useShowClient().showId, output.id);
   const send = useSend();
   const show = useShow(({ desk }) => desk.show);
   const working = useShow((s) => s.working.raster);
@@ -101,6 +110,14 @@ export function OutputForm({ output }: { output: ScreenOutput }) {
         />
         {output.raster && <RasterField value={output.raster} onChange={(raster) => set({ raster: { ...raster } })} />}
       </Part>
+      <Part title="Rate">
+        <Choice
+          label="Frames that leave"
+          value={String(output.frameStep)}
+          all={Array.from({ length: MOST_FRAME_STEP }, (_, i) => [String(i + 1), rateWords(show.rate, i + 1)])}
+          onChange={(step) => set({ frameStep: Number(step) })}
+        />
+      </Part>
       <Part title="Window">
         <Choice label="Display" value={label} all={displays} onChange={(display) => set({ display })} />
         {list === null && (
@@ -119,6 +136,9 @@ export function OutputForm({ output }: { output: ScreenOutput }) {
               Take {display.width}×{display.height}
             </Button>
           </p>
+        )}
+        {place && !place.full && label !== '' && open && (
+          <p className="text-[13px] text-caution">Its window does not fill the display: press F in it, once.</p>
         )}
         <p className="text-[13px] text-muted">F in the window, or a double press, fills the display.</p>
       </Part>

@@ -1,5 +1,6 @@
 /** The outputs of the show: what each shows, and whether its window is open. */
 import { Plus } from 'lucide-react';
+import { framesPerSecond } from '#core/time/rate';
 import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { chooseOutput } from './room-state';
@@ -9,8 +10,8 @@ import { type ScreenOutput } from '#core/screens/document';
 import { coverOf } from '#core/screens/outputs';
 
 /** Whether the window of an output is open; and its frames, where there is not time for all. */
-function Window({ id, open }: { id: string; open: boolean }) {
-  const full = useShow(({ desk }) => desk.show.rate.num / desk.show.rate.den);
+function Window({ output: { id, frameStep }, open }: { output: ScreenOutput; open: boolean }) {
+  const full = useShow(({ desk }) => framesPerSecond(desk.show.rate)) / frameStep;
   const rate = useLive(({ mixer }) => mixer.screens[id] ?? null);
   if (open && rate !== null && rate < full * 0.9)
     return (
@@ -76,7 +77,7 @@ export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined;
                 <span className="flex items-center gap-2 text-[13px] text-muted">
                   <span className="min-w-0 flex-1 truncate">{showsWords(show, o.shows)}</span>
                   {o.raster && <span className="figures">{`${o.raster.width}×${o.raster.height}`}</span>}
-                  <Window id={o.id} open={open.includes(o.id)} />
+                  <Window output={o} open={open.includes(o.id)} />
                 </span>
               </button>
             </li>

@@ -9,7 +9,8 @@ import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { useWindows } from '../programme/use-windows';
 import { findKnownDisplays } from './displays';
-import { nextTest, openWindow, toggleOver } from './edits';
+import { nextTest, openTechnician, openWindow, toggleOver } from './edits';
+import { OutputAreas } from './output-areas';
 import { OutputForm } from './output-form';
 import { OutputList } from './output-list';
 import { chosenOutput, chosenSurface, useScreensRoom } from './room-state';
@@ -29,8 +30,8 @@ function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
   const { shows } = outputNow(show, screens, output);
   const over = coverOf(screens, output.id);
   const own = output.raster ?? show.raster;
-  // Test pictures and cards are drawn in the output's own shape, all else in the show's.
-  const drawn = shows.kind === 'test' || shows.kind === 'card' ? own : show.raster;
+  // Test pictures, cards and parts of surfaces are drawn in the output's own shape, all else in the show's.
+  const drawn = shows.kind === 'test' || shows.kind === 'card' || shows.kind === 'surface' ? own : show.raster;
   return (
     <>
       <header className="flex shrink-0 flex-wrap items-center gap-2 p-2">
@@ -49,6 +50,13 @@ function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
             onClick={() => openWindow(client, output)}
           >
             {open ? 'To its window' : 'Open window'}
+          </Button>
+          <Button
+            keyFor="screens.technician"
+            title="A window with this output large and what can be put over it, for the technician"
+            onClick={() => openTechnician(client, output)}
+          >
+            Technician
           </Button>
           <Button keyFor="screens.card" pressed={over?.kind === 'card'} onClick={() => toggleOver(client, output, { kind: 'card' })}>
             Card
@@ -76,7 +84,7 @@ function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
       </header>
       <div className="grid min-h-0 flex-1 place-items-center p-3" style={{ containerType: 'size' }}>
         <div
-          className="grid place-items-center bg-black outline outline-line"
+          className="relative grid place-items-center bg-black outline outline-line"
           style={{ aspectRatio: `${own.width} / ${own.height}`, width: `min(100cqw, ${(100 * own.width) / own.height}cqh)` }}
         >
           <div
@@ -87,6 +95,7 @@ function Stage({ output, open }: { output: ScreenOutput; open: boolean }) {
           >
             <Monitor picture={{ kind: 'output', id: output.id }} label={`${output.name} as it leaves`} className="h-full w-full" />
           </div>
+          <OutputAreas outputId={output.id} raster={own} />
         </div>
       </div>
     </>
@@ -124,7 +133,11 @@ export function ScreensRoom() {
         )}
       </section>
       <aside className="min-h-0 overflow-y-auto border-l border-line" {...region('output', chosen ? 'Numbers' : 'Settings of the output')}>
-        {chosen ? <SurfaceSide surface={chosen} /> : output && <OutputForm key={output.id} output={output} />}
+        {chosen ? (
+          <SurfaceSide surface={chosen} />
+        ) : (
+          output && <OutputForm key={output.id} output={output} open={open.includes(output.id)} />
+        )}
       </aside>
     </main>
   );

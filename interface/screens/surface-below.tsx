@@ -165,13 +165,15 @@ function Presets({ surface }: { surface: Surface }) {
         )}
       </ul>
       <div className="flex max-h-[76px] flex-wrap items-center gap-1 overflow-y-auto border-t border-line px-2 py-1">
-        {surface.places.map((place) => (
+        {surface.places.map((place, i) => (
           <span key={place.id} className="flex">
             <Button
               draggable
               onDragStart={(e) => e.dataTransfer.setData(PLACE_DRAG, place.id)}
               unusable={layerIds.length > 0 ? null : 'Choose a layer first, or drop this on one.'}
               title={`The chosen layer fills ${place.name}`}
+              keyFor="screens.place"
+              keyArgs={{ number: i + 1 }}
               onClick={() =>
                 send('layer.on', { surface: surface.id, layers: chosenOf(surface.look.layers, layerIds).map((l) => l.id), place: place.id })
               }

@@ -12,6 +12,7 @@ import { roomOfPath } from '#core/control/rooms';
 import { useHere } from '../client/here';
 import { useControllers } from '../control/use-controllers';
 import { useKeyboard } from '../control/use-hands';
+import { ReopenWindows } from '../screens/reopen-windows';
 import { Button } from '../parts/button';
 import { RoomGuard } from './room-guard';
 import { Bar } from './top-bar';
@@ -96,6 +97,7 @@ export function OpenShow({
         <Controllers drivers={controls} />
         <Keyboard />
         <Here />
+        <ReopenWindows />
         <Bar />
         <RoomGuard key={room}>
           <Outlet />

@@ -110,7 +110,7 @@ it('learns: a line of the log becomes a message, is changed, swept, and sent by 
     page.$$eval('[data-line]', (all) =>
       all
         .slice(0, 8)
-        .map((l) => `${l.dataset.line} ${l.getBoundingClientRect().y}`)
+        .map((l) => `${l.getAttribute('data-line')} ${l.getBoundingClientRect().y}`)
         .join(),
     );
   const stood = await places();

@@ -1,6 +1,6 @@
 /** Actions of outputs: to cover and release all of them everywhere, and to work on one in its room. */
 import { type Action, command } from '../action';
-import { actionsOf, word } from '../make';
+import { actionsOf, number, word } from '../make';
 
 /** By ten pixels. */
 const FAR = { params: [{ ...word('far', 'By ten', ['yes', 'no']), optional: true }] };
@@ -35,11 +35,15 @@ export const SCREEN_ACTIONS: readonly Action[] = [
   screens.act('screens.none', 'Leave nothing chosen on the canvas', 'None'),
   screens.act('screens.addLayer', 'Add a layer to the surface', 'Layer'),
   screens.act('screens.addScreen', 'Add a screen to the surface', 'Screen'),
+  screens.act('screens.place', 'Put the chosen layers on a named place', 'Place', {
+    params: [number('number', 'Number of the place', 1, 100)],
+  }),
   screens.act('screens.remove', 'Remove what is chosen on the canvas', 'Remove'),
   screens.act('screens.newSurface', 'Add a surface', 'Surface'),
   screens.act('screens.freeze', 'Freeze the surface or output; pressed again, it goes on', 'Freeze'),
   screens.act('screens.new', 'Add an output', 'New'),
   screens.act('screens.window', 'Open the window of the output', 'Window'),
+  screens.act('screens.technician', 'Open the window for the technician: the output large, with what can be put over it', 'Technician'),
   screens.act('screens.card', 'Card of the output, names across the surface; pressed again, what it shows otherwise', 'Card'),
   screens.act('screens.black', 'Black on the output or surface; pressed again, what it shows otherwise', 'Black'),
   screens.act('screens.test', 'The next test picture on the output or surface; after the last, what it shows otherwise', 'Test'),
