@@ -298,6 +298,23 @@ describe('a background of another size than the canvas', () => {
   });
 });
 
+describe('a source that was planned before it came', () => {
+  it('is said with both sizes when it comes otherwise, where it is used', () => {
+    const { desk, id } = pier();
+    const planned = must(desk, 'source.edit', { source: 'a', expects: { width: 1920, height: 1080 } });
+    const sizes = { a: { width: 1280, height: 800 } };
+    expect(surfaceFindings(planned.show, surfaceIn(planned), sizes)).toEqual([]);
+    const used = must(planned, 'layer.background', { surface: id, content: { kind: 'source', id: 'a' } });
+    const [found] = surfaceFindings(used.show, surfaceIn(used), sizes);
+    expect(found?.text).toMatch(/was planned as 1920×1080 and has come as 1280×800, of another shape\.$/);
+    for (const { command } of found!.fixes) {
+      const mended = must(used, command.type, command.args);
+      expect(surfaceFindings(mended.show, surfaceIn(mended), sizes)).toEqual([]);
+    }
+    expect(surfaceFindings(used.show, surfaceIn(used), { a: { width: 1920, height: 1080 } })).toEqual([]);
+  });
+});
+
 describe('how the wall looks', () => {
   const blend = { curve: 'smooth' as const, gamma: 2.2, lift: 0 };
 

@@ -57,6 +57,16 @@ describe('outputs of a show', () => {
     expect(must(released, 'screen.remove', { output: other }).air.screens.over).toEqual({});
   });
 
+  it('leave at their own rate: so many frames of the show are one of theirs', () => {
+    const { desk, id } = withOutput();
+    const slots = (d: Desk) =>
+      [0, 1, 2, 3, 4, 5, 6].map((frame) => planOutput(planFrame(d.show, d.air, frame), d.show, d.air, findOutput(d.show, id)!).slot);
+    expect(slots(desk)).toEqual([0, 1, 2, 3, 4, 5, 6]);
+    expect(slots(must(desk, 'screen.set', { output: id, frameStep: 3 }))).toEqual([0, 0, 0, 1, 1, 1, 2]);
+    expect(attempt(desk, 'screen.set', { output: id, frameStep: 0 }).ok).toBe(false);
+    expect(attempt(desk, 'screen.set', { output: id, frameStep: 11 }).ok).toBe(false);
+  });
+
   it('never change their pixels, or go, while they are recorded; gone, the programme is recorded', () => {
     const { desk, id } = withOutput();
     const set = must(desk, 'output.setRecording', { outputId: id });
@@ -64,6 +74,7 @@ describe('outputs of a show', () => {
     for (const [type, args] of [
       ['screen.remove', {}],
       ['screen.set', { raster: { width: 320, height: 180 } }],
+      ['screen.set', { frameStep: 2 }],
     ] as const)
       expect(attempt(recording, type, { output: id, ...args })).toMatchObject({ ok: false, error: { code: 'output-running' } });
     expect(attempt(recording, 'screen.set', { output: id, shows: { kind: 'programme' } }).ok).toBe(true);

@@ -176,6 +176,37 @@ describe('the frame clock of the programme', () => {
     loop.stop();
   });
 
+  it('gives outputs of fewer frames each so many-th of the show, and draws them no oftener', async () => {
+    let desk = must(sampleDesk(), 'screen.add', { shows: { kind: 'picture', pictureId: 'a' }, raster: { width: 64, height: 36 } });
+    desk = must(desk, 'screen.add', { shows: { kind: 'picture', pictureId: 'b' }, raster: { width: 64, height: 36 } });
+    for (const { id } of desk.show.screens.outputs) desk = must(desk, 'screen.set', { output: id, frameStep: 5 });
+    const { made, loop, feed } = setup(desk);
+    const numbers: number[][] = [];
+    // One is recorded, the other only looked at.
+    for (const [i, output] of desk.show.screens.outputs.entries())
+      loop.outputs.add(output.id, {
+        output,
+        take: (frame: VideoFrame) => void ((numbers[i] ??= []).push(Math.round(frame.timestamp / 40_000)), frame.close()),
+        every: i === 0,
+        end: () => undefined,
+      });
+    void loop.run();
+    for (let i = 0; i < 42; i += 1) {
+      feed('a');
+      feed('b');
+      await pass(40);
+    }
+    for (const own of numbers) {
+      // The first may come at any frame.
+      const later = own.slice(1);
+      expect(later.length).toBeGreaterThan(5);
+      expect(later.every((n) => n % 5 === 0)).toBe(true);
+      expect(later).toEqual(later.map((_, i) => later[0]! + i * 5));
+    }
+    expect(made.screens.length).toBeLessThan(22);
+    loop.stop();
+  });
+
   it('goes on when one output cannot be drawn, and says which and why', async () => {
     const { made, loop, taken, sink } = setup();
     sink('file', 'programme');

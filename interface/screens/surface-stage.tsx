@@ -80,7 +80,9 @@ function Tools() {
       <IconButton label="Farther" onClick={() => zoomBy(1.5)}>
         <ZoomOut size={16} />
       </IconButton>
-      {view && <Button onClick={() => setRoom({ view: null })}>All</Button>}
+      <Button title="All of the canvas" unusable={view ? null : 'All of it is seen.'} onClick={() => setRoom({ view: null })}>
+        All
+      </Button>
     </div>
   );
 }

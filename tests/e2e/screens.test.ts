@@ -183,6 +183,53 @@ it('opens on its display; one that is pulled is said, and the window opens besid
   expect(await pick(page, (s) => s.mixer.frames)).toBeGreaterThan(frames);
 });
 
+it('has a window for the technician: one output large, covered by touch and by keys, another chosen', async () => {
+  const id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
+  const technician = await browser.browser.newPage();
+  await technician.setViewport({ width: 1000, height: 640 });
+  await technician.goto(`${app.url}/technician?show=${id}&output=foyer`);
+  await technician.waitForSelector('canvas[aria-label="Foyer"]');
+  const over = () => pick(page, (s) => s.desk.air.screens.over.foyer?.kind ?? 'none');
+  await technician.keyboard.press('KeyB');
+  await until(async () => (await over()) === 'black', 'black by key');
+  await technician.waitForSelector('button[aria-pressed="true"] ::-p-text(Black)');
+  await until(async () => near((await look(technician, [100, 100])).pixels[0], [0, 0, 0]), 'black in its picture');
+  await (await technician.waitForSelector('button ::-p-text(Black)'))?.click();
+  await until(async () => (await over()) === 'none', 'the release by touch');
+  await until(async () => near((await look(technician, [320, 180])).pixels[0], HARBOUR), 'the picture of the output');
+  await technician.keyboard.press('ArrowDown');
+  await technician.waitForSelector('canvas[aria-label="Judges’ board"]');
+  await technician.close();
+  await page.bringToFront();
+});
+
+it('leaves fewer frames where it is told to', async () => {
+  await page.click('[data-output="foyer"]');
+  await page.select('select[aria-label="Frames that leave"]', '5');
+  expect(await pick(page, (s) => s.desk.show.screens.outputs.find((o) => o.id === 'foyer')?.frameStep)).toBe(5);
+  await send(page, 'screen.set', { output: 'foyer', shows: { kind: 'test', pattern: 'sweep' } });
+  const stamps = await page.evaluate(
+    () =>
+      new Promise<number[]>((resolve) => {
+        const host = window.bivocaHost!;
+        const output = host.state.desk.show.screens.outputs.find((o) => o.id === 'foyer')!;
+        const found: number[] = [];
+        const stop = (
+          host as unknown as { mixer: { takeOutput: (o: unknown, take: (f: VideoFrame) => void) => () => void } }
+        ).mixer.takeOutput(output, (frame) => {
+          found.push(Math.round(frame.timestamp / 40_000));
+          frame.close();
+          if (found.length < 7) return;
+          stop();
+          resolve(found);
+        });
+      }),
+  );
+  // The first may be what was drawn before.
+  expect(stamps.slice(2).every((n) => n % 5 === 0)).toBe(true);
+  await send(page, 'screen.set', { output: 'foyer', shows: { kind: 'clean' }, frameStep: 1 });
+});
+
 it('is made, set, recorded and removed; what is recorded keeps its pixels', async () => {
   await page.click('nav[aria-label="Outputs"] button[title^="New output"]');
   const made = await until(() => pick(page, (s) => s.desk.show.screens.outputs.at(-1) ?? null), 'the output');
@@ -214,4 +261,28 @@ it('is made, set, recorded and removed; what is recorded keeps its pixels', asyn
   const { grid } = pictures.at(-1)!;
   for (const row of [0, 3, 6]) expect([(grid[row]?.[0] ?? 0) > 150, (grid[row + 2]?.[0] ?? 255) < 80]).toEqual([true, true]);
   expect(browser.troubles).toEqual([]);
+});
+
+it('opens the windows again that were open when the browser ended, and none that was closed by hand', async () => {
+  const id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
+  const kept = () => page.evaluate((show) => localStorage.getItem(`bivoca.windows ${show}`) ?? '', id);
+  // The first is closed by hand, while the show is open.
+  const sail = await browser.browser.newPage();
+  await sail.goto(`${app.url}/programme?show=${id}&output=sail-screen&name=Sail`);
+  await page.bringToFront();
+  await until(async () => (await kept()).includes('sail-screen'), 'that it is kept');
+  await sail.close();
+  await until(async () => !(await kept()).includes('sail-screen'), 'that it is forgotten');
+  expect(await kept()).toContain('foyer');
+  // The browser ends: the window of the show goes first here, and the output's cannot be told from one that was open.
+  const foyer = await windowOf('foyer');
+  await page.goto('about:blank');
+  await foyer.close();
+  await page.goto(`${app.url}/show/${id}/screens`);
+  await until(() => page.evaluate(() => window.bivocaHost !== undefined).catch(() => false), 'the show', 60_000);
+  const again = await windowOf('foyer');
+  await until(async () => near((await look(again, [320, 180])).pixels[0], HARBOUR), 'its picture');
+  expect((await browser.browser.pages()).filter((p) => p.url().includes('output=sail-screen'))).toEqual([]);
+  await again.close();
+  await page.bringToFront();
 });

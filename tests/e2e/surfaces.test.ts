@@ -351,10 +351,95 @@ it('is dragged on the canvas: snapped, along one axis, put back by Escape; layer
   await page.keyboard.press('ArrowRight');
   await chord(['Shift'], 'ArrowDown');
   await until(async () => (await band()).x === 101 && (await band()).y === 30, 'nudges');
+  // By its number, from the keyboard alone; the digits themselves still switch cameras.
+  await chord(['Alt'], 'Digit1');
+  await until(async () => (await band()).x === 100 && (await band()).y === 20, 'the place by key');
+  // Nearer about the mouse by the wheel, and panned: what is under it stays under it.
+  const under = await on(150, 40);
+  const apart = (await on(350, 40)).x - under.x + 2;
+  await page.mouse.move(under.x, under.y);
+  await page.mouse.wheel({ deltaY: -300 });
+  await until(async () => Math.abs((await on(350, 40)).x - (await on(150, 40)).x) > apart, 'the zoom');
+  const after = await on(150, 40);
+  expect(Math.hypot(after.x - under.x, after.y - under.y)).toBeLessThan(3);
+  await page.keyboard.down('Alt');
+  await page.mouse.down();
+  await page.mouse.move(under.x + 60, under.y + 20, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.up('Alt');
+  const panned = await on(150, 40);
+  expect([Math.round(panned.x - after.x), Math.round(panned.y - after.y)]).toEqual([60, 20]);
+  await pressWords('All');
   // Several are written large, and none are left by Escape.
   await blur();
   await page.keyboard.press('Escape');
   await page.waitForSelector('aside input[aria-label="Name of the surface"]');
+});
+
+it('areas, masks and corners are dragged on the output itself, and seen in its window at once', async () => {
+  const { id, screens } = await surface();
+  const right = screens[1]!;
+  const output = right.outputId!;
+  await send(page, 'surface.setScreens', {
+    surface: id,
+    screens: [right.id],
+    corners: null,
+    masks: [],
+    area: { x: 0, y: 0, width: 200, height: 120 },
+  });
+  await page.click(`[data-output="${output}"]`);
+  await page.waitForSelector(`[data-area="${right.id}"]`);
+  const on = (x: number, y: number) =>
+    page.$eval(
+      'svg[aria-label="What screens use of it"]',
+      (svg, px, py) => {
+        const p = new DOMPoint(px, py).matrixTransform((svg as SVGSVGElement).getScreenCTM()!);
+        return { x: p.x, y: p.y };
+      },
+      x,
+      y,
+    );
+  const drag = async (from: [number, number], to: [number, number], end = () => page.mouse.up()) => {
+    const [p, q] = [await on(...from), await on(...to)];
+    await page.mouse.move(p.x, p.y);
+    await page.mouse.down();
+    await page.mouse.move(q.x, q.y, { steps: 5 });
+    await end();
+  };
+  const now = async () => (await surface()).screens[1]!;
+  // Chosen by a press, then its lower right corner: half as large. Escape while one drags puts it back.
+  await drag([100, 60], [100, 60]);
+  await drag([200, 120], [100, 60], async () => {
+    await until(async () => (await now()).area!.width < 150, 'the area as it is dragged');
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+  });
+  expect((await now()).area).toEqual({ x: 0, y: 0, width: 200, height: 120 });
+  await drag([200, 120], [120, 80]);
+  expect((await now()).area).toEqual({ x: 0, y: 0, width: 120, height: 80 });
+  const own = open[output] ?? (await windowOf(output));
+  await until(async () => near((await look(own, [160, 100])).pixels[0], [0, 0, 0]), 'nothing beside the area');
+  await chord(['Control'], 'KeyZ');
+  await until(async () => (await now()).area!.width === 200, 'undo of the drag as one step');
+  // A mask is moved, and a corner pulled.
+  await send(page, 'surface.setScreens', { surface: id, screens: [right.id], masks: [{ x: 10, y: 10, width: 20, height: 20 }] });
+  await drag([20, 20], [100, 60]);
+  expect((await now()).masks[0]).toMatchObject({ width: 20, height: 20 });
+  expect(Math.abs((await now()).masks[0]!.x - 90)).toBeLessThanOrEqual(2);
+  const still = { x: 0, y: 0 };
+  await send(page, 'surface.setScreens', {
+    surface: id,
+    screens: [right.id],
+    masks: [],
+    corners: { topLeft: still, topRight: still, bottomRight: still, bottomLeft: still },
+  });
+  await page.waitForSelector('[data-corner="topLeft"]');
+  await drag([0, 0], [40, 30]);
+  const { topLeft, topRight } = (await now()).corners!;
+  expect([Math.abs(topLeft.x - 40) <= 1, Math.abs(topLeft.y - 30) <= 1, topRight.x]).toEqual([true, true, 0]);
+  await until(async () => near((await look(own, [8, 6])).pixels[0], [0, 0, 0]), 'black beside the corner');
+  await send(page, 'surface.setScreens', { surface: id, screens: [right.id], corners: null, area: null });
+  await page.click('nav [data-surface]');
 });
 
 it('is compared with the picture made for the venue; a plan comes in as a file with its faults said first', async () => {
