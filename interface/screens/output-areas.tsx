@@ -164,8 +164,8 @@ export function OutputAreas({ outputId, raster }: { outputId: string; raster: Ra
               onPointerDown={(event) => begin(of, { kind: 'area' }, 'move', event)}
             />
             <text
-              x={area.x + 8 * px}
-              y={area.y + 20 * px}
+              x={area.x + 26 * px}
+              y={area.y + 34 * px}
               fontSize={14 * px}
               fill="#e8efe9"
               stroke={DEEP}

@@ -19,6 +19,7 @@ export function RasterField({ value, onChange }: { value: Raster; onChange: (ras
     <div className="flex flex-wrap items-center gap-2">
       <select
         aria-label="Picture size"
+        className="max-w-[6.6rem]"
         value={usual ? key : ''}
         onChange={(e) => {
           const size = SIZES.find((s) => `${s.width}×${s.height}` === e.target.value);
@@ -31,7 +32,7 @@ export function RasterField({ value, onChange }: { value: Raster; onChange: (ras
         ))}
       </select>
       <NumberField
-        className="w-24"
+        className="w-[4.6rem]"
         label="Width, pixels"
         min={16}
         max={7680}
@@ -40,7 +41,7 @@ export function RasterField({ value, onChange }: { value: Raster; onChange: (ras
       />
       <span className="text-muted">×</span>
       <NumberField
-        className="w-24"
+        className="w-[4.6rem]"
         label="Height, pixels"
         min={16}
         max={4320}
