@@ -4,11 +4,13 @@ import { createServer, type IncomingMessage, type Server } from 'node:http';
 import { type Duplex } from 'node:stream';
 import { WebSocketServer } from 'ws';
 import { HOST_PROTOCOL, PART_LENGTH } from '#core/panels/messages';
+import { PANEL_MESSAGE_LIMIT } from '#core/panels/panel-messages';
 import { startPier } from '#standins/devices/servers';
 import { type AppOptions, createApp, type Secrets } from './app';
 import { judge, sameSecret } from './guard';
 import { MOST_LINE_BYTES } from '#core/devices/line';
 import { DeviceSession } from './devices/session';
+import { Panels } from './remote/panels';
 import { Relay } from './remote/relay';
 import { targetOf } from './target';
 import { Throttle } from './throttle';
@@ -34,12 +36,14 @@ export async function serve(options: AppOptions): Promise<Running> {
   const relay = new Relay();
   const pier = startPier(options.port);
   const secrets: Secrets = { hostKey: randomBytes(24).toString('base64url'), guesses: { token: new Throttle(), key: new Throttle() } };
+  const panels = new Panels(relay, secrets.guesses.token);
   const server = createServer({ requestTimeout: REQUEST_MS }, createApp(options, secrets, relay, pier));
   server.maxConnections = CONNECTION_LIMIT;
   const handleProtocols = (offered: Set<string>) => (offered.has(HOST_PROTOCOL) ? HOST_PROTOCOL : false);
   const hosts = new WebSocketServer({ noServer: true, maxPayload: HOST_MESSAGE_LIMIT, handleProtocols });
   const devices = new WebSocketServer({ noServer: true, maxPayload: MOST_LINE_BYTES, handleProtocols });
   const listeners = new WebSocketServer({ noServer: true, maxPayload: LISTENER_MESSAGE_LIMIT });
+  const working = new WebSocketServer({ noServer: true, maxPayload: PANEL_MESSAGE_LIMIT });
 
   /** True when a socket brings the secret that only pages of this server get. */
   function isOwnPage(request: IncomingMessage): boolean {
@@ -53,6 +57,7 @@ export async function serve(options: AppOptions): Promise<Running> {
     const target = targetOf(request);
     const verdict = judge(request, options, secrets.guesses.token);
     if (verdict || !target) return refuse(socket, verdict?.status === 429 ? '429 Too Many Requests' : '403 Forbidden');
+    if (target.pathname === '/api/panel') return working.handleUpgrade(request, socket, head, (ws) => panels.add(ws, request));
     if (target.pathname === '/api/events')
       return listeners.handleUpgrade(request, socket, head, (ws) => relay.addListener(ws, target.params.get('show')));
     if (target.pathname !== '/api/host' && target.pathname !== '/api/devices') return refuse(socket, '404 Not Found');
@@ -71,7 +76,8 @@ export async function serve(options: AppOptions): Promise<Running> {
     server,
     close: async () => {
       pier.close();
-      for (const client of [...hosts.clients, ...devices.clients, ...listeners.clients]) client.terminate();
+      panels.close();
+      for (const client of [...hosts.clients, ...devices.clients, ...listeners.clients, ...working.clients]) client.terminate();
       server.closeAllConnections();
       await new Promise<void>((resolve) => server.close(() => resolve()));
     },

@@ -26,6 +26,8 @@ export const ERROR_CODES = {
   'unknown-run': 'No such macro runs.',
   'unknown-step': 'The macro has no such step.',
   'only-here': 'Only who sits at the window that runs the show may do this.',
+  'no-right': 'The pass is not for a room in which this is worked.',
+  anothers: 'The last edit is another person’s: `anyway` takes it back all the same.',
   'unknown-page': 'The show has no such page of buttons.',
   'unknown-button': 'No page of the show has such a button.',
   'unknown-device': 'The show has no such device.',

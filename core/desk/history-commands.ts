@@ -15,7 +15,7 @@ export const historyCommands = [
     type: 'history.undo',
     title: 'Undo',
     about:
-      'One edit of the show back. Air is never undone: the audience has seen it. Refused when it would take something off air. Returns its `title`.',
+      'One edit of the show back. Air is never undone: the audience has seen it. Refused when it would take something off air, and, unless `anyway`, when it is another person’s. Returns its `title`.',
     args: StepArgs,
     step: 'undo',
     run: alone,

@@ -5,8 +5,16 @@ import { findPicture } from './pictures';
 import { guardLoopsBetween } from '../sound/edit';
 import { CommandError } from '../commands/command';
 
+/** Somebody with a pass. */
+export interface Person {
+  id: string;
+  name: string;
+}
+
 interface Step {
   title: string;
+  /** Whose edit it is; null for who sits at the window that runs the show, and for the remote. */
+  by: Person | null;
   forward: Patch[];
   inverse: Patch[];
   mergeKey: string | null;
@@ -36,16 +44,17 @@ export function remember(
   mergeKey: string | null,
   at: number,
   mergeMs = MERGE_MS,
+  by: Person | null = null,
 ): History {
   const forward = ofShow(patches);
   if (forward.length === 0) return history;
   const back = ofShow(inverse);
   const last = history.past.at(-1);
-  if (last && mergeKey !== null && last.mergeKey === mergeKey && at - last.at < mergeMs) {
+  if (last && mergeKey !== null && last.mergeKey === mergeKey && last.by?.id === by?.id && at - last.at < mergeMs) {
     const merged = { ...last, forward: [...last.forward, ...forward], inverse: [...back, ...last.inverse], at };
     return { past: [...history.past.slice(0, -1), merged], future: [] };
   }
-  const step = { title, forward, inverse: back, mergeKey, at };
+  const step = { title, by, forward, inverse: back, mergeKey, at };
   return { past: [...history.past, step].slice(-LIMIT), future: [] };
 }
 
@@ -70,6 +79,13 @@ interface Walked {
   title: string;
 }
 
+/** @throws CommandError when the step is another person's, unless `anyway` */
+function checkOwn({ by: whose, title }: Step, by: Person | null, anyway: boolean): void {
+  if (anyway || whose?.id === by?.id) return;
+  const who = whose ? whose.name : 'whoever runs the show';
+  throw new CommandError('anothers', `The last step, “${title}”, is by ${who}. Take it back all the same?`, 'anyway');
+}
+
 function walk(desk: Desk, { title, ...step }: Step, way: 'forward' | 'inverse', history: History, anyway: boolean): Walked {
   const patches = step[way];
   const after = repairAir(applyPatches(desk, patches) as Desk);
@@ -77,17 +93,22 @@ function walk(desk: Desk, { title, ...step }: Step, way: 'forward' | 'inverse', 
   return { history, desk: after, patches, title };
 }
 
-/** One step back. @throws CommandError when there is none, when it would take something off air, or, unless `anyway`, when it would close a loop. */
-export function undo({ past, future }: History, desk: Desk, anyway = false): Walked {
+/**
+ * One step back. @throws CommandError when there is none, when it would take something off air, or, unless `anyway`, when it would close a
+ * loop or is another person's
+ */
+export function undo({ past, future }: History, desk: Desk, anyway = false, by: Person | null = null): Walked {
   const step = past.at(-1);
   if (!step) throw new CommandError('nothing-to-undo', 'There is nothing to undo.');
+  checkOwn(step, by, anyway);
   return walk(desk, step, 'inverse', { past: past.slice(0, -1), future: [...future, step] }, anyway);
 }
 
 /** One step forward again. @throws CommandError as `undo` does. */
-export function redo({ past, future }: History, desk: Desk, anyway = false): Walked {
+export function redo({ past, future }: History, desk: Desk, anyway = false, by: Person | null = null): Walked {
   const step = future.at(-1);
   if (!step) throw new CommandError('nothing-to-redo', 'There is nothing to redo.');
+  checkOwn(step, by, anyway);
   return walk(desk, step, 'forward', { past: [...past, step], future: future.slice(0, -1) }, anyway);
 }
 

@@ -45,6 +45,20 @@ describe('several commands', () => {
     });
   });
 
+  it('are taken back by whoever did them; another is asked first, and told whose they are', () => {
+    const runa = { id: 'pass-1', name: 'Runa Eide' };
+    const done = perform(START, [rename('a', 'Wide')], context, { at: 0, elsewhere: true, by: runa });
+    if (!done.ok) throw new Error(done.error.message);
+    const undone = (by?: typeof runa, anyway?: boolean) =>
+      perform(done.session, [{ type: 'history.undo', args: anyway ? { anyway } : {} }], context, { at: 1, ...(by && { by }) });
+    expect(undone()).toMatchObject({ ok: false, error: { code: 'anothers', message: expect.stringContaining('by Runa Eide') as string } });
+    expect(undone({ id: 'pass-2', name: 'Odd' })).toMatchObject({ ok: false, error: { code: 'anothers' } });
+    expect([undone(runa).ok, undone(undefined, true).ok]).toEqual([true, true]);
+    // Edits of two people are never one step.
+    const both = perform(done.session, [rename('a', 'Wider')], context, { at: 2 });
+    expect(both.ok && both.session.history.past.length).toBe(2);
+  });
+
   it('of one gesture are one step of undo however long it takes; of two, two', () => {
     let session = START;
     for (let i = 0; i < 5; i += 1) session = after(session, [rename('a', `A${i}`), rename('b', `B${i}`)], i * 9000, 'first');

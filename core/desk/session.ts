@@ -5,7 +5,7 @@ import { findCommand } from './registry';
 import { type Desk } from './air';
 import { recordedActs } from '../automation/record';
 import { execute, executeAll, type OutcomeOfAll, prepare, type Refusal, refusalOf } from './execute';
-import { type History, MERGE_MS, redo, remember, undo } from './history';
+import { type History, MERGE_MS, type Person, redo, remember, undo } from './history';
 import { keepAll } from './keep-all';
 
 export interface Session {
@@ -22,8 +22,10 @@ export interface Sent {
   at: number;
   /** One movement of a hand, from its beginning to its end: all edits of the same one are one step of undo, however long it takes. */
   gesture?: string | undefined;
-  /** It comes from the remote. */
+  /** It comes from the remote, or from a panel. */
   elsewhere?: boolean;
+  /** Whoever sends it with a pass. */
+  by?: Person | undefined;
   /** A macro does it: it is not recorded for another. */
   byMacro?: boolean;
 }
@@ -71,7 +73,7 @@ export function perform(session: Session, commands: readonly Command[], context:
     const [only] = commands;
     const step = commands.length === 1 && only ? prepare(only) : null;
     if (step?.spec.step) {
-      const walked = (step.spec.step === 'undo' ? undo : redo)(history, desk, step.args.anyway === true);
+      const walked = (step.spec.step === 'undo' ? undo : redo)(history, desk, step.args.anyway === true, sent.by ?? null);
       // A lane that follows edits follows their undoing too.
       const [kept, more] = keepAll(walked.desk, context.frame);
       return {
@@ -92,6 +94,7 @@ export function perform(session: Session, commands: readonly Command[], context:
   // What comes from outside, and what follows from that alone, is no step of undo.
   if (!outcome.edits || specs.every((s) => s.outside)) return { ok: true, session: { desk: outcome.desk, history }, patches, results };
   const mergeKey = sent.gesture === undefined ? mergeKeyOf(specs, commands) : `gesture ${sent.gesture}`;
-  const next = remember(history, titleOf(specs), patches, inverse, mergeKey, sent.at, sent.gesture === undefined ? MERGE_MS : Infinity);
+  const mergeMs = sent.gesture === undefined ? MERGE_MS : Infinity;
+  const next = remember(history, titleOf(specs), patches, inverse, mergeKey, sent.at, mergeMs, sent.by ?? null);
   return { ok: true, session: { desk: outcome.desk, history: next }, patches, results };
 }

@@ -73,6 +73,7 @@ describe('a line', () => {
     text: '',
     result: '',
     failed: false,
+    who: '',
     ...change,
   });
   it('is a step that does the same again, or says why it cannot be one', () => {

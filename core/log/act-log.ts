@@ -16,6 +16,8 @@ export interface LogLine {
   /** What became of it: an answer, or why it failed; empty while that is not known, and for acts. */
   result: string;
   failed: boolean;
+  /** Name of who did it with a pass; empty for all else. */
+  who: string;
 }
 
 /** Lines that are kept. */
@@ -29,6 +31,7 @@ export class ActLog {
   private readonly names: Uint16Array;
   private readonly flags: Uint8Array;
   private readonly texts: string[] = [];
+  private readonly people: Uint16Array;
   private readonly results = new Map<number, string>();
   private readonly known: string[] = [];
   private readonly places = new Map<string, number>();
@@ -48,6 +51,9 @@ export class ActLog {
     this.kinds = new Uint8Array(most);
     this.names = new Uint16Array(most);
     this.flags = new Uint8Array(most);
+    this.people = new Uint16Array(most);
+    // The first name is nobody's.
+    this.placeOf('');
   }
 
   /** Number of the oldest line that is kept. */
@@ -71,7 +77,7 @@ export class ActLog {
   }
 
   /** Adds a line, and returns its number. One of the same `merge` as the line before takes its place: a fader moved on and on is one act. */
-  add(frame: number, kind: LineKind, of: string, text: string, merge: string | null = null): number {
+  add(frame: number, kind: LineKind, of: string, text: string, merge: string | null = null, who = ''): number {
     const again = merge !== null && merge === this.lastMerge && this.next > 0;
     const number = again ? this.next - 1 : this.next;
     if (!again) this.next += 1;
@@ -81,6 +87,7 @@ export class ActLog {
     this.kinds[at] = LINE_KINDS.indexOf(kind);
     this.names[at] = this.placeOf(of);
     this.flags[at] = 0;
+    this.people[at] = this.placeOf(who);
     this.texts[at] = text.length > MOST_TEXT ? text.slice(0, MOST_TEXT) : text;
     this.results.delete(number - this.most);
     this.changed();
@@ -107,6 +114,7 @@ export class ActLog {
       text: this.texts[at] ?? '',
       result: this.results.get(number) ?? '',
       failed: this.flags[at] === 1,
+      who: this.known[this.people[at] ?? 0] ?? '',
     };
   }
 

@@ -5,6 +5,8 @@
 import { type Patch } from 'immer';
 import { type Air } from '../desk/air';
 import { type Refusal } from '../desk/execute';
+import { type Person } from '../desk/history';
+import { type PassHash } from './pass';
 import { type Show } from '../desk/show';
 
 /** Which show a host window runs. */
@@ -33,6 +35,30 @@ export interface Change {
   revision: number;
   frame: number;
   patches: Patch[];
+  /** Key of the panel's command that this comes of; see `panel-messages.ts`. */
+  of?: string;
+}
+
+/** Somebody who works the show with a pass just now. */
+export interface Connected {
+  passId: string;
+  /** Wall time since when, milliseconds since 1970. */
+  since: number;
+  /** From the server to the panel and back, milliseconds; null while it is not known. */
+  delayMs: number | null;
+}
+
+/** How a command came: with which pass, and what makes it the same at the panel and at the host. */
+export interface FromPass {
+  by: Person;
+  /** Of the panel's connection; its new identities begin with it. */
+  session: string;
+  /** Names the command for the panel, so that it knows its own change when it comes. */
+  key: string;
+  /** New identities that the panel has given already, in the order in which they are wanted. */
+  ids: string[];
+  /** All steps of one are one of undo. */
+  gesture?: string;
 }
 
 export type FromHost =
@@ -40,10 +66,14 @@ export type FromHost =
   | Snapshot
   | Change
   | { kind: 'status'; frame: number; status: Record<string, unknown> }
-  | { kind: 'answer'; id: number; outcome: HostOutcome };
+  | { kind: 'answer'; id: number; outcome: HostOutcome }
+  /** All passes of the show, whenever one changes. */
+  | { kind: 'passes'; list: PassHash[] };
 
 export type ToHost =
-  | { kind: 'command'; id: number; command: unknown }
+  | { kind: 'command'; id: number; command: unknown; from?: FromPass }
+  /** Who works the show with a pass now. */
+  | { kind: 'people'; list: Connected[] }
   /** Somebody listens from now on, or nobody does. The host sends the whole state and then each change; to nobody it sends nothing. */
   | { kind: 'follow'; on: boolean }
   /** Asks for the whole state: a revision was missed, or somebody wants it once. */

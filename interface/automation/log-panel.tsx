@@ -87,6 +87,7 @@ function Line({ show, line, chosen, onPress }: { show: Show; line: LogLine; chos
         </span>
         <span className="block truncate text-muted">
           <span className="figures">{formatTimecode(line.frame, show.rate)}</span>
+          {line.who !== '' && <span> · {line.who}</span>}
           {line.result !== '' && <span className={line.failed ? 'text-caution' : 'text-next'}> · {line.result}</span>}
         </span>
       </span>

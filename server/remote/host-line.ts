@@ -1,9 +1,19 @@
 /** The line to one host window: commands to it and their answers, its state kept up to date by its patches. */
 import { type WebSocket } from 'ws';
-import { type Change, type FromHost, type HostOutcome, type ShowName, type Snapshot, type ToHost } from '#core/panels/messages';
+import {
+  type Change,
+  type Connected,
+  type FromHost,
+  type FromPass,
+  type HostOutcome,
+  type ShowName,
+  type Snapshot,
+  type ToHost,
+} from '#core/panels/messages';
 import { type ErrorCode } from '#core/commands/codes';
 import { followed } from '#core/panels/copy';
 import { isRecord } from '#core/schema/record';
+import { MOST_PASSES, passFrom, type PassHash } from '#core/panels/pass';
 import { PartReader } from '#core/panels/parts';
 
 const ANSWER_MS = 8000;
@@ -43,11 +53,15 @@ export interface HostListener {
   named: (line: HostLine) => void;
   told: (line: HostLine, message: Snapshot | Change | Extract<FromHost, { kind: 'status' }>) => void;
   closed: (line: HostLine) => void;
+  /** Its passes are others now. */
+  passes: (line: HostLine) => void;
 }
 
 export class HostLine {
   show: ShowName | null = null;
   private state: Snapshot | null = null;
+  /** The passes of its show; null until it has told them. */
+  passes: readonly PassHash[] | null = null;
   private readonly waiting = new Map<number, Waiting>();
   private readonly reader = new PartReader(MESSAGE_LIMIT);
   private nextId = 1;
@@ -89,6 +103,10 @@ export class HostLine {
     if (!isRecord(message)) throw new Error('not a message');
     if (message.kind === 'hello') return this.greet(message.show);
     if (!this.show) throw new Error('not introduced');
+    if (message.kind === 'passes' && Array.isArray(message.list)) {
+      this.passes = message.list.slice(0, MOST_PASSES).flatMap((p) => passFrom(p) ?? []);
+      return this.listener.passes(this);
+    }
     if (message.kind === 'answer') return this.answered(message);
     if (message.kind === 'state') return this.replace(message as unknown as Snapshot);
     if (message.kind === 'patches') return this.change(message as unknown as Change);
@@ -198,8 +216,13 @@ export class HostLine {
     return this.state;
   }
 
-  /** Runs a command in the window. @throws NoHostError when it is closed or does not answer. */
-  command(command: unknown): Promise<HostOutcome> {
+  /** Tells the host who works its show with a pass. */
+  people(list: Connected[]): void {
+    this.send({ kind: 'people', list });
+  }
+
+  /** Runs a command in the window, or several as one step; `from` says with which pass. @throws NoHostError when it is closed or does not answer. */
+  command(command: unknown, from?: FromPass): Promise<HostOutcome> {
     if (this.waiting.size >= WAITING_LIMIT)
       return Promise.reject(
         new NoHostError(503, 'busy', 'Too many commands wait for the window that runs the show. Try again in a moment.'),
@@ -212,7 +235,7 @@ export class HostLine {
         reject(new NoHostError(504, 'no-answer', 'The window that runs the show did not answer.'));
       }, ANSWER_MS);
       this.waiting.set(id, { resolve, reject, timer });
-      this.send({ kind: 'command', id, command });
+      this.send({ kind: 'command', id, command, ...(from && { from }) });
     });
   }
 

@@ -22,7 +22,17 @@ interface Listener {
   askedAt: number;
 }
 
+/** Others than listeners who hear what hosts tell: see `Panels`. */
+export interface Audience {
+  /** The lines that it hears. */
+  hears: () => readonly HostLine[];
+  told: (line: HostLine, message: ToListener) => void;
+  /** Windows have come or gone, or their passes have changed. */
+  arranged: () => void;
+}
+
 export class Relay {
+  private audience: Audience | null = null;
   private readonly lines: HostLine[] = [];
   private readonly listeners = new Set<Listener>();
 
@@ -39,7 +49,9 @@ export class Relay {
       },
       told: (from, message) => {
         for (const listener of this.listeners) if (listener.line === from) this.tell(listener, message);
+        this.audience?.told(from, message);
       },
+      passes: () => this.audience?.arranged(),
       closed: (gone) => {
         this.lines.splice(this.lines.indexOf(gone), 1);
         this.arrange();
@@ -66,9 +78,14 @@ export class Relay {
     this.follow();
   }
 
+  /** Lets others hear what hosts tell. */
+  attend(audience: Audience): void {
+    this.audience = audience;
+  }
+
   /** Hosts tell their changes only while somebody hears them. */
-  private follow(): void {
-    const heard = new Set([...this.listeners].map((l) => l.line));
+  follow(): void {
+    const heard = new Set([...[...this.listeners].map((l) => l.line), ...(this.audience?.hears() ?? [])]);
     for (const line of this.lines) if (line.show) line.follow(heard.has(line));
   }
 
@@ -90,6 +107,7 @@ export class Relay {
         this.greet(listener);
       }
     }
+    this.audience?.arranged();
     this.follow();
   }
 
@@ -115,8 +133,8 @@ export class Relay {
     return this.lines.flatMap(({ show }) => (show ? [show] : [])).reverse();
   }
 
-  /** The line of a show, or of the only one. */
-  private find(showId: string | null): HostLine | null {
+  /** The line of a show, or of the only one; null when there is none. */
+  find(showId: string | null): HostLine | null {
     const named = this.lines.filter((l) => l.show !== null);
     if (showId !== null) return named.findLast((l) => l.show?.id === showId) ?? null;
     return named.length === 1 ? (named[0] ?? null) : null;

@@ -1,0 +1,66 @@
+/**
+ * What a panel and the server say to each other on `/api/panel`. A panel enters with the secret of a pass, which never stands in an address;
+ * from then on it hears the state as every listener does, and sends commands. Its keys name what it has sent.
+ */
+import { isRecord } from '../schema/record';
+import { type HostOutcome, type ToListener } from './messages';
+import { type Pass } from './pass';
+
+/** Both sides are of one build: what they say changes with it. */
+export const PANEL_VERSION = 1;
+
+/** Characters of one message of a panel at most. */
+export const PANEL_MESSAGE_LIMIT = 256_000;
+
+export type FromPanel =
+  | { kind: 'enter'; version: number; show: string | null; secret: string }
+  | { kind: 'command'; key: string; commands: unknown[]; ids: string[]; gesture?: string }
+  | { kind: 'snapshot' }
+  | { kind: 'pong'; at: number };
+
+export type ToPanel =
+  /** The pass counts for this show. */
+  | { kind: 'entered'; pass: Pass; showId: string; session: string }
+  /** No window runs the show now, or none with this pass: the panel stays, and enters when there is one. */
+  | { kind: 'waiting' }
+  | { kind: 'answer'; key: string; outcome: HostOutcome }
+  /** To be sent back at once: it measures the delay. */
+  | { kind: 'ping'; at: number }
+  | ToListener;
+
+/** Why a panel's line was closed, as codes of the closing. */
+export const PANEL_CLOSED = { withdrawn: 4003, version: 4010, flood: 4008, misread: 1003, full: 1013 } as const;
+
+const isKey = (value: unknown): value is string => typeof value === 'string' && /^[\w-]{1,40}$/.test(value);
+
+/** New identities that one message may bring. */
+export const MOST_IDS = 500;
+
+/** The identity that a connection gives to the `n`-th new thing. */
+export const panelId = (session: string, n: number): string => `${session}-${n}`;
+
+/** The number of an identity that this connection has given; null for any other. */
+export function panelIdNumber(session: string, id: string): number | null {
+  const n = id.startsWith(`${session}-`) ? Number(id.slice(session.length + 1)) : NaN;
+  return Number.isSafeInteger(n) && n >= 0 && panelId(session, n) === id ? n : null;
+}
+
+/** A message of a panel; null when it is none. */
+export function panelMessage(raw: unknown): FromPanel | null {
+  if (!isRecord(raw)) return null;
+  const { kind } = raw;
+  if (kind === 'snapshot') return { kind };
+  if (kind === 'pong') return typeof raw.at === 'number' && Number.isFinite(raw.at) ? { kind, at: raw.at } : null;
+  if (kind === 'enter') {
+    const { version, show, secret } = raw;
+    if (typeof version !== 'number' || typeof secret !== 'string' || secret.length > 200) return null;
+    if (show !== null && (typeof show !== 'string' || show.length > 64)) return null;
+    return { kind, version, show, secret };
+  }
+  if (kind !== 'command') return null;
+  const { key, commands, ids, gesture } = raw;
+  if (!isKey(key) || !Array.isArray(commands) || commands.length === 0 || !Array.isArray(ids)) return null;
+  if (ids.length > MOST_IDS || !ids.every(isKey)) return null;
+  if (gesture !== undefined && !isKey(gesture)) return null;
+  return { kind, key, commands: commands as unknown[], ids, ...(gesture !== undefined && { gesture }) };
+}

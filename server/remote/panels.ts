@@ -1,0 +1,231 @@
+/**
+ * Those who work shows with a pass. A panel enters with its secret, which is compared with what the host has told; it hears the state, and what
+ * it sends is held against the pass. While no window runs the show it waits, and it is let in again when one does.
+ */
+import { createHash, randomBytes } from 'node:crypto';
+import { type IncomingMessage } from 'node:http';
+import { type WebSocket } from 'ws';
+import { type Connected, type ToListener } from '#core/panels/messages';
+import { isValid, type PassHash, refusedBy } from '#core/panels/pass';
+import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, panelMessage, type ToPanel } from '#core/panels/panel-messages';
+import { isTooDeep } from '#core/schema/depth';
+import { addressOf, tooMany, sameSecret } from '../guard';
+import { type Throttle } from '../throttle';
+import { type HostLine, NoHostError } from './host-line';
+import { type Relay } from './relay';
+
+/** Panels at most, over all shows. */
+const PANEL_LIMIT = 200;
+/** Bytes that may wait for a panel before it is left out, and gets the whole state when it has caught up. */
+const BEHIND_BYTES = 2_000_000;
+/** A panel that has not entered after this is sent away, milliseconds. */
+const ENTER_MS = 10_000;
+/** Messages a second of one panel: a fader that is drawn at every frame of a quick screen, and as much again. */
+const MOST_MESSAGES = 300;
+const SNAPSHOT_PAUSE_MS = 500;
+/** How often passes that end are looked for, and delays are measured, milliseconds. */
+const LOOK_MS = 2000;
+
+class Panel {
+  /** Of the secret it entered with; null before. */
+  hash: string | null = null;
+  showId: string | null = null;
+  /** The window it works, and the pass that lets it; null while it waits. */
+  line: HostLine | null = null;
+  pass: PassHash | null = null;
+  behind = false;
+  askedAt = -Infinity;
+  delayMs: number | null = null;
+  readonly session = randomBytes(9).toString('hex');
+  readonly since = Date.now();
+  private counted = { since: 0, count: 0 };
+
+  constructor(
+    readonly socket: WebSocket,
+    readonly address: string,
+    readonly request: IncomingMessage,
+  ) {}
+
+  post(message: ToPanel): void {
+    if (this.socket.readyState === this.socket.OPEN) this.socket.send(JSON.stringify(message));
+  }
+
+  /** True when more comes than anybody's hands send. */
+  floods(now: number): boolean {
+    if (now - this.counted.since > 1000) this.counted = { since: now, count: 0 };
+    this.counted.count += 1;
+    return this.counted.count > MOST_MESSAGES;
+  }
+}
+
+export class Panels {
+  private readonly panels = new Set<Panel>();
+  private readonly timer: NodeJS.Timeout;
+  /** What each host was told last of who is there. */
+  private readonly people = new WeakMap<HostLine, string>();
+
+  constructor(
+    private readonly relay: Relay,
+    private readonly guesses: Throttle,
+  ) {
+    relay.attend({
+      hears: () => [...this.panels].flatMap((p) => p.line ?? []),
+      told: (line, message) => this.told(line, message),
+      arranged: () => this.arrange(),
+    });
+    this.timer = setInterval(() => this.look(), LOOK_MS);
+    this.timer.unref();
+  }
+
+  add(socket: WebSocket, request: IncomingMessage): void {
+    if (this.panels.size >= PANEL_LIMIT) return socket.close(PANEL_CLOSED.full, 'Too many panels are open here.');
+    const panel = new Panel(socket, addressOf(request), request);
+    this.panels.add(panel);
+    const entering = setTimeout(() => panel.hash === null && socket.close(PANEL_CLOSED.misread, 'It has not entered.'), ENTER_MS);
+    socket.on('error', () => socket.terminate());
+    socket.on('close', () => {
+      clearTimeout(entering);
+      this.panels.delete(panel);
+      const { line } = panel;
+      panel.line = null;
+      if (line) this.tellPeople(line);
+      this.relay.follow();
+    });
+    socket.on('message', (data, isBinary) => {
+      if (panel.floods(performance.now())) return socket.close(PANEL_CLOSED.flood, 'More was sent than anybody can press.');
+      let message: FromPanel | null = null;
+      try {
+        message = isBinary ? null : panelMessage(JSON.parse(String(data as Buffer)));
+      } catch {
+        // Said below.
+      }
+      if (!message) return socket.close(PANEL_CLOSED.misread, 'This message cannot be read.');
+      return void this.take(panel, message);
+    });
+    return undefined;
+  }
+
+  private async take(panel: Panel, message: FromPanel): Promise<void> {
+    if (message.kind === 'enter') return this.enter(panel, message);
+    if (message.kind === 'pong') {
+      panel.delayMs = Math.min(60_000, Math.max(0, Math.round(performance.now() - message.at)));
+      return undefined;
+    }
+    if (message.kind === 'snapshot') {
+      const now = performance.now();
+      if (now - panel.askedAt < SNAPSHOT_PAUSE_MS) return undefined;
+      panel.askedAt = now;
+      return this.greet(panel);
+    }
+    panel.post({ kind: 'answer', key: message.key, outcome: await this.run(panel, message) });
+    return undefined;
+  }
+
+  private async run(panel: Panel, { key, commands, ids, gesture }: Extract<FromPanel, { kind: 'command' }>) {
+    const { line, pass, session } = panel;
+    const refused = (code: 'no-right' | 'failed' | 'bad-argument', message: string) => ({ ok: false as const, error: { code, message } });
+    if (!line || !pass) return refused('failed', 'No window runs the show now: nothing was done.');
+    if (!isValid(pass, Date.now())) return refused('no-right', 'This pass has ended.');
+    if (isTooDeep(commands)) return refused('bad-argument', 'This is nested deeper than any command is.');
+    const error = refusedBy(pass, commands);
+    if (error) return { ok: false as const, error };
+    try {
+      const by = { id: pass.id, name: pass.name };
+      return await line.command(commands.length === 1 ? commands[0] : commands, { by, session, key, ids, ...(gesture && { gesture }) });
+    } catch (fault) {
+      if (fault instanceof NoHostError) return refused('failed', `${fault.message} It may have been done all the same.`);
+      throw fault;
+    }
+  }
+
+  private enter(panel: Panel, { version, show, secret }: Extract<FromPanel, { kind: 'enter' }>): void {
+    if (panel.hash !== null) return panel.socket.close(PANEL_CLOSED.misread, 'It has entered already.');
+    if (version !== PANEL_VERSION)
+      return panel.socket.close(PANEL_CLOSED.version, 'This page is of another version than the server: load it anew.');
+    if (tooMany(this.guesses, panel.request))
+      return panel.socket.close(PANEL_CLOSED.withdrawn, 'Too many wrong passes came from here. Wait.');
+    panel.hash = createHash('sha256').update(secret).digest('hex');
+    panel.showId = show;
+    this.settle(panel);
+    this.relay.follow();
+    return undefined;
+  }
+
+  /** Every panel at the window that it works, with the pass as it is now. */
+  private arrange(): void {
+    for (const panel of this.panels) if (panel.hash !== null) this.settle(panel);
+    this.relay.follow();
+  }
+
+  private settle(panel: Panel): void {
+    const line = this.relay.find(panel.showId);
+    const before = panel.line;
+    const passes = line?.passes ?? null;
+    if (!line || !passes) {
+      panel.line = null;
+      panel.pass = null;
+      if (before || !line) panel.post({ kind: 'waiting' });
+      return;
+    }
+    const pass = passes.find((p) => sameSecret(p.hash, panel.hash ?? '')) ?? null;
+    if (!pass || !isValid(pass, Date.now())) {
+      panel.line = null;
+      // A wrong guess counts against whoever makes it; a pass that was good and is withdrawn does not.
+      if (!pass && !panel.pass) this.guesses.wrong(panel.address);
+      panel.pass = null;
+      panel.socket.close(PANEL_CLOSED.withdrawn, pass ? 'This pass has ended.' : 'This pass is not known here, or was withdrawn.');
+      if (before) this.tellPeople(before);
+      return;
+    }
+    const same = before === line && JSON.stringify(panel.pass) === JSON.stringify(pass);
+    panel.line = line;
+    panel.pass = pass;
+    if (same) return;
+    const { hash: _, ...shown } = pass;
+    panel.post({ kind: 'entered', pass: shown, showId: line.show?.id ?? '', session: panel.session });
+    if (before !== line) this.greet(panel);
+    this.tellPeople(line);
+  }
+
+  private greet(panel: Panel): void {
+    panel.behind = false;
+    const { line } = panel;
+    if (line?.snapshot) panel.post(line.snapshot);
+  }
+
+  private told(line: HostLine, message: ToListener): void {
+    const text = JSON.stringify(message);
+    for (const panel of this.panels) {
+      if (panel.line !== line || panel.socket.readyState !== panel.socket.OPEN) continue;
+      if (panel.socket.bufferedAmount > BEHIND_BYTES) panel.behind = true;
+      else if (panel.behind) this.greet(panel);
+      else panel.socket.send(text);
+    }
+  }
+
+  /** Tells a host who is there, when that has changed. */
+  private tellPeople(line: HostLine): void {
+    const list = [...this.panels].flatMap(({ line: own, pass, since, delayMs }): Connected[] =>
+      own === line && pass ? [{ passId: pass.id, since, delayMs }] : [],
+    );
+    const text = JSON.stringify(list);
+    if (this.people.get(line) === text) return;
+    this.people.set(line, text);
+    line.people(list);
+  }
+
+  private look(): void {
+    const lines = new Set<HostLine>();
+    for (const panel of this.panels) {
+      if (panel.pass && !isValid(panel.pass, Date.now())) this.settle(panel);
+      if (!panel.line) continue;
+      lines.add(panel.line);
+      if (panel.socket.bufferedAmount < BEHIND_BYTES) panel.post({ kind: 'ping', at: performance.now() });
+    }
+    for (const line of lines) this.tellPeople(line);
+  }
+
+  close(): void {
+    clearInterval(this.timer);
+  }
+}
