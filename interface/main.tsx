@@ -37,6 +37,7 @@ import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
 import { ButtonsWindow } from './panels/buttons-window';
 import { OrderWindow } from './panels/order-window';
+import { WorkPanel } from './panels/work-panel';
 import { TechnicianWindow } from './panels/technician-window';
 import { PierWindow } from './panels/pier-window';
 import { ProgrammeWindow } from './programme/programme-window';
@@ -111,6 +112,22 @@ function Framed() {
   );
 }
 
+/** The rooms: of a show that runs here, and of a panel. */
+const rooms = (
+  <>
+    <Route index element={<Navigate to="desk" replace />} />
+    <Route path="desk" element={<Desk />} />
+    <Route path="replay" element={<ReplayRoom />} />
+    <Route path="sound" element={<SoundRoom />} />
+    <Route path="graphics" element={<GraphicsRoom />} />
+    <Route path="layouts" element={<LayoutsRoom />} />
+    <Route path="output" element={<OutputRoom />} />
+    <Route path="screens" element={<ScreensRoom />} />
+    <Route path="automation" element={<AutomationRoom />} />
+    <Route path="settings" element={<SettingsRoom controls={controls} />} />
+  </>
+);
+
 const routes = createBrowserRouter(
   createRoutesFromElements(
     <>
@@ -123,17 +140,11 @@ const routes = createBrowserRouter(
       <Route path="/programme" element={<ProgrammeWindow />} />
       <Route element={<Framed />}>
         <Route path="/" element={<ShowList makeDemo={makeDemo} />} />
+        <Route path="/work/:showId" element={<WorkPanel controls={controls} />}>
+          {rooms}
+        </Route>
         <Route path="/show/:showId" element={<OpenShow drivers={drivers} soundDrivers={soundDrivers} controls={controls} />}>
-          <Route index element={<Navigate to="desk" replace />} />
-          <Route path="desk" element={<Desk />} />
-          <Route path="replay" element={<ReplayRoom />} />
-          <Route path="sound" element={<SoundRoom />} />
-          <Route path="graphics" element={<GraphicsRoom />} />
-          <Route path="layouts" element={<LayoutsRoom />} />
-          <Route path="output" element={<OutputRoom />} />
-          <Route path="screens" element={<ScreensRoom />} />
-          <Route path="automation" element={<AutomationRoom />} />
-          <Route path="settings" element={<SettingsRoom controls={controls} />} />
+          {rooms}
         </Route>
       </Route>
       <Route path="*" element={<Navigate to="/" replace />} />

@@ -4,7 +4,7 @@ import { isTooDeep } from '#core/schema/depth';
 import { DATA } from '#standins/data/results-data';
 import { type PierServers } from '#standins/devices/servers';
 import { addresses } from './addresses/router';
-import { type GuardOptions, judge, tokenOf } from './guard';
+import { type GuardOptions, judge, lanAddresses, tokenOf } from './guard';
 import { Ingest, IngestError, streamFile } from './output/ingest';
 import { intake } from './output/intake';
 import { NoHostError } from './remote/host-line';
@@ -68,7 +68,7 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, p
     next();
   });
   app.use('/api/addresses', addresses(secrets.hostKey, options.port));
-  app.use('/api', remote(relay, secrets.hostKey));
+  app.use('/api', remote(relay, secrets.hostKey, options));
   app.use('/simulated', simulated(pier));
   const ingest = new Ingest(options.ingestRoot);
   app.use('/ingest', intake(ingest, options.streamKey, secrets.guesses.key));
@@ -94,7 +94,7 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, p
 /** The show that a request names with `?show=`; null when it names none. */
 const showOf = (req: Request): string | null => (typeof req.query.show === 'string' && req.query.show !== '' ? req.query.show : null);
 
-function remote(relay: Relay, hostKey: string): express.Router {
+function remote(relay: Relay, hostKey: string, options: GuardOptions): express.Router {
   const router = express.Router();
   router.use((_req, res, next) => {
     res.set('Cache-Control', 'no-store');
@@ -123,7 +123,8 @@ function remote(relay: Relay, hostKey: string): express.Router {
   });
   // Browsers say where a request comes from, and no page can say otherwise.
   router.get('/host-key', (req, res) => {
-    if (req.headers['sec-fetch-site'] === 'same-origin') res.json({ key: hostKey });
+    if (req.headers['sec-fetch-site'] === 'same-origin')
+      res.json({ key: hostKey, addresses: options.token === null ? [] : lanAddresses(options.port) });
     else res.status(403).json({ code: 'refused', message: 'Only a page of this server may run a show.' });
   });
   router.use((_req, res) => {

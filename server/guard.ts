@@ -29,6 +29,19 @@ function ownNames(lan: boolean): string[] {
   return [...names, ...addresses.map(({ address, family }) => (family === 'IPv6' ? `[${address}]` : address))];
 }
 
+/** Addresses of this machine in its networks, as a browser writes them. */
+export const lanAddresses = (port: number): string[] =>
+  Object.values(networkInterfaces())
+    .flatMap((list) => list ?? [])
+    .filter((a) => !a.internal && a.family === 'IPv4')
+    .map((a) => `http://${a.address}${port === HTTP_PORT ? '' : `:${port}`}`);
+
+/** What everybody may have who reaches the server: the app itself, and the door of panels, which asks for a pass. */
+function isOpen(request: IncomingMessage): boolean {
+  const path = targetOf(request)?.pathname ?? '';
+  return path === '/api/panel' || (request.method === 'GET' && !/^\/(api|ingest|live|watch|simulated)(\/|$)/.test(path));
+}
+
 /** True when two secrets are the same; takes as long for a near miss as for a far one. */
 export function sameSecret(a: string, b: string): boolean {
   const [x, y] = [Buffer.from(a), Buffer.from(b)];
@@ -72,7 +85,7 @@ export function judge(request: IncomingMessage, { port, token }: GuardOptions, g
   }
   if (!targetOf(request))
     return { status: 400, message: 'This address cannot be read. It begins with one "/" and is at most 4096 characters long.' };
-  if (token === null || LOOPBACK.has(request.socket.remoteAddress ?? '')) return null;
+  if (token === null || LOOPBACK.has(request.socket.remoteAddress ?? '') || isOpen(request)) return null;
   const given = tokenOf(request);
   if (given === null) return { status: 401, message: 'This needs the token that the server printed when it started.' };
   const slow = tooMany(guesses, request);

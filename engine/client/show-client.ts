@@ -14,7 +14,9 @@ import { type FoundAreas, type FoundWindows } from '../picture/find-shapes';
 import { type Brought } from '#core/parts/bring';
 import { type SavedShow } from '../storage/show-file';
 import { type ShowPackage } from '../storage/show-package';
-import { type AsRunRow, type RecordingRow } from '../storage/db';
+import { type Connected } from '#core/panels/messages';
+import { type Pass, type Rooms } from '#core/panels/pass';
+import { type AsRunRow, type PassRow, type RecordingRow } from '../storage/db';
 import { type MonitorPicture } from '../picture/messages';
 import { type SoundDeviceInfo } from '../sound/device-driver';
 import { type LoudnessPoint } from '../sound/loudness-history';
@@ -101,8 +103,33 @@ export interface ShowFiles {
   };
 }
 
+/** The ways in for other people. */
+export interface ShowPasses {
+  readonly store: ReadStore<{ passes: readonly PassRow[]; people: readonly Connected[] }>;
+  /** @throws Error in words for people */
+  add(name: string, rooms: Rooms, until: number | null): Promise<PassRow>;
+  set(id: string, change: Partial<Pick<Pass, 'name' | 'rooms' | 'until'>>): Promise<void>;
+  /** Whoever has come in by it is sent away at once. */
+  withdraw(id: string): Promise<void>;
+}
+
+/** What a client that is a panel knows of its line to the show. */
+export interface PanelState {
+  /** `away`: no window runs the show now; what is seen stands still. */
+  line: 'opening' | 'open' | 'away' | 'lost' | 'refused';
+  /** Why, in words; empty while all is well. */
+  message: string;
+  pass: Pass | null;
+  /** Commands that the show has not answered yet. */
+  sent: number;
+}
+
 export interface ShowClient {
   readonly showId: string;
+  /** Null where the show runs. */
+  readonly panel: ReadStore<PanelState> | null;
+  /** Null for a panel: passes are made where the show runs. */
+  readonly passes: ShowPasses | null;
   readonly store: ReadStore<ShowState>;
   readonly frames: ReadStore<FrameState>;
   /** Both stores together, as they are now. */

@@ -50,6 +50,8 @@ async function open() {
     desk: () => made.desk,
     frame: () => 7,
     status: () => ({ fine: true }),
+    passes: () => [],
+    people: () => undefined,
     command: (command) => {
       const { type, args } = command as { type: string; args: Record<string, unknown> };
       const outcome = attempt(made.desk, type, args);
@@ -76,7 +78,7 @@ describe('the line of a host window', () => {
     say(socket, { kind: 'command', id: 4, command: { type: 'picture.cut', args: { picture: 'b' } } });
     await settle();
     remote.tellStatus();
-    expect(socket.sent.map((m) => m.kind)).toEqual(['hello', 'answer']);
+    expect(socket.sent.map((m) => m.kind)).toEqual(['hello', 'passes', 'answer']);
     expect(socket.sent[0]).toEqual({ kind: 'hello', show: { id: 'show', name: 'Sample' } });
     // Whoever comes now gets the state as it is now; whoever asks for figures gets them alone.
     say(socket, { kind: 'follow', on: true });
@@ -96,7 +98,7 @@ describe('the line of a host window', () => {
     say(socket, { kind: 'command', id: 5, command: { type: 'picture.cut', args: { picture: 'none' } } });
     await settle();
     remote.tellStatus();
-    expect(socket.sent.map((m) => m.kind)).toEqual(['hello', 'state', 'patches', 'answer', 'answer', 'status']);
+    expect(socket.sent.map((m) => m.kind)).toEqual(['hello', 'passes', 'state', 'patches', 'answer', 'answer', 'status']);
     expect(socket.sent.flatMap((m) => ('revision' in m ? [m.revision] : []))).toEqual([0, 1]);
     expect(socket.sent.flatMap((m) => (m.kind === 'answer' ? [[m.id, m.outcome.ok]] : []))).toEqual(
       expect.arrayContaining([

@@ -1,6 +1,7 @@
 /** The show as the remote sees it: a snapshot with a revision, then patches in order; commands in, answers out. */
 import { type Patch } from 'immer';
-import { type FromHost, type HostOutcome } from '#core/panels/messages';
+import { type Connected, type FromHost, type FromPass, type HostOutcome } from '#core/panels/messages';
+import { type PassHash } from '#core/panels/pass';
 import { slimPatches } from '#core/panels/slim';
 import { type Desk } from '#core/desk/air';
 import { HostLink } from '../remote/host-link';
@@ -10,7 +11,9 @@ export interface RemoteAccess {
   desk: () => Desk;
   frame: () => number;
   status: () => Record<string, unknown>;
-  command: (command: unknown) => HostOutcome;
+  command: (command: unknown, from?: FromPass) => HostOutcome;
+  passes: () => PassHash[] | null;
+  people: (list: Connected[]) => void;
   /** Resolves when everything done so far is on disk. */
   saved: () => Promise<void>;
   connected: (connected: boolean) => void;
@@ -29,7 +32,9 @@ export class HostRemote implements Follower {
     this.told = access.desk();
     this.link = new HostLink({
       show: () => ({ id: showId, name: access.desk().show.name }),
-      command: (command) => this.run(command),
+      command: (command, from) => this.run(command, from),
+      passes: access.passes,
+      people: access.people,
       snapshot: () => ({ kind: 'state', revision: this.revision, ...access.desk(), frame: access.frame(), status: access.status() }),
       status: () => this.status(),
       connected: access.connected,
@@ -41,20 +46,26 @@ export class HostRemote implements Follower {
   }
 
   /** What is acknowledged is on disk: whoever sent it may count on it. */
-  private async run(command: unknown): Promise<HostOutcome> {
-    const outcome = this.access.command(command);
+  private async run(command: unknown, from?: FromPass): Promise<HostOutcome> {
+    const outcome = this.access.command(command, from);
     if (outcome.ok) await this.access.saved();
     return outcome;
   }
 
-  /** Every change has a revision; it is told only to somebody. */
-  changed(patches: Patch[]): void {
+  tellPasses(): void {
+    this.link.tellPasses();
+  }
+
+  /** Every change has a revision; it is told only to somebody. `of` is the key of the panel's command that it comes of. */
+  changed(patches: Patch[], of?: string): void {
     const before = this.told;
     const after = this.access.desk();
     this.told = after;
     this.revision += 1;
     if (!this.link.following) return;
-    this.link.send({ kind: 'patches', revision: this.revision, frame: this.access.frame(), patches: slimPatches(before, after, patches) });
+    const { revision } = this;
+    const slim = slimPatches(before, after, patches);
+    this.link.send({ kind: 'patches', revision, frame: this.access.frame(), patches: slim, ...(of !== undefined && { of }) });
   }
 
   /** Call it once a second. */

@@ -6,10 +6,12 @@ import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { readShow } from '#core/desk/migrate';
 import { findCommand } from '#core/desk/registry';
+import { type History } from '#core/desk/history';
 import { perform, type Sent } from '#core/desk/session';
 import { SHOW_VERSION } from '#core/desk/show';
 import { ActLog } from '#core/log/act-log';
 import { logActs } from '#core/log/log-acts';
+import { type FromPass } from '#core/panels/messages';
 import { causeOf } from '#core/schema/cause';
 import { findOutput, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { Ahead } from '#core/time/ahead';
@@ -36,6 +38,8 @@ import { HostRemote } from './host-remote';
 import { Journal } from './journal';
 import { MixerPort } from './mixer-port';
 import { OutputControl } from './output-control';
+import { PanelIds } from './panel-ids';
+import { PassControl } from './pass-control';
 import { PaceControl } from './pace-control';
 import { recoverAir, recoverRecordings } from './recovery';
 import { ReplayControl } from './replay-control';
@@ -46,6 +50,9 @@ import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { ToldControl } from './told-control';
 import { TrackControl } from './track-control';
+
+/** What a panel is told of a step of undo. */
+const stepWords = (step: History['past'][number] | undefined) => (step ? { title: step.title, by: step.by } : null);
 
 /** How long lines of the log are gathered before they are told, milliseconds. */
 const LOG_TELLS_MS = 100;
@@ -65,6 +72,9 @@ export class ShowHost implements ShowClient {
   private readonly health: HealthControl;
   readonly log = new ActLog((tell) => void setTimeout(tell, LOG_TELLS_MS));
   readonly devices: DeviceControl;
+  readonly panel = null;
+  readonly passes: PassControl;
+  private readonly panelIds = new PanelIds();
   private readonly graphics: GraphicsControl;
   /** In the order in which they are told and closed. */
   private readonly followers: readonly Follower[];
@@ -127,11 +137,14 @@ export class ShowHost implements ShowClient {
     const tracks = new TrackControl(showId, sound, access);
     const encoder = new Worker(new URL('../output/encoder.worker.ts', import.meta.url), { type: 'module' });
     const outputs = new OutputControl(encoder, sound, access, () => tracks.byteRate);
+    this.passes = new PassControl(showId, () => this.remote.tellPasses());
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
       frame: () => this.state.frame,
       status: () => this.remoteStatus(),
-      command: (command) => this.fromRemote(command),
+      command: (command, from) => this.fromRemote(command, from),
+      passes: () => this.passes.told,
+      people: (list) => this.passes.setPeople(list),
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
     });
@@ -227,18 +240,19 @@ export class ShowHost implements ShowClient {
   dispatchAll(
     commands: readonly Command[],
     gesture?: string,
-    { frame: at, elsewhere = false }: { frame?: number; elsewhere?: boolean } = {},
+    { frame: at, elsewhere = false, from }: { frame?: number; elsewhere?: boolean; from?: FromPass | undefined } = {},
   ) {
-    return this.run(commands, { at: performance.now(), gesture, elsewhere, byMacro: at !== undefined }, at);
+    const sent = { at: performance.now(), gesture, elsewhere, byMacro: at !== undefined, by: from?.by };
+    return this.run(commands, sent, at, from);
   }
 
-  private run(commands: readonly Command[], sent: Sent, at: number | undefined): DispatchAllResult {
+  private run(commands: readonly Command[], sent: Sent, at: number | undefined, from?: FromPass): DispatchAllResult {
     try {
       const { desk, history } = this.state;
       const next = this.nextFrame(desk);
       // What was sent ahead already is in the desk that this builds on: before it, this would bring it along too early.
       const frame = at === undefined ? next : Math.max(next, at, this.ahead.until ?? next);
-      const context = { frame, newId: () => nanoid(12) };
+      const context = { frame, newId: this.panelIds.maker(from) };
       const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
       logActs(this.log, commands, performed.session.desk, context.frame, sent);
@@ -248,6 +262,7 @@ export class ShowHost implements ShowClient {
         performed.session.history,
         this.countsFrom(commands, next, context.frame),
         at ?? null,
+        from?.key,
       );
       return { ok: true, results: performed.results };
     } catch (error) {
@@ -271,10 +286,11 @@ export class ShowHost implements ShowClient {
     return from > next ? from : null;
   }
 
-  /** One command, or a list of them as one step. */
-  private fromRemote(raw: unknown): DispatchResult {
+  /** One command, or a list of them as one step; `from` says with which pass. */
+  private fromRemote(raw: unknown, from?: FromPass): DispatchResult {
     const several = Array.isArray(raw);
-    const done = this.dispatchAll(several ? (raw as Command[]) : [(raw ?? {}) as Command], undefined, { elsewhere: true });
+    const commands = several ? (raw as Command[]) : [(raw ?? {}) as Command];
+    const done = this.dispatchAll(commands, from?.gesture, { elsewhere: true, from });
     if (!done.ok) return done;
     return { ok: true, result: several ? { results: done.results } : (done.results[0] ?? {}) };
   }
@@ -283,7 +299,14 @@ export class ShowHost implements ShowClient {
    * `from` is the frame from which it counts, where that is later than the next; `wanted` the one on which it should, so that the mixer can
    * tell when it comes late.
    */
-  private apply(desk: Desk, patches: Patch[], history: ShowState['history'], from: number | null, wanted: number | null): void {
+  private apply(
+    desk: Desk,
+    patches: Patch[],
+    history: ShowState['history'],
+    from: number | null,
+    wanted: number | null,
+    of?: string,
+  ): void {
     if (patches.length === 0) return;
     const before = this.state.desk;
     // Air comes before the screen: whoever listens to the state may take its time.
@@ -293,7 +316,7 @@ export class ShowHost implements ShowClient {
     this.journal.save(desk, this.state.frame);
     if (desk.show.raster !== before.show.raster) this.setWorking(desk);
     for (const follower of this.followers) follower.follow?.(desk);
-    this.remote.changed(patches);
+    this.remote.changed(patches, of);
   }
 
   /** Works in the show's raster, as far as the pace lets it. */
@@ -322,9 +345,11 @@ export class ShowHost implements ShowClient {
 
   /** What /api/status tells: figures, not documents. */
   private remoteStatus(): Record<string, unknown> {
-    const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure } = this.state;
+    const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, sizes, history } =
+      this.state;
     const sound = { clockError: this.sound.clockError, sound: this.sound.store.getState() };
-    return { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, ...sound };
+    const undo = { past: stepWords(history.past.at(-1)), future: stepWords(history.future.at(-1)) };
+    return { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, sizes, undo, ...sound };
   }
 
   notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void {

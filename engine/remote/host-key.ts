@@ -3,8 +3,13 @@
 const KEY_MS = 5000;
 
 /** The secret that only a page of this server gets. @throws Error when the server does not give it. */
-export async function fetchHostKey(): Promise<string> {
+export const fetchHostKey = async (): Promise<string> => (await ask()).key;
+
+/** Where other machines reach this server; none when it answers this machine only. @throws Error when the server does not tell. */
+export const fetchAddresses = async (): Promise<readonly string[]> => (await ask()).addresses;
+
+async function ask(): Promise<{ key: string; addresses: string[] }> {
   const response = await fetch('/api/host-key', { cache: 'no-store', signal: AbortSignal.timeout(KEY_MS) });
   if (!response.ok) throw new Error(`The server gave no key: ${response.status}`);
-  return ((await response.json()) as { key: string }).key;
+  return (await response.json()) as { key: string; addresses: string[] };
 }

@@ -1,5 +1,6 @@
 /** The host window's line to the server: proves whose page it is, and comes back by itself. */
-import { type FromHost, type ShowName, type ToHost } from '#core/panels/messages';
+import { type Connected, type FromHost, type FromPass, type ShowName, type ToHost } from '#core/panels/messages';
+import { type PassHash } from '#core/panels/pass';
 import { inParts } from '#core/panels/parts';
 import { OwnSocket } from './own-socket';
 
@@ -10,7 +11,10 @@ const REPLACED = 4001;
 export interface HostAnswers {
   show: () => ShowName;
   /** Runs a command; resolves when it may be acknowledged. */
-  command: (command: unknown) => Promise<Extract<FromHost, { kind: 'answer' }>['outcome']>;
+  command: (command: unknown, from?: FromPass) => Promise<Extract<FromHost, { kind: 'answer' }>['outcome']>;
+  /** The passes of the show; null until they are known, and told then. */
+  passes: () => PassHash[] | null;
+  people: (list: Connected[]) => void;
   snapshot: () => FromHost;
   status: () => FromHost;
   connected: (connected: boolean) => void;
@@ -25,6 +29,7 @@ export class HostLink {
     this.line = new OwnSocket('/api/host', {
       opened: () => {
         this.send({ kind: 'hello', show: this.answers.show() });
+        this.tellPasses();
         this.answers.connected(true);
       },
       message: (text, reply) => void this.take(JSON.parse(text) as ToHost, reply),
@@ -38,13 +43,19 @@ export class HostLink {
   }
 
   private async take(message: ToHost, reply: (text: string) => void): Promise<void> {
+    if (message.kind === 'people') return this.answers.people(message.list);
     if (message.kind === 'follow') this.following = message.on;
     if (message.kind === 'snapshot' || (message.kind === 'follow' && message.on)) return this.send(this.answers.snapshot());
     if (message.kind === 'status') return this.send(this.answers.status());
     if (message.kind !== 'command') return;
-    const outcome = await this.answers.command(message.command);
+    const outcome = await this.answers.command(message.command, message.from);
     // Numbers of questions begin anew with every connection.
     reply(JSON.stringify({ kind: 'answer', id: message.id, outcome } satisfies FromHost));
+  }
+
+  tellPasses(): void {
+    const list = this.answers.passes();
+    if (list) this.send({ kind: 'passes', list });
   }
 
   /** Sends a message, in parts when it is long; nothing while the line is down. */

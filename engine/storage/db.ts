@@ -3,6 +3,7 @@ import Dexie, { type EntityTable } from 'dexie';
 import { type AsRunLine } from '#core/output/as-run';
 import { type Air } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
+import { type Pass } from '#core/panels/pass';
 import { type Group, type TrackConfig } from '../replay/segment-format';
 
 export interface ShowRow {
@@ -51,6 +52,14 @@ export interface RecordingRow {
   note: string;
 }
 
+/** A pass that was made for somebody. It is kept in this browser and not in the show: a copy of the show lets nobody in. */
+export interface PassRow extends Pass {
+  showId: string;
+  /** What the link holds. */
+  secret: string;
+  madeAt: number;
+}
+
 /** A line of a show's as-run log. */
 export interface AsRunRow extends AsRunLine {
   id?: number;
@@ -89,6 +98,7 @@ export class Database extends Dexie {
   asRun!: EntityTable<AsRunRow, 'id'>;
   replaySegments!: EntityTable<ReplaySegmentRow, 'id'>;
   sheetFiles!: EntityTable<SheetFileRow, 'sheetId'>;
+  passes!: EntityTable<PassRow, 'id'>;
 
   constructor(name = 'bivoca') {
     super(name);
@@ -114,6 +124,8 @@ export class Database extends Dexie {
           });
       });
     this.version(4).stores({ sheetFiles: 'sheetId, showId' });
+    // Passes are in no show: see PassRow.
+    this.version(5).stores({ passes: 'id, showId' });
   }
 }
 

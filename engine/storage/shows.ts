@@ -113,6 +113,10 @@ export async function sweep(now = Date.now()): Promise<void> {
   await db.shows.bulkDelete(old.map((row) => row.id));
   await db.airs.bulkDelete(old.map((row) => row.id));
   await dropReplayOf(old.map((row) => row.id));
+  await db.passes
+    .where('showId')
+    .anyOf(old.map((row) => row.id))
+    .delete();
   await db.sheetFiles
     .where('showId')
     .anyOf(old.map((row) => row.id))

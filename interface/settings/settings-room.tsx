@@ -4,6 +4,7 @@ import { Tabs } from '../parts/tabs';
 import { region } from '../parts/region';
 import { ControllersPanel } from './controllers-panel';
 import { KeysPanel } from './keys-panel';
+import { PassesPanel } from './passes-panel';
 import { PartsPanel } from './parts-panel';
 import { setSettingsRoom, type SettingsTab, useSettingsRoom } from './room-state';
 import { ShowSettings } from './show-settings';
@@ -21,6 +22,7 @@ export function SettingsRoom({ controls }: { controls: readonly ControlDriver[] 
           onChange={(value) => setSettingsRoom({ tab: value as SettingsTab })}
           tabs={[
             { value: 'show', label: 'This show', content: <ShowSettings /> },
+            { value: 'passes', label: 'Passes', content: <PassesPanel /> },
             { value: 'parts', label: 'Parts', content: <PartsPanel /> },
             { value: 'keys', label: 'Keys and what is at hand', content: <KeysPanel /> },
             { value: 'controllers', label: 'Controllers', content: <ControllersPanel drivers={controls} /> },

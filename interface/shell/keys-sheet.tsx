@@ -77,7 +77,7 @@ function useLines() {
 /** The keys of this room. */
 export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { room, groups } = useLines();
-  const showId = window.location.pathname.split('/')[2] ?? '';
+  const home = window.location.pathname.split('/').slice(0, 3).join('/');
   const sections: [string, [string, string][]][] = [
     ...groups.map(([group, list]): [string, [string, string][]] => [group, list.map(({ keys, words }) => [keys.join(', '), words])]),
     ...(MOUSE[room] ? [['With the mouse', MOUSE[room]] as [string, [string, string][]]] : []),
@@ -106,7 +106,7 @@ export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => voi
           </section>
         ))}
       </div>
-      <Link to={`/show/${showId}/settings`} className="self-start text-straw underline" onClick={onClose}>
+      <Link to={`${home}/settings`} className="self-start text-straw underline" onClick={onClose}>
         Change keys in Settings
       </Link>
     </Dialog>

@@ -1,5 +1,5 @@
 /** Opens a show and keeps it running above all rooms. */
-import { useEffect, useLayoutEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { causeOf } from '#core/schema/cause';
 import { type OutsideDrivers } from '#engine/capture/driver';
@@ -8,12 +8,11 @@ import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { becomeHost, letGo } from '#engine/host/host-lock';
 import { ShowHost } from '#engine/host/show-host';
 import { db } from '#engine/storage/db';
-import { roomOfPath } from '#core/control/rooms';
-import { useHere } from '../client/here';
 import { useControllers } from '../control/use-controllers';
 import { useKeyboard } from '../control/use-hands';
 import { ReopenWindows } from '../screens/reopen-windows';
 import { Button } from '../parts/button';
+import { Here } from './here';
 import { RoomGuard } from './room-guard';
 import { Bar } from './top-bar';
 import { ShowClientContext } from '../client/show-client';
@@ -155,19 +154,6 @@ function Wakes({ host }: { host: ShowHost }) {
 /** The keys work in every room. */
 function Keyboard() {
   useKeyboard();
-  return null;
-}
-
-/** Says which room is open, and gives it the focus. */
-function Here() {
-  const room = roomOfPath(useLocation().pathname);
-  useLayoutEffect(() => {
-    // What was opened meanwhile stays open: whoever types into it must not type into the room.
-    useHere.setState({ room });
-    const main = document.querySelector<HTMLElement>('main');
-    if (main) main.tabIndex = -1;
-    if (document.activeElement === document.body || document.activeElement === null) main?.focus({ preventScroll: true });
-  }, [room]);
   return null;
 }
 

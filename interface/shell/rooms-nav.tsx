@@ -4,9 +4,11 @@ import { ChevronDown, Pin } from 'lucide-react';
 import { Popover as Radix } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import { roomOfPath, ROOM_IDS, type RoomId, ROOMS } from '#core/control/rooms';
+import { roomOfPath, type RoomId, ROOMS } from '#core/control/rooms';
 import { useHands, setHands, useKeyName } from '../client/hands';
 import { openPanel, useHere } from '../client/here';
+import { useShowClient } from '../client/show-client';
+import { useRooms } from '../client/use-rights';
 import { withKey } from '../parts/button';
 import { useRoving } from '../parts/roving';
 
@@ -87,7 +89,9 @@ export function RoomsNav() {
   const here = roomOfPath(useLocation().pathname);
   const chosen = useHands((s) => s.rooms);
   const open = useHere((s) => s.open === 'rooms');
-  const named = ROOM_IDS.filter((r) => chosen.includes(r));
+  const rooms = useRooms();
+  const isPanel = useShowClient().panel !== null;
+  const named = isPanel ? rooms : rooms.filter((r) => chosen.includes(r));
   const { box, measure, fits } = useFits(named.length);
   const links = useRoving<HTMLDivElement>();
   const list = useRoving<HTMLDivElement>();
@@ -132,9 +136,11 @@ export function RoomsNav() {
                 <section key={kind}>
                   <h3 className="px-2 pt-1 text-xs font-semibold text-muted">{kind === 'run' ? 'Run the show' : 'Build it'}</h3>
                   <ul>
-                    {ROOM_IDS.filter((r) => ROOMS[r].kind === kind).map((room) => (
-                      <RoomRow key={room} room={room} onGo={close} />
-                    ))}
+                    {rooms
+                      .filter((r) => ROOMS[r].kind === kind)
+                      .map((room) => (
+                        <RoomRow key={room} room={room} onGo={close} />
+                      ))}
                   </ul>
                 </section>
               ))}

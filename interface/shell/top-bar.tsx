@@ -6,6 +6,7 @@ import { CLEAN_OUTPUT } from '#core/screens/outputs';
 import { formatDuration } from '#core/time/duration';
 import { goToPart } from '../client/focus';
 import { openPanel, useHere } from '../client/here';
+import { useWorks } from '../client/use-rights';
 import { useLive, useSend, useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { IconButton } from '../parts/icon-button';
@@ -18,6 +19,7 @@ import { CommandFinder } from './command-finder';
 import { KeysSheet } from './keys-sheet';
 import { Leaving } from './leaving';
 import { Notices } from './notices';
+import { PanelState } from './panel-state';
 import { RoomsNav } from './rooms-nav';
 
 function TimeOfDay() {
@@ -170,28 +172,34 @@ function Tools() {
 export function Bar() {
   const name = useShow(({ desk }) => desk.show.name);
   const open = useHere((s) => s.open);
+  const room = useHere((s) => s.room);
+  const { panel } = useShowClient();
+  const works = useWorks('output');
   useEffect(() => {
     document.title = `${name} · Bivoca`;
   }, [name]);
   return (
     <header className="flex h-11 items-center gap-2 border-b border-line bg-panel px-3 whitespace-nowrap max-[1099px]:h-auto max-[1099px]:min-h-11 max-[1099px]:flex-wrap">
       <SkipLink />
-      <Link to="/" className="shrink-0 pr-1 text-muted hover:text-text" title="All shows">
-        Shows
-      </Link>
+      {!panel && (
+        <Link to="/" className="shrink-0 pr-1 text-muted hover:text-text" title="All shows">
+          Shows
+        </Link>
+      )}
       <span className="max-w-44 min-w-16 shrink truncate font-semibold" title={name}>
         {name}
       </span>
       <RoomsNav />
+      {panel && <PanelState panel={panel} room={room} />}
       <EngineState />
-      <RecordingState />
-      <StreamState />
+      {works && <RecordingState />}
+      {works && <StreamState />}
       <Tools />
       <TimeOfDay />
       <CommandFinder open={open === 'finder'} onClose={() => openPanel(null)} />
       <KeysSheet open={open === 'keys'} onClose={() => openPanel(null)} />
       <Notices />
-      <Leaving />
+      {!panel && <Leaving />}
       <LoopBanner />
       <Running />
     </header>

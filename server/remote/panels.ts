@@ -8,6 +8,7 @@ import { type WebSocket } from 'ws';
 import { type Connected, type ToListener } from '#core/panels/messages';
 import { isValid, type PassHash, refusedBy } from '#core/panels/pass';
 import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, panelMessage, type ToPanel } from '#core/panels/panel-messages';
+import { withoutSecrets } from '#core/panels/withhold';
 import { isTooDeep } from '#core/schema/depth';
 import { addressOf, tooMany, sameSecret } from '../guard';
 import { type Throttle } from '../throttle';
@@ -181,8 +182,8 @@ export class Panels {
     panel.line = line;
     panel.pass = pass;
     if (same) return;
-    const { hash: _, ...shown } = pass;
-    panel.post({ kind: 'entered', pass: shown, showId: line.show?.id ?? '', session: panel.session });
+    const { id, name, rooms, until } = pass;
+    panel.post({ kind: 'entered', pass: { id, name, rooms, until }, showId: line.show?.id ?? '', session: panel.session });
     if (before !== line) this.greet(panel);
     this.tellPeople(line);
   }
@@ -190,11 +191,11 @@ export class Panels {
   private greet(panel: Panel): void {
     panel.behind = false;
     const { line } = panel;
-    if (line?.snapshot) panel.post(line.snapshot);
+    if (line?.snapshot) panel.post(withoutSecrets(line.snapshot));
   }
 
   private told(line: HostLine, message: ToListener): void {
-    const text = JSON.stringify(message);
+    const text = JSON.stringify(message.kind === 'state' || message.kind === 'patches' ? withoutSecrets(message) : message);
     for (const panel of this.panels) {
       if (panel.line !== line || panel.socket.readyState !== panel.socket.OPEN) continue;
       if (panel.socket.bufferedAmount > BEHIND_BYTES) panel.behind = true;

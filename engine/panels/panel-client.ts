@@ -1,0 +1,263 @@
+/** The second make of a show client: the show runs in another window, perhaps on another machine, and is worked through the server. */
+import { nanoid } from 'nanoid';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { type Command } from '#core/commands/command';
+import { EMPTY_HISTORY, type Person } from '#core/desk/history';
+import { ActLog } from '#core/log/act-log';
+import { type Copy, followed } from '#core/panels/copy';
+import { foresee, type SentCommand, withSent } from '#core/panels/foresee';
+import { refusedBy } from '#core/panels/pass';
+import { type ToPanel } from '#core/panels/panel-messages';
+import { workingFormat } from '#core/picture/capability';
+import { framesPerSecond } from '#core/time/rate';
+import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type PanelState, type ShowClient } from '../client/show-client';
+import { type DeskState, type FrameState, type LiveState, type ShowState } from '../client/state';
+import { firstState } from '../host/first-state';
+import { type MonitorPicture, noStats } from '../picture/messages';
+import { PanelLine } from './panel-line';
+import { panelExports, panelFiles, panelReplay, panelSound } from './panel-parts';
+
+/** Seconds that the frame goes on by itself after the last word of the host: figures come every second. */
+const GOES_ON_SECONDS = 3;
+
+interface Step {
+  title: string;
+  by: Person | null;
+}
+
+export class PanelClient implements ShowClient {
+  readonly store: StoreApi<ShowState>;
+  readonly frames: StoreApi<FrameState>;
+  readonly sound = panelSound();
+  readonly replay = panelReplay();
+  readonly exports = panelExports();
+  readonly files = panelFiles();
+  readonly passes = null;
+  readonly log = new ActLog((tell) => void setTimeout(tell, 100));
+  readonly devices = { midiPorts: () => Promise.resolve({ outputs: [], inputs: [] }) };
+  private live: LiveState | null = null;
+  private readonly listeners = new Set<(frame: number) => void>();
+  private readonly timer: ReturnType<typeof setInterval>;
+
+  constructor(
+    readonly showId: string,
+    readonly panel: StoreApi<PanelState>,
+    private readonly link: PanelLink,
+    copy: Copy,
+  ) {
+    this.store = createStore<ShowState>(() => ({
+      ...firstState(copy, workingFormat(copy.show.raster, framesPerSecond(copy.show.rate), 0, '')),
+      remote: true,
+    }));
+    this.frames = createStore<FrameState>(() => ({ frame: copy.frame, mixer: noStats() }));
+    this.timer = setInterval(() => this.beat(), 1000 / framesPerSecond(copy.show.rate));
+  }
+
+  get state(): LiveState {
+    return (this.live ??= { ...this.store.getState(), ...this.frames.getState() });
+  }
+
+  /** What is seen from now on. */
+  show(desk: { show: Copy['show']; air: Copy['air'] }): void {
+    const before = this.store.getState().desk;
+    if (before.show === desk.show && before.air === desk.air) return;
+    this.set({ desk: { show: desk.show, air: desk.air } });
+  }
+
+  /** The host's figures. */
+  told(status: Record<string, unknown>): void {
+    const { sound, mixer, undo, ...rest } = status as Partial<ShowState> & {
+      sound?: DeskState;
+      mixer?: FrameState['mixer'];
+      undo?: { past: Step | null; future: Step | null };
+    };
+    if (sound) this.sound.store.setState(sound);
+    if (mixer) this.frames.setState({ mixer });
+    const step = (of: Step | null | undefined) => (of ? [{ ...of, forward: [], inverse: [], mergeKey: null, at: 0 }] : []);
+    const known = Object.fromEntries(Object.entries(rest).filter(([name]) => name !== 'desk' && name in this.store.getState()));
+    this.set({ ...(known as Partial<ShowState>), history: undo ? { past: step(undo.past), future: step(undo.future) } : EMPTY_HISTORY });
+  }
+
+  notify(text: string): void {
+    this.set({ notices: [...this.store.getState().notices.slice(-9), { id: nanoid(), tone: 'caution', text }] });
+  }
+
+  private set(change: Partial<ShowState>): void {
+    this.live = null;
+    this.store.setState(change);
+  }
+
+  private beat(): void {
+    const frame = this.link.frame();
+    if (frame === this.frames.getState().frame) return;
+    this.live = null;
+    this.frames.setState({ frame });
+    for (const listener of this.listeners) listener(frame);
+  }
+
+  dispatch(command: Command): DispatchResult {
+    const done = this.dispatchAll([command]);
+    return done.ok ? { ok: true, result: done.results[0] ?? {} } : done;
+  }
+
+  dispatchAll(commands: readonly Command[], gesture?: string): DispatchAllResult {
+    return this.link.send(commands, gesture);
+  }
+
+  onTick(listener: (frame: number) => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  attachMonitor(_canvas: HTMLCanvasElement, _picture: MonitorPicture): AttachedMonitor {
+    return { resize: () => undefined, detach: () => undefined };
+  }
+
+  pressSource(): void {
+    this.notify('A source that needs a press is opened at the window that runs the show.');
+  }
+
+  restartSource(): void {
+    this.notify('A source is opened anew at the window that runs the show.');
+  }
+
+  dismiss(id: string): void {
+    this.set({ notices: this.store.getState().notices.filter((n) => n.id !== id) });
+  }
+
+  close(): void {
+    clearInterval(this.timer);
+  }
+}
+
+/** The line of a panel, the copy that it keeps, and the client once there is something to show. */
+export class PanelLink {
+  readonly panel = createStore<PanelState>(() => ({ line: 'opening', message: '', pass: null, sent: 0 }));
+  private readonly line: PanelLine;
+  private client: PanelClient | null = null;
+  private copy: Copy | null = null;
+  private session = '';
+  private sent: SentCommand[] = [];
+  /** Commands that have come back as changes: they are seen, and wait for their answer only. */
+  private readonly arrived = new Set<string>();
+  private keys = 0;
+  private nextId = 0;
+  private told = { frame: 0, at: 0 };
+
+  /** `opened` is called once, with the first state. */
+  constructor(
+    private readonly showId: string | null,
+    secret: string,
+    private readonly opened: (client: PanelClient) => void,
+  ) {
+    this.line = new PanelLine(showId, secret, {
+      message: (message) => this.hear(message),
+      lost: () => this.away('lost', 'The server does not answer. What is seen here stands still.'),
+      refused: (message) => this.away('refused', message),
+    });
+  }
+
+  private away(line: PanelState['line'], message: string): void {
+    this.panel.setState({ line, message });
+    this.forgetSent();
+  }
+
+  /** What was not answered may have been done or not: nobody can say. */
+  private forgetSent(): void {
+    if (this.sent.length > 0)
+      this.client?.notify(
+        `${this.sent.length === 1 ? 'One press was' : `${this.sent.length} presses were`} not answered: look whether it was done.`,
+      );
+    this.sent = [];
+    this.arrived.clear();
+    this.seen();
+  }
+
+  private seen(): void {
+    if (this.panel.getState().sent !== this.sent.length) this.panel.setState({ sent: this.sent.length });
+    const left = this.sent.filter((s) => !this.arrived.has(s.key));
+    if (this.copy) this.client?.show(withSent(this.copy, left, this.frame()));
+  }
+
+  private hear(message: ToPanel): void {
+    switch (message.kind) {
+      case 'entered':
+        if (message.session !== this.session) {
+          this.session = message.session;
+          this.nextId = 0;
+          this.forgetSent();
+        }
+        this.copy = null;
+        return this.panel.setState({ pass: message.pass, line: 'open', message: '' });
+      case 'waiting':
+        return this.away('away', 'No window runs the show now. What is seen here stands still until one does.');
+      case 'answer': {
+        this.sent = this.sent.filter((s) => s.key !== message.key);
+        this.arrived.delete(message.key);
+        if (!message.outcome.ok) this.client?.notify(message.outcome.error.message);
+        return this.seen();
+      }
+      case 'status':
+        this.told = { frame: message.frame, at: performance.now() };
+        return this.client?.told(message.status);
+      case 'state':
+      case 'patches':
+        return this.follow(message);
+      default:
+        return undefined;
+    }
+  }
+
+  private follow(message: Extract<ToPanel, { kind: 'state' | 'patches' }>): void {
+    this.told = { frame: message.frame, at: performance.now() };
+    const { copy, changed, missed } = followed(this.copy, message);
+    if (missed) this.line.send({ kind: 'snapshot' });
+    if (!changed || !copy) return;
+    this.copy = copy;
+    if (message.kind === 'patches' && message.of !== undefined) this.arrived.add(message.of);
+    if (!this.client) {
+      this.client = new PanelClient(this.showId ?? copy.show.id, this.panel, this, copy);
+      this.opened(this.client);
+    }
+    if (message.kind === 'state') this.client.told(message.status);
+    this.seen();
+  }
+
+  /** The frame that is on air now, as far as can be told: it goes on between what is told. */
+  frame(): number {
+    if (!this.copy) return this.told.frame;
+    const since = this.panel.getState().line === 'open' ? Math.min(GOES_ON_SECONDS, (performance.now() - this.told.at) / 1000) : 0;
+    return Math.floor(this.told.frame + since * framesPerSecond(this.copy.show.rate));
+  }
+
+  /** Sends commands as one step. What can be known here is answered at once; what the host says otherwise is told when it does. */
+  send(commands: readonly Command[], gesture?: string): DispatchAllResult {
+    const { pass, line, message } = this.panel.getState();
+    if (line !== 'open' || !pass || !this.copy)
+      return { ok: false, error: { code: 'failed', message: message || 'The show is not there yet: nothing was sent.' } };
+    const refused = refusedBy(pass, commands);
+    if (refused) return { ok: false, error: refused };
+    const key = `${this.session}-k${this.keys}`;
+    const shown = withSent(
+      this.copy,
+      this.sent.filter((s) => !this.arrived.has(s.key)),
+      this.frame(),
+    );
+    const done = foresee(shown, commands, { session: this.session, key, frame: this.frame(), nextId: this.nextId });
+    if (!done.ok) return done;
+    const { ids } = done.sent;
+    if (!this.line.send({ kind: 'command', key, commands: [...commands], ids: [...ids], ...(gesture !== undefined && { gesture }) }))
+      return { ok: false, error: { code: 'failed', message: 'The server does not answer: nothing was sent.' } };
+    this.keys += 1;
+    this.nextId = done.nextId;
+    this.sent = [...this.sent, done.sent];
+    this.panel.setState({ sent: this.sent.length });
+    this.client?.show(done.desk);
+    return { ok: true, results: done.results };
+  }
+
+  close(): void {
+    this.line.close();
+    this.client?.close();
+  }
+}
