@@ -6,6 +6,7 @@ import { type Patch } from 'immer';
 import { type Air } from '../desk/air';
 import { type Refusal } from '../desk/execute';
 import { type Person } from '../desk/history';
+import { type MosaicLayout, type WantedTile } from './mosaic';
 import { type PassHash } from './pass';
 import { type Show } from '../desk/show';
 
@@ -68,10 +69,14 @@ export type FromHost =
   | { kind: 'status'; frame: number; status: Record<string, unknown> }
   | { kind: 'answer'; id: number; outcome: HostOutcome }
   /** All passes of the show, whenever one changes. */
-  | { kind: 'passes'; list: PassHash[] };
+  | { kind: 'passes'; list: PassHash[] }
+  /** Where pictures for panels stand in the mosaic, before the first piece of it; null when there is none. Pieces are binary: see `mosaic.ts`. */
+  | { kind: 'mosaic'; layout: MosaicLayout | null };
 
 export type ToHost =
   | { kind: 'command'; id: number; command: unknown; from?: FromPass }
+  /** What panels look at, together. Told again as it is, it asks for a picture that stands by itself. */
+  | { kind: 'pictures'; tiles: WantedTile[] }
   /** Who works the show with a pass now. */
   | { kind: 'people'; list: Connected[] }
   /** Somebody listens from now on, or nobody does. The host sends the whole state and then each change; to nobody it sends nothing. */

@@ -4,6 +4,7 @@
  */
 import { isRecord } from '../schema/record';
 import { type HostOutcome, type ToListener } from './messages';
+import { type MosaicLayout, MOST_TILES, type WantedTile } from './mosaic';
 import { type Pass } from './pass';
 
 /** Both sides are of one build: what they say changes with it. */
@@ -16,6 +17,10 @@ export type FromPanel =
   | { kind: 'enter'; version: number; show: string | null; secret: string }
   | { kind: 'command'; key: string; commands: unknown[]; ids: string[]; gesture?: string }
   | { kind: 'snapshot' }
+  /** What is looked at; none while the page is hidden. */
+  | { kind: 'pictures'; tiles: WantedTile[] }
+  /** A picture was lost: one that stands by itself is wanted. */
+  | { kind: 'key' }
   | { kind: 'pong'; at: number };
 
 export type ToPanel =
@@ -26,6 +31,7 @@ export type ToPanel =
   | { kind: 'answer'; key: string; outcome: HostOutcome }
   /** To be sent back at once: it measures the delay. */
   | { kind: 'ping'; at: number }
+  | { kind: 'mosaic'; layout: MosaicLayout | null }
   | ToListener;
 
 /** Why a panel's line was closed, as codes of the closing. */
@@ -45,11 +51,21 @@ export function panelIdNumber(session: string, id: string): number | null {
   return Number.isSafeInteger(n) && n >= 0 && panelId(session, n) === id ? n : null;
 }
 
+/** Pixels of a side at most. */
+const MOST_SIDE = 2048;
+const isSide = (value: unknown): value is number => typeof value === 'number' && value >= 1 && value <= MOST_SIDE;
+
+const tileFrom = (raw: unknown): WantedTile[] =>
+  isRecord(raw) && typeof raw.key === 'string' && raw.key.length <= 500 && isSide(raw.width) && isSide(raw.height)
+    ? [{ key: raw.key, width: Math.round(raw.width), height: Math.round(raw.height) }]
+    : [];
+
 /** A message of a panel; null when it is none. */
 export function panelMessage(raw: unknown): FromPanel | null {
   if (!isRecord(raw)) return null;
   const { kind } = raw;
-  if (kind === 'snapshot') return { kind };
+  if (kind === 'snapshot' || kind === 'key') return { kind };
+  if (kind === 'pictures') return Array.isArray(raw.tiles) ? { kind, tiles: raw.tiles.slice(0, MOST_TILES).flatMap(tileFrom) } : null;
   if (kind === 'pong') return typeof raw.at === 'number' && Number.isFinite(raw.at) ? { kind, at: raw.at } : null;
   if (kind === 'enter') {
     const { version, show, secret } = raw;

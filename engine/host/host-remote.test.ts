@@ -52,6 +52,7 @@ async function open() {
     status: () => ({ fine: true }),
     passes: () => [],
     people: () => undefined,
+    pictures: () => undefined,
     command: (command) => {
       const { type, args } = command as { type: string; args: Record<string, unknown> };
       const outcome = attempt(made.desk, type, args);

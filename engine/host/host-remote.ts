@@ -1,6 +1,7 @@
 /** The show as the remote sees it: a snapshot with a revision, then patches in order; commands in, answers out. */
 import { type Patch } from 'immer';
 import { type Connected, type FromHost, type FromPass, type HostOutcome } from '#core/panels/messages';
+import { type MosaicLayout } from '#core/panels/mosaic';
 import { type PassHash } from '#core/panels/pass';
 import { slimPatches } from '#core/panels/slim';
 import { type Desk } from '#core/desk/air';
@@ -14,6 +15,7 @@ export interface RemoteAccess {
   command: (command: unknown, from?: FromPass) => HostOutcome;
   passes: () => PassHash[] | null;
   people: (list: Connected[]) => void;
+  pictures: (tiles: unknown) => void;
   /** Resolves when everything done so far is on disk. */
   saved: () => Promise<void>;
   connected: (connected: boolean) => void;
@@ -35,6 +37,7 @@ export class HostRemote implements Follower {
       command: (command, from) => this.run(command, from),
       passes: access.passes,
       people: access.people,
+      pictures: access.pictures,
       snapshot: () => ({ kind: 'state', revision: this.revision, ...access.desk(), frame: access.frame(), status: access.status() }),
       status: () => this.status(),
       connected: access.connected,
@@ -50,6 +53,15 @@ export class HostRemote implements Follower {
     const outcome = this.access.command(command, from);
     if (outcome.ok) await this.access.saved();
     return outcome;
+  }
+
+  tellMosaic(layout: MosaicLayout | null): void {
+    this.link.send({ kind: 'mosaic', layout });
+  }
+
+  /** A piece of the mosaic, or meters: it may be left out when the line is slow. */
+  sendBytes(bytes: Uint8Array): void {
+    this.link.sendBytes(bytes);
   }
 
   tellPasses(): void {

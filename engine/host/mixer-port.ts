@@ -5,6 +5,7 @@ import { type Desk } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
 import { findGraphic } from '#core/graphics/find';
 import { graphicsForMixer } from '#core/graphics/for-mixer';
+import { type MosaicLayout } from '#core/panels/mosaic';
 import { type Output } from '#core/screens/outputs';
 import { type AttachedMonitor } from '../client/show-client';
 import { takeFrames, WINDOW_FRAMES } from '../picture/frame-outlet';
@@ -43,6 +44,8 @@ export class MixerPort {
   /** Pictures that monitors show, with their number. */
   private readonly watched = new Map<string, number>();
   private desk: Desk | null = null;
+  private inMosaic: readonly MonitorPicture[] = [];
+  private mosaicPort: MessagePort | null = null;
 
   constructor(
     private readonly worker: Worker,
@@ -141,6 +144,25 @@ export class MixerPort {
         this.send({ type: 'monitor-gone', key });
       },
     };
+  }
+
+  /** Pictures for panels: `layout` says where each stands, `pictures` what it shows. `take` gets the encoded pieces. Null ends them. */
+  setMosaic(layout: MosaicLayout | null, pictures: Record<string, MonitorPicture>, take: (piece: Uint8Array) => void): void {
+    for (const picture of this.inMosaic) this.watch(picture, -1);
+    this.inMosaic = Object.values(pictures);
+    for (const picture of this.inMosaic) this.watch(picture, 1);
+    this.mosaicPort?.close();
+    this.mosaicPort = null;
+    if (!layout) return this.send({ type: 'mosaic', layout, pictures: {}, port: null });
+    const { port1, port2 } = new MessageChannel();
+    this.mosaicPort = port1;
+    port1.onmessage = ({ data }: MessageEvent<Uint8Array>) => take(data);
+    return this.send({ type: 'mosaic', layout, pictures, port: port2 }, [port2]);
+  }
+
+  /** The next picture for panels can be decoded by itself. */
+  wantMosaicKey(): void {
+    this.send({ type: 'mosaic-key' });
   }
 
   close(): void {

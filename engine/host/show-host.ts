@@ -37,6 +37,7 @@ import { HealthControl } from './health-control';
 import { HostRemote } from './host-remote';
 import { Journal } from './journal';
 import { MixerPort } from './mixer-port';
+import { MosaicControl } from './mosaic-control';
 import { OutputControl } from './output-control';
 import { PanelIds } from './panel-ids';
 import { PassControl } from './pass-control';
@@ -74,6 +75,7 @@ export class ShowHost implements ShowClient {
   readonly devices: DeviceControl;
   readonly panel = null;
   readonly passes: PassControl;
+  private readonly mosaic: MosaicControl;
   private readonly panelIds = new PanelIds();
   private readonly graphics: GraphicsControl;
   /** In the order in which they are told and closed. */
@@ -137,6 +139,10 @@ export class ShowHost implements ShowClient {
     const tracks = new TrackControl(showId, sound, access);
     const encoder = new Worker(new URL('../output/encoder.worker.ts', import.meta.url), { type: 'module' });
     const outputs = new OutputControl(encoder, sound, access, () => tracks.byteRate);
+    this.mosaic = new MosaicControl(this.mixer, {
+      layout: (layout) => this.remote.tellMosaic(layout),
+      piece: (piece) => this.remote.sendBytes(piece),
+    });
     this.passes = new PassControl(showId, () => this.remote.tellPasses());
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
@@ -145,6 +151,7 @@ export class ShowHost implements ShowClient {
       command: (command, from) => this.fromRemote(command, from),
       passes: () => this.passes.told,
       people: (list) => this.passes.setPeople(list),
+      pictures: (tiles) => this.mosaic.want(tiles),
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
     });

@@ -15,6 +15,7 @@ import { type DeskState, type FrameState, type LiveState, type ShowState } from 
 import { firstState } from '../host/first-state';
 import { type MonitorPicture, noStats } from '../picture/messages';
 import { PanelLine } from './panel-line';
+import { PanelPictures } from './panel-pictures';
 import { panelExports, panelFiles, panelReplay, panelSound } from './panel-parts';
 
 /** Seconds that the frame goes on by itself after the last word of the host: figures come every second. */
@@ -109,8 +110,8 @@ export class PanelClient implements ShowClient {
     return () => this.listeners.delete(listener);
   }
 
-  attachMonitor(_canvas: HTMLCanvasElement, _picture: MonitorPicture): AttachedMonitor {
-    return { resize: () => undefined, detach: () => undefined };
+  attachMonitor(canvas: HTMLCanvasElement, picture: MonitorPicture): AttachedMonitor {
+    return this.link.pictures.attach(canvas, picture);
   }
 
   pressSource(): void {
@@ -133,6 +134,10 @@ export class PanelClient implements ShowClient {
 /** The line of a panel, the copy that it keeps, and the client once there is something to show. */
 export class PanelLink {
   readonly panel = createStore<PanelState>(() => ({ line: 'opening', message: '', pass: null, sent: 0 }));
+  readonly pictures = new PanelPictures(
+    (tiles) => this.line.send({ kind: 'pictures', tiles }),
+    () => this.line.send({ kind: 'key' }),
+  );
   private readonly line: PanelLine;
   private client: PanelClient | null = null;
   private copy: Copy | null = null;
@@ -152,6 +157,7 @@ export class PanelLink {
   ) {
     this.line = new PanelLine(showId, secret, {
       message: (message) => this.hear(message),
+      bytes: (bytes) => this.pictures.piece(bytes),
       lost: () => this.away('lost', 'The server does not answer. What is seen here stands still.'),
       refused: (message) => this.away('refused', message),
     });
@@ -188,6 +194,7 @@ export class PanelLink {
           this.forgetSent();
         }
         this.copy = null;
+        this.pictures.again();
         return this.panel.setState({ pass: message.pass, line: 'open', message: '' });
       case 'waiting':
         return this.away('away', 'No window runs the show now. What is seen here stands still until one does.');
@@ -197,6 +204,8 @@ export class PanelLink {
         if (!message.outcome.ok) this.client?.notify(message.outcome.error.message);
         return this.seen();
       }
+      case 'mosaic':
+        return this.pictures.setLayout(message.layout);
       case 'status':
         this.told = { frame: message.frame, at: performance.now() };
         return this.client?.told(message.status);
@@ -258,6 +267,7 @@ export class PanelLink {
 
   close(): void {
     this.line.close();
+    this.pictures.close();
     this.client?.close();
   }
 }

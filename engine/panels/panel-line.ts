@@ -4,6 +4,8 @@ import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, type ToPanel } from '#core
 
 export interface PanelLineEvents {
   message: (message: ToPanel) => void;
+  /** Pictures and meters. */
+  bytes: (bytes: Uint8Array) => void;
   /** It is down, and comes back by itself. */
   lost: () => void;
   /** It does not come back: why, in words. */
@@ -39,16 +41,19 @@ export class PanelLine {
     url.protocol = url.protocol.replace('http', 'ws');
     const socket = new WebSocket(url);
     this.socket = socket;
+    socket.binaryType = 'arraybuffer';
     this.heard = performance.now();
     socket.onopen = () => {
       socket.send(JSON.stringify({ kind: 'enter', version: PANEL_VERSION, show: this.showId, secret: this.secret } satisfies FromPanel));
     };
     socket.onmessage = ({ data }) => {
       this.heard = performance.now();
+      if (data instanceof ArrayBuffer) return this.events.bytes(new Uint8Array(data));
       const message = JSON.parse(String(data)) as ToPanel;
       if (message.kind === 'entered') this.attempt = 0;
       if (message.kind === 'ping') this.send({ kind: 'pong', at: message.at });
       else this.events.message(message);
+      return undefined;
     };
     socket.onclose = ({ code }) => {
       if (this.ended || this.socket !== socket) return;

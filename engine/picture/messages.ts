@@ -1,4 +1,5 @@
 /** What page and mixer worker say to each other. */
+import { type MosaicLayout } from '#core/panels/mosaic';
 import { type WorkingFormat } from '#core/picture/capability';
 import { type Air } from '#core/desk/air';
 import { type PicturePlan } from '#core/picture/draw';
@@ -61,6 +62,9 @@ export type ToMixer =
   | { type: 'source-still'; id: string; image: ImageBitmap; working: Raster }
   | { type: 'source-gone'; id: string }
   | { type: 'source-health'; id: string; health: SourceHealth }
+  /** Pictures for panels: their places, and what each shows by its key; pieces go to `port`. Null ends them. */
+  | { type: 'mosaic'; layout: MosaicLayout | null; pictures: Record<string, MonitorPicture>; port: MessagePort | null }
+  | { type: 'mosaic-key' }
   | { type: 'monitor'; key: string; canvas: OffscreenCanvas; picture: MonitorPicture }
   | { type: 'monitor-size'; key: string; width: number; height: number }
   | { type: 'monitor-gone'; key: string }

@@ -12,11 +12,13 @@ import { causeOf } from '#core/schema/cause';
 import { type Air } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
 import { Ahead } from '#core/time/ahead';
-import { frameMicros, frameToMicros, microsToFrame } from '#core/time/rate';
+import { type MosaicLayout } from '#core/panels/mosaic';
+import { frameMicros, framesPerSecond, frameToMicros, microsToFrame } from '#core/time/rate';
 import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { type SharedClock } from '../time/shared-clock';
-import { type MixerStats, noStats, type ToMixer, type Working } from './messages';
+import { type MixerStats, type MonitorPicture, noStats, type ToMixer, type Working } from './messages';
 import { MonitorWall } from './monitor-wall';
+import { Mosaic } from './mosaic';
 import { type PaintStore } from './paint-store';
 import { type PictureLookup, type RefPicture, refsOf, type Renderer } from './renderer';
 import { SourcePictures, type SourceSeen } from './source-pictures';
@@ -39,6 +41,7 @@ const CATCH_UP_FRAMES = 6;
 export class MixerLoop {
   readonly sources: SourcePictures;
   readonly wall = new MonitorWall();
+  private mosaic: Mosaic | null = null;
   readonly outputs: OutputFrames;
   readonly stats = noStats();
   readonly renderer: Renderer;
@@ -240,10 +243,25 @@ export class MixerLoop {
     this.wantAhead(plan);
     this.paints.watch();
     await this.drawMonitors(plan, frame);
+    this.mosaic?.encode(stamp, duration);
     this.stats.frames += 1;
     this.ticked(frame, this.stats);
     // Said when everything else has been done.
     if (trouble ?? screenTrouble) throw new Error(trouble ?? screenTrouble ?? '');
+  }
+
+  /** The mosaic for panels; null while nobody looks. What cannot be encoded is shown to nobody, and disturbs nothing else. */
+  setMosaic(layout: MosaicLayout | null, pictures: Readonly<Record<string, MonitorPicture>>, port: MessagePort | null): void {
+    this.mosaic?.close();
+    this.mosaic = null;
+    if (!layout || !port) return;
+    const fps = framesPerSecond(this.show.rate) / this.working.frameStep;
+    this.mosaic = new Mosaic(this.wall, layout, pictures, fps, (piece) => port.postMessage(piece, [piece.buffer]));
+  }
+
+  /** The next picture of the mosaic can be decoded by itself. */
+  wantKey(): void {
+    this.mosaic?.wantKey();
   }
 
   /** Draws as many monitors as there is time for before the next frame is due. */

@@ -92,6 +92,10 @@ function handle(loop: MixerLoop, message: ToMixer): void {
       return loop.sources.remove(message.id);
     case 'source-health':
       return loop.sources.setHealth(message.id, message.health);
+    case 'mosaic':
+      return loop.setMosaic(message.layout, message.pictures, message.port);
+    case 'mosaic-key':
+      return loop.wantKey();
     case 'monitor':
       return loop.wall.attach(message.key, message.canvas, message.picture);
     case 'monitor-size':

@@ -12,11 +12,13 @@ import { type Air } from '#core/desk/air';
 import { type Raster } from '#core/show/raster';
 import { type Show } from '#core/desk/show';
 import { type MonitorPicture } from './messages';
-import { type MonitorJob } from './renderer';
+import { type MonitorJob, type PixelTarget } from './renderer';
 
 interface Monitor {
-  canvas: OffscreenCanvas;
-  context: OffscreenCanvasRenderingContext2D;
+  /** Its pixels; a tile of a mosaic keeps those that it has. */
+  canvas: { width: number; height: number };
+  isTile: boolean;
+  context: PixelTarget;
   picture: MonitorPicture;
   /** Pixels that it is shown at. */
   shown: Raster;
@@ -40,6 +42,7 @@ export class MonitorWall {
   /** Gives a monitor's canvas the pixels that it is drawn with. */
   private fit(monitor: Monitor): void {
     const { canvas, shown } = monitor;
+    if (monitor.isTile) return;
     const width = Math.max(2, Math.round(shown.width * this.pace.scale));
     const height = Math.max(2, Math.round(shown.height * this.pace.scale));
     if (canvas.width === width && canvas.height === height) return;
@@ -49,8 +52,17 @@ export class MonitorWall {
 
   attach(key: string, canvas: OffscreenCanvas, picture: MonitorPicture): void {
     const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-    if (context)
-      this.monitors.set(key, { canvas, context, picture, shown: { width: canvas.width, height: canvas.height }, drawnAt: 0, version: '' });
+    if (context) this.add(key, canvas, context, picture, false);
+  }
+
+  /** A monitor that stands in a larger picture. */
+  attachTile(key: string, tile: Raster & PixelTarget, picture: MonitorPicture): void {
+    this.add(key, { width: tile.width, height: tile.height }, tile, picture, true);
+  }
+
+  private add(key: string, canvas: Raster, context: PixelTarget, picture: MonitorPicture, isTile: boolean): void {
+    const { width, height } = canvas;
+    this.monitors.set(key, { canvas, isTile, context, picture, shown: { width, height }, drawnAt: 0, version: '' });
   }
 
   resize(key: string, width: number, height: number): void {

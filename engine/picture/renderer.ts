@@ -18,12 +18,15 @@ export interface RefPicture {
 /** The picture of a reference; null when there is nothing to show at all. What is drawn for the asker is drawn at `size`, pixels, where that is said. */
 export type PictureLookup = (ref: TextureRef, size?: { width: number; height: number }) => RefPicture | null;
 
+/** Where a monitor's pixels go: a canvas, or its place in a larger picture. */
+export type PixelTarget = Pick<OffscreenCanvasRenderingContext2D, 'putImageData'>;
+
 /** A small picture for a monitor's canvas. */
 export interface MonitorJob {
   plan: PicturePlan;
   /** Raster of its coordinates, where that is another than that of all. */
   raster?: Raster;
-  context: OffscreenCanvasRenderingContext2D;
+  context: PixelTarget;
   width: number;
   height: number;
   /** Done to its pixels before they are shown: RGBA, the picture at a place of rows of `stride` pixels. */

@@ -15,6 +15,8 @@ export interface HostAnswers {
   /** The passes of the show; null until they are known, and told then. */
   passes: () => PassHash[] | null;
   people: (list: Connected[]) => void;
+  /** What panels look at. */
+  pictures: (tiles: unknown) => void;
   snapshot: () => FromHost;
   status: () => FromHost;
   connected: (connected: boolean) => void;
@@ -35,6 +37,7 @@ export class HostLink {
       message: (text, reply) => void this.take(JSON.parse(text) as ToHost, reply),
       closed: (code) => {
         this.following = false;
+        this.answers.pictures([]);
         this.answers.connected(false);
         // The window that took its place goes on; two would take turns for ever.
         return code !== REPLACED;
@@ -43,6 +46,7 @@ export class HostLink {
   }
 
   private async take(message: ToHost, reply: (text: string) => void): Promise<void> {
+    if (message.kind === 'pictures') return this.answers.pictures(message.tiles);
     if (message.kind === 'people') return this.answers.people(message.list);
     if (message.kind === 'follow') this.following = message.on;
     if (message.kind === 'snapshot' || (message.kind === 'follow' && message.on)) return this.send(this.answers.snapshot());
@@ -61,6 +65,11 @@ export class HostLink {
   /** Sends a message, in parts when it is long; nothing while the line is down. */
   send(message: FromHost): void {
     if (this.line.isOpen) for (const text of inParts(message)) this.line.send(text);
+  }
+
+  /** Sends bytes; nothing while the line is down, or is behind. */
+  sendBytes(bytes: Uint8Array): void {
+    this.line.sendBytes(bytes);
   }
 
   close(): void {

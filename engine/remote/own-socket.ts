@@ -3,6 +3,9 @@ import { backoffMillis } from '#core/output/backoff';
 import { HOST_PROTOCOL } from '#core/panels/messages';
 import { fetchHostKey } from './host-key';
 
+/** Bytes that may wait before what may be left out is. */
+const MOST_BYTES_WAITING = 1_000_000;
+
 export interface OwnSocketEvents {
   opened: () => void;
   /** A message, as the text that it is. `reply` answers it, on the connection that it came by and on no later one. */
@@ -57,6 +60,11 @@ export class OwnSocket {
     if (!this.isOpen) return false;
     this.socket?.send(text);
     return true;
+  }
+
+  /** Sends bytes that may be left out: none while the line is down or much waits. */
+  sendBytes(bytes: Uint8Array): void {
+    if (this.isOpen && (this.socket?.bufferedAmount ?? 0) < MOST_BYTES_WAITING) this.socket?.send(bytes as Uint8Array<ArrayBuffer>);
   }
 
   close(): void {

@@ -13,6 +13,7 @@ import {
 import { type ErrorCode } from '#core/commands/codes';
 import { followed } from '#core/panels/copy';
 import { isRecord } from '#core/schema/record';
+import { type MosaicLayout, type WantedTile } from '#core/panels/mosaic';
 import { MOST_PASSES, passFrom, type PassHash } from '#core/panels/pass';
 import { PartReader } from '#core/panels/parts';
 
@@ -55,6 +56,9 @@ export interface HostListener {
   closed: (line: HostLine) => void;
   /** Its passes are others now. */
   passes: (line: HostLine) => void;
+  /** Pictures or meters for panels. */
+  bytes: (line: HostLine, bytes: Buffer) => void;
+  mosaic: (line: HostLine) => void;
 }
 
 export class HostLine {
@@ -62,6 +66,8 @@ export class HostLine {
   private state: Snapshot | null = null;
   /** The passes of its show; null until it has told them. */
   passes: readonly PassHash[] | null = null;
+  /** Where pictures for panels stand now. */
+  mosaic: MosaicLayout | null = null;
   private readonly waiting = new Map<number, Waiting>();
   private readonly reader = new PartReader(MESSAGE_LIMIT);
   private nextId = 1;
@@ -74,7 +80,8 @@ export class HostLine {
     private readonly socket: WebSocket,
     private readonly listener: HostListener,
   ) {
-    socket.on('message', (data) => {
+    socket.on('message', (data, isBinary) => {
+      if (isBinary) return this.listener.bytes(this, data as Buffer);
       try {
         // A message of parts is whole with its last.
         const message = this.reader.read(String(data as Buffer));
@@ -82,6 +89,7 @@ export class HostLine {
       } catch {
         socket.close(1003, 'This message cannot be read.');
       }
+      return undefined;
     });
     socket.on('error', () => socket.terminate());
     socket.on('close', () => {
@@ -103,6 +111,10 @@ export class HostLine {
     if (!isRecord(message)) throw new Error('not a message');
     if (message.kind === 'hello') return this.greet(message.show);
     if (!this.show) throw new Error('not introduced');
+    if (message.kind === 'mosaic') {
+      this.mosaic = (message.layout ?? null) as MosaicLayout | null;
+      return this.listener.mosaic(this);
+    }
     if (message.kind === 'passes' && Array.isArray(message.list)) {
       this.passes = message.list.slice(0, MOST_PASSES).flatMap((p) => passFrom(p) ?? []);
       return this.listener.passes(this);
@@ -214,6 +226,11 @@ export class HostLine {
   /** The state that listeners have been told; null before the first, and while nobody listens. */
   get snapshot(): Snapshot | null {
     return this.state;
+  }
+
+  /** Tells the host what panels look at. */
+  pictures(tiles: WantedTile[]): void {
+    this.send({ kind: 'pictures', tiles });
   }
 
   /** Tells the host who works its show with a pass. */

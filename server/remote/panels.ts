@@ -6,6 +6,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { type IncomingMessage } from 'node:http';
 import { type WebSocket } from 'ws';
 import { type Connected, type ToListener } from '#core/panels/messages';
+import { BINARY, together, type WantedTile } from '#core/panels/mosaic';
 import { isValid, type PassHash, refusedBy } from '#core/panels/pass';
 import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, panelMessage, type ToPanel } from '#core/panels/panel-messages';
 import { withoutSecrets } from '#core/panels/withhold';
@@ -19,6 +20,10 @@ import { type Relay } from './relay';
 const PANEL_LIMIT = 200;
 /** Bytes that may wait for a panel before it is left out, and gets the whole state when it has caught up. */
 const BEHIND_BYTES = 2_000_000;
+/** Bytes that may wait for a panel before it is left out of pictures. */
+const BLIND_BYTES = 500_000;
+/** How long what is looked at is gathered, milliseconds. */
+const ASK_MS = 60;
 /** A panel that has not entered after this is sent away, milliseconds. */
 const ENTER_MS = 10_000;
 /** Messages a second of one panel: a fader that is drawn at every frame of a quick screen, and as much again. */
@@ -35,6 +40,10 @@ class Panel {
   line: HostLine | null = null;
   pass: PassHash | null = null;
   behind = false;
+  /** What it looks at. */
+  tiles: readonly WantedTile[] = [];
+  /** It has been left out of pictures, until one that stands by itself comes. */
+  blind = true;
   askedAt = -Infinity;
   delayMs: number | null = null;
   readonly session = randomBytes(9).toString('hex');
@@ -64,6 +73,9 @@ export class Panels {
   private readonly timer: NodeJS.Timeout;
   /** What each host was told last of who is there. */
   private readonly people = new WeakMap<HostLine, string>();
+  /** What each host was told last of what is looked at, and those that are about to be. */
+  private readonly looked = new WeakMap<HostLine, string>();
+  private readonly asking = new Set<HostLine>();
 
   constructor(
     private readonly relay: Relay,
@@ -73,6 +85,8 @@ export class Panels {
       hears: () => [...this.panels].flatMap((p) => p.line ?? []),
       told: (line, message) => this.told(line, message),
       arranged: () => this.arrange(),
+      bytes: (line, bytes) => this.bytes(line, bytes),
+      mosaic: (line) => this.mosaic(line),
     });
     this.timer = setInterval(() => this.look(), LOOK_MS);
     this.timer.unref();
@@ -90,6 +104,7 @@ export class Panels {
       const { line } = panel;
       panel.line = null;
       if (line) this.tellPeople(line);
+      if (line && panel.tiles.length > 0) this.wantPictures(line);
       this.relay.follow();
     });
     socket.on('message', (data, isBinary) => {
@@ -111,6 +126,16 @@ export class Panels {
     if (message.kind === 'pong') {
       panel.delayMs = Math.min(60_000, Math.max(0, Math.round(performance.now() - message.at)));
       return undefined;
+    }
+    if (message.kind === 'pictures') {
+      panel.tiles = message.tiles;
+      panel.blind = true;
+      if (panel.line) panel.post({ kind: 'mosaic', layout: panel.line.mosaic });
+      return panel.line ? this.wantPictures(panel.line) : undefined;
+    }
+    if (message.kind === 'key') {
+      panel.blind = true;
+      return panel.line ? this.wantPictures(panel.line) : undefined;
     }
     if (message.kind === 'snapshot') {
       const now = performance.now();
@@ -185,6 +210,7 @@ export class Panels {
     const { id, name, rooms, until } = pass;
     panel.post({ kind: 'entered', pass: { id, name, rooms, until }, showId: line.show?.id ?? '', session: panel.session });
     if (before !== line) this.greet(panel);
+    if (before !== line && panel.tiles.length > 0) this.wantPictures(line);
     this.tellPeople(line);
   }
 
@@ -201,6 +227,44 @@ export class Panels {
       if (panel.socket.bufferedAmount > BEHIND_BYTES) panel.behind = true;
       else if (panel.behind) this.greet(panel);
       else panel.socket.send(text);
+    }
+  }
+
+  /** Tells a host what its panels look at; soon, and once for many who change at the same time. */
+  private wantPictures(line: HostLine): void {
+    if (this.asking.has(line)) return;
+    this.asking.add(line);
+    setTimeout(() => {
+      this.asking.delete(line);
+      const own = [...this.panels].filter((p) => p.line === line);
+      const tiles = together(own.map((p) => p.tiles));
+      const text = JSON.stringify(tiles);
+      const same = this.looked.get(line) === text;
+      this.looked.set(line, text);
+      if (!same || own.some((p) => p.tiles.length > 0 && p.blind)) line.pictures(tiles);
+    }, ASK_MS).unref();
+  }
+
+  private mosaic(line: HostLine): void {
+    for (const panel of this.panels) {
+      if (panel.line !== line) continue;
+      panel.blind = true;
+      if (panel.tiles.length > 0) panel.post({ kind: 'mosaic', layout: line.mosaic });
+    }
+  }
+
+  /** Pictures go to those who look, and to nobody who is behind: it sees again from the next picture that stands by itself. */
+  private bytes(line: HostLine, bytes: Buffer): void {
+    const isPicture = bytes[0] === BINARY.picture;
+    for (const panel of this.panels) {
+      if (panel.line !== line || panel.socket.readyState !== panel.socket.OPEN || (isPicture && panel.tiles.length === 0)) continue;
+      if (panel.socket.bufferedAmount > BLIND_BYTES) {
+        panel.blind ||= isPicture;
+        continue;
+      }
+      if (isPicture && panel.blind && bytes[1] !== 1) continue;
+      if (isPicture) panel.blind = false;
+      panel.socket.send(bytes, { binary: true });
     }
   }
 

@@ -29,6 +29,8 @@ export interface Audience {
   told: (line: HostLine, message: ToListener) => void;
   /** Windows have come or gone, or their passes have changed. */
   arranged: () => void;
+  bytes: (line: HostLine, bytes: Buffer) => void;
+  mosaic: (line: HostLine) => void;
 }
 
 export class Relay {
@@ -52,6 +54,8 @@ export class Relay {
         this.audience?.told(from, message);
       },
       passes: () => this.audience?.arranged(),
+      bytes: (from, bytes) => this.audience?.bytes(from, bytes),
+      mosaic: (from) => this.audience?.mosaic(from),
       closed: (gone) => {
         this.lines.splice(this.lines.indexOf(gone), 1);
         this.arrange();
