@@ -195,7 +195,7 @@ export class PanelLink {
         }
         this.copy = null;
         this.pictures.again();
-        return this.panel.setState({ pass: message.pass, line: 'open', message: '' });
+        return this.panel.setState({ pass: message.pass });
       case 'waiting':
         return this.away('away', 'No window runs the show now. What is seen here stands still until one does.');
       case 'answer': {
@@ -228,7 +228,10 @@ export class PanelLink {
       this.client = new PanelClient(this.showId ?? copy.show.id, this.panel, this, copy);
       this.opened(this.client);
     }
-    if (message.kind === 'state') this.client.told(message.status);
+    if (message.kind === 'state') {
+      this.panel.setState({ line: 'open', message: '' });
+      this.client.told(message.status);
+    }
     this.seen();
   }
 

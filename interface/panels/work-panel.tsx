@@ -13,6 +13,13 @@ import { Here } from '../shell/here';
 import { RoomGuard } from '../shell/room-guard';
 import { Bar } from '../shell/top-bar';
 
+declare global {
+  interface Window {
+    /** The show that this panel works, for whoever measures. */
+    bivocaPanel?: PanelClient | undefined;
+  }
+}
+
 const keptUnder = (showId: string): string => `bivoca.pass ${showId}`;
 
 /** The secret of the address, kept in this tab and taken out of the address: nobody reads it over a shoulder, and a reload still has it. */
@@ -77,9 +84,13 @@ export function WorkPanel({ controls }: { controls: readonly ControlDriver[] }) 
   const [client, setClient] = useState<PanelClient | null>(null);
   useEffect(() => {
     if (secret === null) return undefined;
-    const opened = new PanelLink(showId, secret, setClient);
+    const opened = new PanelLink(showId, secret, (made) => {
+      window.bivocaPanel = made;
+      setClient(made);
+    });
     setLink(opened);
     return () => {
+      window.bivocaPanel = undefined;
       opened.close();
       setClient(null);
     };

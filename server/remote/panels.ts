@@ -103,8 +103,7 @@ export class Panels {
       this.panels.delete(panel);
       const { line } = panel;
       panel.line = null;
-      if (line) this.tellPeople(line);
-      if (line && panel.tiles.length > 0) this.wantPictures(line);
+      if (line) this.left(line, panel);
       this.relay.follow();
     });
     socket.on('message', (data, isBinary) => {
@@ -200,7 +199,7 @@ export class Panels {
       if (!pass && !panel.pass) this.guesses.wrong(panel.address);
       panel.pass = null;
       panel.socket.close(PANEL_CLOSED.withdrawn, pass ? 'This pass has ended.' : 'This pass is not known here, or was withdrawn.');
-      if (before) this.tellPeople(before);
+      if (before) this.left(before, panel);
       return;
     }
     const same = before === line && JSON.stringify(panel.pass) === JSON.stringify(pass);
@@ -212,6 +211,12 @@ export class Panels {
     if (before !== line) this.greet(panel);
     if (before !== line && panel.tiles.length > 0) this.wantPictures(line);
     this.tellPeople(line);
+  }
+
+  /** A panel works this window no more. */
+  private left(line: HostLine, panel: Panel): void {
+    this.tellPeople(line);
+    if (panel.tiles.length > 0) this.wantPictures(line);
   }
 
   private greet(panel: Panel): void {
