@@ -6,6 +6,7 @@ import { type Patch } from 'immer';
 import { type Air } from '../desk/air';
 import { type Refusal } from '../desk/execute';
 import { type Person } from '../desk/history';
+import { type MeterOrder } from './meters';
 import { type MosaicLayout, type WantedTile } from './mosaic';
 import { type PassHash } from './pass';
 import { type Show } from '../desk/show';
@@ -71,7 +72,9 @@ export type FromHost =
   /** All passes of the show, whenever one changes. */
   | { kind: 'passes'; list: PassHash[] }
   /** Where pictures for panels stand in the mosaic, before the first piece of it; null when there is none. Pieces are binary: see `mosaic.ts`. */
-  | { kind: 'mosaic'; layout: MosaicLayout | null };
+  | { kind: 'mosaic'; layout: MosaicLayout | null }
+  /** Whose levels come, in order; the values are binary: see `meters.ts`. */
+  | { kind: 'meters'; order: MeterOrder };
 
 export type ToHost =
   | { kind: 'command'; id: number; command: unknown; from?: FromPass }

@@ -4,6 +4,7 @@
  */
 import { isRecord } from '../schema/record';
 import { type HostOutcome, type ToListener } from './messages';
+import { type MeterOrder } from './meters';
 import { type MosaicLayout, MOST_TILES, type WantedTile } from './mosaic';
 import { type Pass } from './pass';
 
@@ -32,6 +33,7 @@ export type ToPanel =
   /** To be sent back at once: it measures the delay. */
   | { kind: 'ping'; at: number }
   | { kind: 'mosaic'; layout: MosaicLayout | null }
+  | { kind: 'meters'; order: MeterOrder }
   | ToListener;
 
 /** Why a panel's line was closed, as codes of the closing. */

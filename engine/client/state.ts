@@ -1,6 +1,7 @@
 /** What a room reads of a running show. */
 import { type LoudnessReading } from '#core/sound/loudness/loudness-meter';
 import { type DeviceState } from '../sound/device-board';
+import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { type Reach } from '#core/devices/line';
 import { type History } from '#core/desk/history';
@@ -14,6 +15,8 @@ export interface Notice {
   id: string;
   tone: 'info' | 'caution' | 'trouble';
   text: string;
+  /** What does it all the same, where that may be asked for. */
+  anyway?: Command;
 }
 
 /** One second of the engine's life, for the charts. */

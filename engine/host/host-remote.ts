@@ -1,6 +1,7 @@
 /** The show as the remote sees it: a snapshot with a revision, then patches in order; commands in, answers out. */
 import { type Patch } from 'immer';
 import { type Connected, type FromHost, type FromPass, type HostOutcome } from '#core/panels/messages';
+import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout } from '#core/panels/mosaic';
 import { type PassHash } from '#core/panels/pass';
 import { slimPatches } from '#core/panels/slim';
@@ -57,6 +58,10 @@ export class HostRemote implements Follower {
 
   tellMosaic(layout: MosaicLayout | null): void {
     this.link.send({ kind: 'mosaic', layout });
+  }
+
+  tellMeters(order: MeterOrder): void {
+    this.link.send({ kind: 'meters', order });
   }
 
   /** A piece of the mosaic, or meters: it may be left out when the line is slow. */

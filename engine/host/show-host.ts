@@ -36,6 +36,7 @@ import { GraphicsControl } from './graphics-control';
 import { HealthControl } from './health-control';
 import { HostRemote } from './host-remote';
 import { Journal } from './journal';
+import { MeterControl } from './meter-control';
 import { MixerPort } from './mixer-port';
 import { MosaicControl } from './mosaic-control';
 import { OutputControl } from './output-control';
@@ -143,6 +144,10 @@ export class ShowHost implements ShowClient {
       layout: (layout) => this.remote.tellMosaic(layout),
       piece: (piece) => this.remote.sendBytes(piece),
     });
+    const meters = new MeterControl(sound.readings, {
+      order: (order) => this.remote.tellMeters(order),
+      bytes: (bytes) => this.remote.sendBytes(bytes),
+    });
     this.passes = new PassControl(showId, () => this.remote.tellPasses());
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
@@ -150,7 +155,10 @@ export class ShowHost implements ShowClient {
       status: () => this.remoteStatus(),
       command: (command, from) => this.fromRemote(command, from),
       passes: () => this.passes.told,
-      people: (list) => this.passes.setPeople(list),
+      people: (list) => {
+        this.passes.setPeople(list);
+        meters.people(list.length);
+      },
       pictures: (tiles) => this.mosaic.want(tiles),
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
@@ -178,6 +186,7 @@ export class ShowHost implements ShowClient {
       new AutomationControl(access),
       this.devices,
       this.health,
+      meters,
       this.remote,
       this.journal,
     ];

@@ -2,10 +2,13 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type Command } from '#core/commands/command';
+import { type Refusal } from '#core/desk/execute';
 import { EMPTY_HISTORY, type Person } from '#core/desk/history';
 import { ActLog } from '#core/log/act-log';
 import { type Copy, followed } from '#core/panels/copy';
 import { foresee, type SentCommand, withSent } from '#core/panels/foresee';
+import { type MeterOrder, unpackMeters } from '#core/panels/meters';
+import { BINARY } from '#core/panels/mosaic';
 import { refusedBy } from '#core/panels/pass';
 import { type ToPanel } from '#core/panels/panel-messages';
 import { workingFormat } from '#core/picture/capability';
@@ -79,8 +82,9 @@ export class PanelClient implements ShowClient {
     this.set({ ...(known as Partial<ShowState>), history: undo ? { past: step(undo.past), future: step(undo.future) } : EMPTY_HISTORY });
   }
 
-  notify(text: string): void {
-    this.set({ notices: [...this.store.getState().notices.slice(-9), { id: nanoid(), tone: 'caution', text }] });
+  notify(text: string, anyway?: Command): void {
+    const notice = { id: nanoid(), tone: 'caution' as const, text, ...(anyway && { anyway }) };
+    this.set({ notices: [...this.store.getState().notices.slice(-9), notice] });
   }
 
   private set(change: Partial<ShowState>): void {
@@ -131,6 +135,12 @@ export class PanelClient implements ShowClient {
   }
 }
 
+/** The command that does it all the same, where the refusal only asks. */
+function againWith({ code }: Refusal, sent: SentCommand | undefined): Command | undefined {
+  const [command] = sent?.commands ?? [];
+  return code === 'anothers' && command ? { ...command, args: { ...command.args, anyway: true } } : undefined;
+}
+
 /** The line of a panel, the copy that it keeps, and the client once there is something to show. */
 export class PanelLink {
   readonly panel = createStore<PanelState>(() => ({ line: 'opening', message: '', pass: null, sent: 0 }));
@@ -148,6 +158,7 @@ export class PanelLink {
   private keys = 0;
   private nextId = 0;
   private told = { frame: 0, at: 0 };
+  private order: MeterOrder = { version: -1, ids: [] };
 
   /** `opened` is called once, with the first state. */
   constructor(
@@ -157,7 +168,7 @@ export class PanelLink {
   ) {
     this.line = new PanelLine(showId, secret, {
       message: (message) => this.hear(message),
-      bytes: (bytes) => this.pictures.piece(bytes),
+      bytes: (bytes) => (bytes[0] === BINARY.meters ? this.levels(bytes) : this.pictures.piece(bytes)),
       lost: () => this.away('lost', 'The server does not answer. What is seen here stands still.'),
       refused: (message) => this.away('refused', message),
     });
@@ -199,11 +210,15 @@ export class PanelLink {
       case 'waiting':
         return this.away('away', 'No window runs the show now. What is seen here stands still until one does.');
       case 'answer': {
-        this.sent = this.sent.filter((s) => s.key !== message.key);
+        const [done] = this.sent.filter((s) => s.key === message.key);
+        this.sent = this.sent.filter((s) => s !== done);
         this.arrived.delete(message.key);
-        if (!message.outcome.ok) this.client?.notify(message.outcome.error.message);
+        if (!message.outcome.ok) this.client?.notify(message.outcome.error.message, againWith(message.outcome.error, done));
         return this.seen();
       }
+      case 'meters':
+        this.order = message.order;
+        return undefined;
       case 'mosaic':
         return this.pictures.setLayout(message.layout);
       case 'status':
@@ -233,6 +248,14 @@ export class PanelLink {
       this.client.told(message.status);
     }
     this.seen();
+  }
+
+  private levels(bytes: Uint8Array): void {
+    const levels = unpackMeters(bytes, this.order, performance.now() / 1000);
+    if (!levels || !this.client) return;
+    const { readings } = this.client.sound;
+    for (const id of readings.keys()) if (!levels.has(id)) readings.delete(id);
+    for (const [id, sides] of levels) readings.set(id, sides);
   }
 
   /** The frame that is on air now, as far as can be told: it goes on between what is told. */

@@ -38,6 +38,7 @@ export class HostLink {
       closed: (code) => {
         this.following = false;
         this.answers.pictures([]);
+        this.answers.people([]);
         this.answers.connected(false);
         // The window that took its place goes on; two would take turns for ever.
         return code !== REPLACED;

@@ -36,8 +36,10 @@ export function useLive<T>(select: (state: LiveState) => T): T {
   return useSyncExternalStore(subscribe, () => shallow(client.state));
 }
 
-function sayRefusal(command: Command, { code, message }: Refusal): void {
-  if (code === 'loop') warnOfLoop(command, message);
+function sayRefusal(client: ShowClient, command: Command, { code, message }: Refusal): void {
+  const anyway = () => void client.dispatch({ ...command, args: { ...command.args, anyway: true } });
+  if (code === 'anothers') say.caution(message, { id: code, action: { label: 'All the same', onClick: anyway } });
+  else if (code === 'loop') warnOfLoop(command, message);
   else say.caution(message, { id: code });
 }
 
@@ -47,7 +49,7 @@ export function useSend(): (type: string, args?: Record<string, unknown>) => boo
   return useCallback(
     (type, args = {}) => {
       const outcome = client.dispatch({ type, args });
-      if (!outcome.ok) sayRefusal({ type, args }, outcome.error);
+      if (!outcome.ok) sayRefusal(client, { type, args }, outcome.error);
       return outcome.ok;
     },
     [client],
@@ -60,7 +62,7 @@ export function useSendAll(): (commands: readonly Command[], gesture?: string) =
   return useCallback(
     (commands, gesture) => {
       const outcome = client.dispatchAll(commands, gesture);
-      if (!outcome.ok) sayRefusal(commands[outcome.error.index ?? 0] ?? { type: '' }, outcome.error);
+      if (!outcome.ok) sayRefusal(client, commands[outcome.error.index ?? 0] ?? { type: '' }, outcome.error);
       return outcome.ok;
     },
     [client],

@@ -13,11 +13,16 @@ export function Notices() {
   const failure = useShow((s) => s.failure);
   const told = useRef(new Set<string>());
   useEffect(() => {
-    for (const { id, tone, text } of notices) {
+    for (const { id, tone, text, anyway } of notices) {
       if (told.current.has(id)) continue;
       told.current.add(id);
       if (tone === 'trouble') say.trouble(text, { id, duration: Infinity });
-      else if (tone === 'caution') say.caution(text, { id, duration: CAUTION_MS });
+      else if (tone === 'caution')
+        say.caution(text, {
+          id,
+          duration: CAUTION_MS,
+          ...(anyway && { action: { label: 'All the same', onClick: () => (client.dispatch(anyway), client.dismiss(id)) } }),
+        });
       else say.info(text, { id });
     }
     for (const id of told.current) {
@@ -25,7 +30,7 @@ export function Notices() {
       told.current.delete(id);
       over(id);
     }
-  }, [notices]);
+  }, [notices, client]);
   useEffect(() => {
     if (failure) say.trouble(`${failure} Reload the page to start it again.`, { id: 'failure', duration: Infinity });
     else over('failure');

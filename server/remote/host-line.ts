@@ -13,6 +13,7 @@ import {
 import { type ErrorCode } from '#core/commands/codes';
 import { followed } from '#core/panels/copy';
 import { isRecord } from '#core/schema/record';
+import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout, type WantedTile } from '#core/panels/mosaic';
 import { MOST_PASSES, passFrom, type PassHash } from '#core/panels/pass';
 import { PartReader } from '#core/panels/parts';
@@ -59,6 +60,7 @@ export interface HostListener {
   /** Pictures or meters for panels. */
   bytes: (line: HostLine, bytes: Buffer) => void;
   mosaic: (line: HostLine) => void;
+  meters: (line: HostLine) => void;
 }
 
 export class HostLine {
@@ -68,6 +70,8 @@ export class HostLine {
   passes: readonly PassHash[] | null = null;
   /** Where pictures for panels stand now. */
   mosaic: MosaicLayout | null = null;
+  /** Whose levels come. */
+  meters: MeterOrder | null = null;
   private readonly waiting = new Map<number, Waiting>();
   private readonly reader = new PartReader(MESSAGE_LIMIT);
   private nextId = 1;
@@ -114,6 +118,10 @@ export class HostLine {
     if (message.kind === 'mosaic') {
       this.mosaic = (message.layout ?? null) as MosaicLayout | null;
       return this.listener.mosaic(this);
+    }
+    if (message.kind === 'meters' && isRecord(message.order)) {
+      this.meters = message.order as unknown as MeterOrder;
+      return this.listener.meters(this);
     }
     if (message.kind === 'passes' && Array.isArray(message.list)) {
       this.passes = message.list.slice(0, MOST_PASSES).flatMap((p) => passFrom(p) ?? []);

@@ -87,6 +87,10 @@ export class Panels {
       arranged: () => this.arrange(),
       bytes: (line, bytes) => this.bytes(line, bytes),
       mosaic: (line) => this.mosaic(line),
+      meters: (line) => {
+        const order = line.meters;
+        if (order) for (const panel of this.panels) if (panel.line === line) panel.post({ kind: 'meters', order });
+      },
     });
     this.timer = setInterval(() => this.look(), LOOK_MS);
     this.timer.unref();
@@ -222,6 +226,7 @@ export class Panels {
   private greet(panel: Panel): void {
     panel.behind = false;
     const { line } = panel;
+    if (line?.meters) panel.post({ kind: 'meters', order: line.meters });
     if (line?.snapshot) panel.post(withoutSecrets(line.snapshot));
   }
 

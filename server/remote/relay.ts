@@ -31,6 +31,7 @@ export interface Audience {
   arranged: () => void;
   bytes: (line: HostLine, bytes: Buffer) => void;
   mosaic: (line: HostLine) => void;
+  meters: (line: HostLine) => void;
 }
 
 export class Relay {
@@ -56,6 +57,7 @@ export class Relay {
       passes: () => this.audience?.arranged(),
       bytes: (from, bytes) => this.audience?.bytes(from, bytes),
       mosaic: (from) => this.audience?.mosaic(from),
+      meters: (from) => this.audience?.meters(from),
       closed: (gone) => {
         this.lines.splice(this.lines.indexOf(gone), 1);
         this.arrange();

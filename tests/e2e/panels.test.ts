@@ -97,6 +97,8 @@ it('is opened by a pass that is made in Settings, sees the pictures, and switche
     const [left, right] = [await pixel(panel, AIR, 0.05, 0.3), await pixel(panel, AIR, 0.95, 0.3)];
     return Math.min(...left) > 150 && Math.min(...right) < 60;
   }, 'the bars in the picture');
+  // Levels come too: of the bars' tone as at the host.
+  await until(() => panel.evaluate(() => (window.bivocaPanel?.sound.readings.get('bars')?.[0].level ?? -99) > -60), 'a level at the panel');
   // The log says who.
   expect(await page.evaluate(() => window.bivocaHost?.log.line(window.bivocaHost.log.end - 1)?.who)).toBe('Runa Eide');
 });
