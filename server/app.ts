@@ -4,7 +4,7 @@ import { isTooDeep } from '#core/schema/depth';
 import { DATA } from '#standins/data/results-data';
 import { type PierServers } from '#standins/devices/servers';
 import { addresses } from './addresses/router';
-import { type GuardOptions, judge, lanAddresses, tokenOf } from './guard';
+import { type GuardOptions, isEncrypted, judge, lanAddresses, needsTls, tokenOf } from './guard';
 import { Ingest, IngestError, streamFile } from './output/ingest';
 import { intake } from './output/intake';
 import { NoHostError } from './remote/host-line';
@@ -17,6 +17,8 @@ export interface AppOptions extends GuardOptions {
   /** Folder that the intake writes below, and nowhere else. */
   ingestRoot: string;
   streamKey: string;
+  /** Where the certificate for other machines is kept; needed with a token. */
+  certificatePath?: string;
 }
 
 /** What the server adds to its options when it starts. */
@@ -62,8 +64,13 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, p
       res.status(verdict.status).json({ code: 'refused', message: verdict.message });
       return;
     }
+    // Cameras, decoders and guests want a secure context: from other machines there is nothing else.
+    if (needsTls(req, options)) {
+      res.redirect(308, `https://${req.headers.host ?? ''}${req.originalUrl}`);
+      return;
+    }
     if (options.token !== null && req.query.token !== undefined && tokenOf(req) === options.token) {
-      res.cookie('bivoca_token', options.token, { httpOnly: true, sameSite: 'strict' });
+      res.cookie('bivoca_token', options.token, { httpOnly: true, sameSite: 'strict', secure: isEncrypted(req) });
     }
     next();
   });

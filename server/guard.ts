@@ -34,11 +34,28 @@ export const lanAddresses = (port: number): string[] =>
   Object.values(networkInterfaces())
     .flatMap((list) => list ?? [])
     .filter((a) => !a.internal && a.family === 'IPv4')
-    .map((a) => `http://${a.address}${port === HTTP_PORT ? '' : `:${port}`}`);
+    .map((a) => `https://${a.address}:${port}`);
+
+/** True when a request came by TLS. */
+export const isEncrypted = ({ socket }: Pick<IncomingMessage, 'socket'>): boolean => 'encrypted' in socket;
+
+/** True when it came plainly from another machine: it is only led to TLS. */
+export const needsTls = (request: IncomingMessage, { token }: GuardOptions): boolean =>
+  token !== null && !isEncrypted(request) && !LOOPBACK.has(request.socket.remoteAddress ?? '');
+
+/** Addresses that a certificate for other machines names. */
+export const certifiedAddresses = (): string[] =>
+  Object.values(networkInterfaces())
+    .flatMap((list) => list ?? [])
+    .filter((a) => a.family === 'IPv4')
+    .map((a) => a.address);
 
 /** What everybody may have who reaches the server: the app itself, and the door of panels, which asks for a pass. */
 function isOpen(request: IncomingMessage): boolean {
-  const path = targetOf(request)?.pathname ?? '';
+  const target = targetOf(request);
+  // A token is looked at wherever it comes: what is right must not be found out by trying here.
+  if (!target || target.params.get('token') !== null) return false;
+  const path = target.pathname;
   return path === '/api/panel' || (request.method === 'GET' && !/^\/(api|ingest|live|watch|simulated)(\/|$)/.test(path));
 }
 
@@ -80,7 +97,7 @@ export function judge(request: IncomingMessage, { port, token }: GuardOptions, g
   const host = request.headers.host ?? '';
   if (!hosts.includes(host)) return { status: 403, message: `This server does not answer for the host "${host.slice(0, 80)}".` };
   const { origin } = request.headers;
-  if (origin !== undefined && !hosts.some((h) => origin === `http://${h}`)) {
+  if (origin !== undefined && !hosts.some((h) => origin === `${isEncrypted(request) ? 'https' : 'http'}://${h}`)) {
     return { status: 403, message: 'Pages from elsewhere may not use this server.' };
   }
   if (!targetOf(request))

@@ -283,13 +283,35 @@ describe('the guard', () => {
       ?.status ?? 200;
 
   it('wants the token from other machines, and not from this one', () => {
-    expect(from('127.0.0.1', '/')).toBe(200);
-    expect(from('192.0.2.7', '/')).toBe(401);
+    expect(from('127.0.0.1', '/api/state')).toBe(200);
+    expect(from('192.0.2.7', '/api/state')).toBe(401);
     expect(from('192.0.2.7', '//')).toBe(401);
     expect(from('192.0.2.7', '/?token=wrong')).toBe(401);
     expect(from('192.0.2.7', '/?token=right')).toBe(200);
     expect(from('192.0.2.7', '/', { cookie: 'a=1; bivoca_token=right' })).toBe(200);
     expect(from('192.0.2.7', '/', { authorization: 'Bearer right' })).toBe(200);
+  });
+
+  it('gives other machines the app and the door of panels without it, and nothing else', () => {
+    const get = (url: string, method = 'GET') =>
+      judge(
+        { url, method, headers: { host: '127.0.0.1:9' }, socket: { remoteAddress: '192.0.2.7' } } as never,
+        { port: 9, token: 'right' },
+        new Throttle(),
+      )?.status ?? 200;
+    for (const url of ['/', '/work/show/desk', '/assets/app.js', '/api/panel']) expect([url, get(url)]).toEqual([url, 200]);
+    for (const url of [
+      '/api/state',
+      '/api/host-key',
+      '/api',
+      '/api/panel/x',
+      '/live/pier/index.m3u8',
+      '/watch',
+      '/simulated/wind.json',
+      '/?token=wrong',
+    ])
+      expect([url, get(url)]).toEqual([url, 401]);
+    expect(get('/', 'POST')).toBe(401);
   });
 
   it('slows guessing down to less than one try a minute, for the guesser alone', () => {
