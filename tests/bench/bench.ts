@@ -7,6 +7,7 @@ import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
 import { automationLines, benchAutomation } from './automation-bench';
+import { benchPanels, panelsLines } from './panels-bench';
 import { benchScreens, screensLines } from './screens-bench';
 import { benchGraphics, graphicsLines } from './graphics-bench';
 import { benchGround } from './ground-bench';
@@ -248,6 +249,13 @@ async function main(): Promise<void> {
     await harness.close();
     results.screens = found;
     lines.push(...screensLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('panels')) {
+    const found = await benchPanels(page, browser, app.url);
+    results.panels = found;
+    lines.push(...panelsLines(found));
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
