@@ -1,4 +1,5 @@
 /** The HTTP side: the app's files, the remote API, the streaming site. */
+import { join } from 'node:path';
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
 import { isTooDeep } from '#core/schema/depth';
 import { DATA } from '#standins/data/results-data';
@@ -8,7 +9,9 @@ import { type GuardOptions, isEncrypted, judge, lanAddresses, needsTls, tokenOf 
 import { Ingest, IngestError, streamFile } from './output/ingest';
 import { intake } from './output/intake';
 import { NoHostError } from './remote/host-line';
+import { type Panels } from './remote/panels';
 import { type Relay } from './remote/relay';
+import { uploads } from './remote/uploads';
 import { type Throttle } from './throttle';
 
 export interface AppOptions extends GuardOptions {
@@ -53,7 +56,7 @@ function headers(res: Response): void {
   });
 }
 
-export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, pier: PierServers): Express {
+export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, pier: PierServers, panels: Panels): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((req, res, next) => {
@@ -75,6 +78,8 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, p
     next();
   });
   app.use('/api/addresses', addresses(secrets.hostKey, options.port));
+  const folder = join(options.ingestRoot, '..', 'uploads');
+  app.use('/api/panel/files', uploads(panels, { folder, hostKey: secrets.hostKey, guesses: secrets.guesses.token }));
   app.use('/api', remote(relay, secrets.hostKey, options));
   app.use('/simulated', simulated(pier));
   const ingest = new Ingest(options.ingestRoot);

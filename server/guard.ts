@@ -56,7 +56,11 @@ function isOpen(request: IncomingMessage): boolean {
   // A token is looked at wherever it comes: what is right must not be found out by trying here.
   if (!target || target.params.get('token') !== null) return false;
   const path = target.pathname;
-  return path === '/api/panel' || (request.method === 'GET' && !/^\/(api|ingest|live|watch|simulated)(\/|$)/.test(path));
+  return (
+    path === '/api/panel' ||
+    path === '/api/panel/files' ||
+    (request.method === 'GET' && !/^\/(api|ingest|live|watch|simulated)(\/|$)/.test(path))
+  );
 }
 
 /** True when two secrets are the same; takes as long for a near miss as for a far one. */

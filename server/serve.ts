@@ -69,7 +69,7 @@ export async function serve(options: AppOptions): Promise<Running> {
   const pier = startPier(options.port);
   const secrets: Secrets = { hostKey: randomBytes(24).toString('base64url'), guesses: { token: new Throttle(), key: new Throttle() } };
   const panels = new Panels(relay, secrets.guesses.token);
-  const app = createApp(options, secrets, relay, pier);
+  const app = createApp(options, secrets, relay, pier, panels);
   const server = createServer({ requestTimeout: REQUEST_MS }, app);
   const secure = options.token === null ? null : await encrypted(options, app);
   const door: NetServer = secure ? oneDoor(server, secure) : server;

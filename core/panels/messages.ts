@@ -6,6 +6,7 @@ import { type Patch } from 'immer';
 import { type Air } from '../desk/air';
 import { type Refusal } from '../desk/execute';
 import { type Person } from '../desk/history';
+import { type Ask, type AskAnswer, type ServerAsk } from './asks';
 import { type MeterOrder } from './meters';
 import { type MosaicLayout, type WantedTile } from './mosaic';
 import { type PassHash } from './pass';
@@ -73,6 +74,8 @@ export type FromHost =
   | { kind: 'passes'; list: PassHash[] }
   /** Where pictures for panels stand in the mosaic, before the first piece of it; null when there is none. Pieces are binary: see `mosaic.ts`. */
   | { kind: 'mosaic'; layout: MosaicLayout | null }
+  /** What a panel has asked for. */
+  | { kind: 'told'; id: number; answer: AskAnswer }
   /** Whose levels come, in order; the values are binary: see `meters.ts`. */
   | { kind: 'meters'; order: MeterOrder };
 
@@ -80,6 +83,8 @@ export type ToHost =
   | { kind: 'command'; id: number; command: unknown; from?: FromPass }
   /** What panels look at, together. Told again as it is, it asks for a picture that stands by itself. */
   | { kind: 'pictures'; tiles: WantedTile[] }
+  /** A panel asks for something. */
+  | { kind: 'ask'; id: number; ask: Ask | ServerAsk }
   /** Who works the show with a pass now. */
   | { kind: 'people'; list: Connected[] }
   /** Somebody listens from now on, or nobody does. The host sends the whole state and then each change; to nobody it sends nothing. */

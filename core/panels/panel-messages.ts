@@ -4,6 +4,7 @@
  */
 import { isRecord } from '../schema/record';
 import { type HostOutcome, type ToListener } from './messages';
+import { type Ask, type AskAnswer, askFrom } from './asks';
 import { type MeterOrder } from './meters';
 import { type MosaicLayout, MOST_TILES, type WantedTile } from './mosaic';
 import { type Pass } from './pass';
@@ -22,6 +23,7 @@ export type FromPanel =
   | { kind: 'pictures'; tiles: WantedTile[] }
   /** A picture was lost: one that stands by itself is wanted. */
   | { kind: 'key' }
+  | { kind: 'ask'; key: string; ask: Ask }
   | { kind: 'pong'; at: number };
 
 export type ToPanel =
@@ -30,6 +32,7 @@ export type ToPanel =
   /** No window runs the show now, or none with this pass: the panel stays, and enters when there is one. */
   | { kind: 'waiting' }
   | { kind: 'answer'; key: string; outcome: HostOutcome }
+  | { kind: 'told'; key: string; answer: AskAnswer }
   /** To be sent back at once: it measures the delay. */
   | { kind: 'ping'; at: number }
   | { kind: 'mosaic'; layout: MosaicLayout | null }
@@ -74,6 +77,10 @@ export function panelMessage(raw: unknown): FromPanel | null {
     if (typeof version !== 'number' || typeof secret !== 'string' || secret.length > 200) return null;
     if (show !== null && (typeof show !== 'string' || show.length > 64)) return null;
     return { kind, version, show, secret };
+  }
+  if (kind === 'ask') {
+    const ask = askFrom(raw.ask);
+    return ask && isKey(raw.key) ? { kind, key: raw.key, ask } : null;
   }
   if (kind !== 'command') return null;
   const { key, commands, ids, gesture } = raw;

@@ -70,10 +70,21 @@ export interface ShowExports {
   cancel(id: string): void;
 }
 
+/** What a file is for. */
+export type FileUse = 'image' | 'font' | 'animation';
+
+/** A file that is kept; of a font, its family too. */
+export interface KeptFile {
+  assetId: string;
+  family?: string;
+}
+
 /** Files that come in and go out where the show runs. */
 export interface ShowFiles {
   /** Takes a video or a still in; the settings of a source that shows it. @throws AssetError with place, cause and remedy. */
   add(file: File): Promise<MediaSettings | StillSettings>;
+  /** Keeps a file that a graphic uses. @throws AssetError with place, cause and remedy. */
+  keep(file: File, as: FileUse): Promise<KeptFile>;
   /** The transparent openings of a still. */
   findWindows(assetId: string): Promise<FoundWindows>;
   /** The areas of a still made for a venue, in its own pixels. @throws Error when its file is missing or cannot be decoded */
@@ -109,6 +120,8 @@ export interface ShowPasses {
   /** @throws Error in words for people */
   add(name: string, rooms: Rooms, until: number | null): Promise<PassRow>;
   set(id: string, change: Partial<Pick<Pass, 'name' | 'rooms' | 'until'>>): Promise<void>;
+  /** Where other machines reach the server; none when it answers this one only. */
+  addresses(): Promise<readonly string[]>;
   /** Whoever has come in by it is sent away at once. */
   withdraw(id: string): Promise<void>;
 }
@@ -122,6 +135,8 @@ export interface PanelState {
   pass: Pass | null;
   /** Commands that the show has not answered yet. */
   sent: number;
+  /** A file on its way to the show, and how much of it is there, 0 to 1. */
+  upload: { name: string; share: number } | null;
 }
 
 export interface ShowClient {

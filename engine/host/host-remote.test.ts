@@ -53,6 +53,7 @@ async function open() {
     passes: () => [],
     people: () => undefined,
     pictures: () => undefined,
+    ask: () => Promise.resolve({ ok: true, value: null }),
     command: (command) => {
       const { type, args } = command as { type: string; args: Record<string, unknown> };
       const outcome = attempt(made.desk, type, args);

@@ -1,6 +1,7 @@
 /** The show as the remote sees it: a snapshot with a revision, then patches in order; commands in, answers out. */
 import { type Patch } from 'immer';
 import { type Connected, type FromHost, type FromPass, type HostOutcome } from '#core/panels/messages';
+import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout } from '#core/panels/mosaic';
 import { type PassHash } from '#core/panels/pass';
@@ -17,6 +18,7 @@ export interface RemoteAccess {
   passes: () => PassHash[] | null;
   people: (list: Connected[]) => void;
   pictures: (tiles: unknown) => void;
+  ask: (ask: Ask | ServerAsk) => Promise<AskAnswer>;
   /** Resolves when everything done so far is on disk. */
   saved: () => Promise<void>;
   connected: (connected: boolean) => void;
@@ -39,6 +41,7 @@ export class HostRemote implements Follower {
       passes: access.passes,
       people: access.people,
       pictures: access.pictures,
+      ask: access.ask,
       snapshot: () => ({ kind: 'state', revision: this.revision, ...access.desk(), frame: access.frame(), status: access.status() }),
       status: () => this.status(),
       connected: access.connected,

@@ -4,6 +4,7 @@ import { createStore } from 'zustand/vanilla';
 import { type Connected } from '#core/panels/messages';
 import { LONGEST_PASS_NAME, MOST_PASSES, type Pass, type PassHash, type Rooms } from '#core/panels/pass';
 import { type ShowPasses } from '../client/show-client';
+import { fetchAddresses } from '../remote/host-key';
 import { db, type PassRow } from '../storage/db';
 
 /** Bytes of a secret: nobody guesses 192 bits. */
@@ -51,6 +52,8 @@ export class PassControl implements ShowPasses {
     this.told = this.hashes;
     this.tell();
   }
+
+  readonly addresses = (): Promise<readonly string[]> => fetchAddresses().catch(() => []);
 
   setPeople(people: readonly Connected[]): void {
     this.store.setState({ people });

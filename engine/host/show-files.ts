@@ -2,10 +2,10 @@
 import { type Show } from '#core/desk/show';
 import { classOf } from '#core/parts/kinds';
 import { subsetOf } from '#core/parts/subset';
-import { type ShowFiles } from '../client/show-client';
+import { type KeptFile, type ShowFiles } from '../client/show-client';
 import { findAreasInAsset, findWindowsInAsset } from '../picture/find-shapes';
 import { type SheetControl } from './sheet-control';
-import { addFile } from '../storage/assets';
+import { addFile, storeAsset, storeFont, storeImage } from '../storage/assets';
 import { db } from '../storage/db';
 import { keepAssets, packShow, readShowFile } from '../storage/show-file';
 import { deleteRecording, listRecordings, recordingFile, renameRecording } from '../storage/recordings';
@@ -13,6 +13,10 @@ import { deleteRecording, listRecordings, recordingFile, renameRecording } from 
 /** `show` gives the show as it is now. */
 export const showFiles = (showId: string, sheets: SheetControl, show: () => Show): ShowFiles => ({
   add: addFile,
+  keep: async (file, as): Promise<KeptFile> => {
+    if (as === 'font') return storeFont(file);
+    return { assetId: as === 'image' ? await storeImage(file) : await storeAsset(file, file.name, 'application/json') };
+  },
   findWindows: findWindowsInAsset,
   findAreas: findAreasInAsset,
   sheets: {

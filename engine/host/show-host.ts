@@ -28,6 +28,7 @@ import { PICTURE_DELAY_MICROS } from '../time/delays';
 import { FramePulse } from '../time/frame-pulse';
 import { SharedClock } from '../time/shared-clock';
 import { AsRunLog } from './as-run-log';
+import { answerAsk } from './answer-ask';
 import { AutomationControl } from './automation-control';
 import { DeviceControl } from './device-control';
 import { firstState } from './first-state';
@@ -160,6 +161,7 @@ export class ShowHost implements ShowClient {
         meters.people(list.length);
       },
       pictures: (tiles) => this.mosaic.want(tiles),
+      ask: (ask) => answerAsk(ask, this.replay, this.files),
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
     });

@@ -5,6 +5,7 @@ import { type Command } from '#core/commands/command';
 import { type Refusal } from '#core/desk/execute';
 import { EMPTY_HISTORY, type Person } from '#core/desk/history';
 import { ActLog } from '#core/log/act-log';
+import { type Ask } from '#core/panels/asks';
 import { type Copy, followed } from '#core/panels/copy';
 import { foresee, type SentCommand, withSent } from '#core/panels/foresee';
 import { type MeterOrder, unpackMeters } from '#core/panels/meters';
@@ -13,13 +14,21 @@ import { refusedBy } from '#core/panels/pass';
 import { type ToPanel } from '#core/panels/panel-messages';
 import { workingFormat } from '#core/picture/capability';
 import { framesPerSecond } from '#core/time/rate';
-import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type PanelState, type ShowClient } from '../client/show-client';
+import {
+  type FileUse,
+  type AttachedMonitor,
+  type DispatchAllResult,
+  type DispatchResult,
+  type PanelState,
+  type ShowClient,
+} from '../client/show-client';
 import { type DeskState, type FrameState, type LiveState, type ShowState } from '../client/state';
 import { firstState } from '../host/first-state';
 import { type MonitorPicture, noStats } from '../picture/messages';
 import { PanelLine } from './panel-line';
+import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
-import { panelExports, panelFiles, panelReplay, panelSound } from './panel-parts';
+import { type AskHost, panelExports, panelFiles, panelReplay, panelSound } from './panel-parts';
 
 /** Seconds that the frame goes on by itself after the last word of the host: figures come every second. */
 const GOES_ON_SECONDS = 3;
@@ -33,9 +42,9 @@ export class PanelClient implements ShowClient {
   readonly store: StoreApi<ShowState>;
   readonly frames: StoreApi<FrameState>;
   readonly sound = panelSound();
-  readonly replay = panelReplay();
+  readonly replay: ShowClient['replay'];
   readonly exports = panelExports();
-  readonly files = panelFiles();
+  readonly files: ShowClient['files'];
   readonly passes = null;
   readonly log = new ActLog((tell) => void setTimeout(tell, 100));
   readonly devices = { midiPorts: () => Promise.resolve({ outputs: [], inputs: [] }) };
@@ -49,6 +58,9 @@ export class PanelClient implements ShowClient {
     private readonly link: PanelLink,
     copy: Copy,
   ) {
+    const ask: AskHost = (what) => this.link.ask(what);
+    this.replay = panelReplay(ask);
+    this.files = panelFiles(ask, (file, use) => this.link.upload(file, use));
     this.store = createStore<ShowState>(() => ({
       ...firstState(copy, workingFormat(copy.show.raster, framesPerSecond(copy.show.rate), 0, '')),
       remote: true,
@@ -143,7 +155,7 @@ function againWith({ code }: Refusal, sent: SentCommand | undefined): Command | 
 
 /** The line of a panel, the copy that it keeps, and the client once there is something to show. */
 export class PanelLink {
-  readonly panel = createStore<PanelState>(() => ({ line: 'opening', message: '', pass: null, sent: 0 }));
+  readonly panel = createStore<PanelState>(() => ({ line: 'opening', message: '', pass: null, sent: 0, upload: null }));
   readonly pictures = new PanelPictures(
     (tiles) => this.line.send({ kind: 'pictures', tiles }),
     () => this.line.send({ kind: 'key' }),
@@ -157,13 +169,14 @@ export class PanelLink {
   private readonly arrived = new Set<string>();
   private keys = 0;
   private nextId = 0;
+  private readonly asks = new Map<string, (value: unknown) => void>();
   private told = { frame: 0, at: 0 };
   private order: MeterOrder = { version: -1, ids: [] };
 
   /** `opened` is called once, with the first state. */
   constructor(
     private readonly showId: string | null,
-    secret: string,
+    private readonly secret: string,
     private readonly opened: (client: PanelClient) => void,
   ) {
     this.line = new PanelLine(showId, secret, {
@@ -187,6 +200,8 @@ export class PanelLink {
       );
     this.sent = [];
     this.arrived.clear();
+    for (const resolve of this.asks.values()) resolve(null);
+    this.asks.clear();
     this.seen();
   }
 
@@ -215,6 +230,11 @@ export class PanelLink {
         this.arrived.delete(message.key);
         if (!message.outcome.ok) this.client?.notify(message.outcome.error.message, againWith(message.outcome.error, done));
         return this.seen();
+      }
+      case 'told': {
+        const resolve = this.asks.get(message.key);
+        this.asks.delete(message.key);
+        return resolve?.(message.answer.ok ? message.answer.value : null);
       }
       case 'meters':
         this.order = message.order;
@@ -248,6 +268,28 @@ export class PanelLink {
       this.client.told(message.status);
     }
     this.seen();
+  }
+
+  /** Asks the host for something; null where it may not be asked, or does not answer. */
+  ask(ask: Ask): Promise<unknown> {
+    this.keys += 1;
+    const key = `${this.session}-a${this.keys}`;
+    return new Promise((resolve) => {
+      if (!this.line.send({ kind: 'ask', key, ask })) return resolve(null);
+      this.asks.set(key, resolve);
+      return undefined;
+    });
+  }
+
+  /** Sends a file to the show; how far it has got stands in the panel's state. @throws Error in words for people */
+  async upload(file: File, use?: FileUse): Promise<Record<string, unknown>> {
+    const tell = (share: number) => this.panel.setState({ upload: { name: file.name, share } });
+    tell(0);
+    try {
+      return await upload(file, use, { showId: this.showId ?? this.copy?.show.id ?? '', secret: this.secret }, tell);
+    } finally {
+      this.panel.setState({ upload: null });
+    }
   }
 
   private levels(bytes: Uint8Array): void {

@@ -1,9 +1,12 @@
 /** What a panel has of sound, replay and files: what is told, and in plain words what is done where the show runs. */
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { type Ask } from '#core/panels/asks';
 import { type MeterReading } from '#core/sound/meter';
-import { type ShowExports, type ShowFiles, type ShowReplay, type ShowSound } from '../client/show-client';
+import { type FileUse, type ShowExports, type ShowFiles, type ShowReplay, type ShowSound } from '../client/show-client';
 import { type DeskState } from '../client/state';
 import { type ExportTask } from '../replay/export-messages';
+import { type AsRunRow, type RecordingRow } from '../storage/db';
+import { fromBase64 } from './base64';
 
 const AT_HOST = 'This is done at the window that runs the show.';
 const refuse = (): Promise<never> => Promise.reject(new Error(AT_HOST));
@@ -29,7 +32,15 @@ export function panelSound(): PanelSound {
   };
 }
 
-export const panelReplay = (): ShowReplay => ({ thumbnail: () => Promise.resolve(null) });
+/** Asks the host; null where it does not answer, or may not. */
+export type AskHost = (ask: Ask) => Promise<unknown>;
+
+export const panelReplay = (ask: AskHost): ShowReplay => ({
+  thumbnail: async (trackId, frame, width, exact = false) => {
+    const text = await ask({ what: 'thumbnail', trackId, frame, width, exact });
+    return typeof text === 'string' ? createImageBitmap(new Blob([fromBase64(text)], { type: 'image/jpeg' })).catch(() => null) : null;
+  },
+});
 
 export const panelExports = (): ShowExports => ({
   store: createStore<{ tasks: ExportTask[] }>(() => ({ tasks: [] })),
@@ -37,12 +48,22 @@ export const panelExports = (): ShowExports => ({
   cancel: () => undefined,
 });
 
-export const panelFiles = (): ShowFiles => ({
-  add: refuse,
-  findWindows: refuse,
-  findAreas: refuse,
+const listOf = <T>(value: unknown): T[] => (Array.isArray(value) ? (value as T[]) : []);
+
+/** What the host has found, or an error where it has found nothing. */
+async function found<T>(answer: Promise<unknown>): Promise<T> {
+  const value = await answer;
+  if (value === null) throw new Error('The window that runs the show did not find it.');
+  return value as T;
+}
+
+export const panelFiles = (ask: AskHost, upload: (file: File, use?: FileUse) => Promise<unknown>): ShowFiles => ({
+  add: (file) => upload(file) as ReturnType<ShowFiles['add']>,
+  keep: (file, as) => upload(file, as) as ReturnType<ShowFiles['keep']>,
+  findWindows: (assetId) => found(ask({ what: 'windows', assetId })),
+  findAreas: (assetId) => found(ask({ what: 'areas', assetId })),
   sheets: { follow: refuse, again: refuse },
   parts: { save: refuse, read: refuse, keep: refuse },
-  asRun: () => Promise.resolve([]),
-  recordings: { list: () => Promise.resolve([]), file: refuse, rename: refuse, remove: refuse },
+  asRun: async () => listOf<AsRunRow>(await ask({ what: 'as-run' })),
+  recordings: { list: async () => listOf<RecordingRow>(await ask({ what: 'recordings' })), file: refuse, rename: refuse, remove: refuse },
 });

@@ -10,10 +10,6 @@ const MOST_QUEUED = 2;
 /** A key picture comes at least so often, microseconds: whoever has lost one sees again. */
 const KEY_MICROS = 4_000_000;
 
-export interface MosaicTile {
-  picture: MonitorPicture;
-}
-
 export class Mosaic {
   private pixels: Uint8ClampedArray<ArrayBuffer>;
   private readonly encoder: VideoEncoder;

@@ -1,4 +1,5 @@
 /** The host window's line to the server: proves whose page it is, and comes back by itself. */
+import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type Connected, type FromHost, type FromPass, type ShowName, type ToHost } from '#core/panels/messages';
 import { type PassHash } from '#core/panels/pass';
 import { inParts } from '#core/panels/parts';
@@ -15,6 +16,8 @@ export interface HostAnswers {
   /** The passes of the show; null until they are known, and told then. */
   passes: () => PassHash[] | null;
   people: (list: Connected[]) => void;
+  /** What a panel asks for. */
+  ask: (ask: Ask | ServerAsk) => Promise<AskAnswer>;
   /** What panels look at. */
   pictures: (tiles: unknown) => void;
   snapshot: () => FromHost;
@@ -47,6 +50,10 @@ export class HostLink {
   }
 
   private async take(message: ToHost, reply: (text: string) => void): Promise<void> {
+    if (message.kind === 'ask') {
+      const answer = await this.answers.ask(message.ask);
+      return reply(JSON.stringify({ kind: 'told', id: message.id, answer } satisfies FromHost));
+    }
     if (message.kind === 'pictures') return this.answers.pictures(message.tiles);
     if (message.kind === 'people') return this.answers.people(message.list);
     if (message.kind === 'follow') this.following = message.on;

@@ -6,7 +6,6 @@ import { animationContent, animationGraphic, firstFields } from '#core/graphics/
 import { type PartKind } from '#core/graphics/animation/document';
 import { type HoldPoints } from '#core/graphics/animation/stills';
 import { causeOf } from '#core/schema/cause';
-import { storeAsset, storeFont } from '#engine/storage/assets';
 import { say } from '../client/say';
 import { useShow, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
@@ -55,7 +54,7 @@ export function AnimationDialog() {
     if (!animation || !made || !bringing) return;
     try {
       const data = new Blob([JSON.stringify(animation.doc)], { type: 'application/json' });
-      const assetId = await storeAsset(data, bringing.fileName, 'application/json');
+      const { assetId } = await client.files.keep(new File([data], bringing.fileName, { type: data.type }), 'animation');
       const graphic = animationGraphic(
         nanoid(12),
         animation.name.slice(0, 80) || 'Animation',
@@ -65,7 +64,7 @@ export function AnimationDialog() {
       );
       const fonts: Command[] = [];
       for (const { family, file } of animation.fonts)
-        fonts.push({ type: 'font.add', args: { family, assetId: (await storeFont(file)).assetId, fileName: file.name } });
+        fonts.push({ type: 'font.add', args: { family, assetId: (await client.files.keep(file, 'font')).assetId, fileName: file.name } });
       const outcome = client.dispatchAll([...fonts, { type: 'graphic.bring', args: { graphic } }]);
       if (!outcome.ok) return say.caution(outcome.error.message);
       openGraphicById(String(outcome.results.at(-1)?.id));

@@ -13,7 +13,7 @@ import { useDraft } from '../parts/use-draft';
 import { AccentFields } from './accent-fields';
 import { AnimationFields } from './animation-fields';
 import { Choice, ColourField, Num, Numbers, Part } from '../parts/fields';
-import { addImage } from './images';
+import { useAddImage } from './images';
 import { TableFields, TickerFields } from './row-fields';
 import { TypeFields } from './type-fields';
 
@@ -92,6 +92,7 @@ function Words({ graphic, element }: { graphic: Graphic; element: Element }) {
 }
 
 export function ContentPanel({ graphic, elements }: { graphic: Graphic; elements: readonly Element[] }) {
+  const addImage = useAddImage();
   const send = useSend();
   const clocks = useShow(({ desk }) => desk.show.graphics.clocks);
   const element = elements[0] as Element;

@@ -10,7 +10,7 @@ import { Button } from '../parts/button';
 import { IconButton } from '../parts/icon-button';
 import { FileButton } from '../parts/file-button';
 import { Check, Choice, ColourField, Num, Numbers, Part } from '../parts/fields';
-import { addImage } from './images';
+import { useAddImage } from './images';
 
 const FIRST_FILL: Record<Fill['kind'], Fill> = {
   none: { kind: 'none' },
@@ -128,6 +128,7 @@ function GradientBar({ fill, onChange }: { fill: GradientFill; onChange: (fill: 
 }
 
 export function FillFields({ fill, onChange }: { fill: Fill; onChange: (fill: Fill) => void }) {
+  const addImage = useAddImage();
   return (
     <>
       <Choice

@@ -14,7 +14,7 @@ import { IconButton } from '../parts/icon-button';
 import { FileButton } from '../parts/file-button';
 import { useDraft } from '../parts/use-draft';
 import { Check, Choice, ColourField, Line, Num, Numbers, Part } from '../parts/fields';
-import { addImage } from './images';
+import { useAddImage } from './images';
 import { TypeFields } from './type-fields';
 
 interface Props<C> {
@@ -68,6 +68,7 @@ function Items({ items, onSave }: { items: readonly string[]; onSave: (items: st
 }
 
 export function TickerFields({ content, change, setType }: Props<TickerContent>) {
+  const addImage = useAddImage();
   const columns = useColumns(content.sheetId);
   return (
     <>

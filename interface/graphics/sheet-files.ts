@@ -77,7 +77,7 @@ export async function putRows(
 export async function addImages(client: ShowClient, sheetId: string, files: readonly File[]): Promise<void> {
   const images: { name: string; assetId: string }[] = [];
   for (const file of files.slice(0, 2000)) {
-    const assetId = await addImage(file);
+    const assetId = await addImage(client, file);
     if (assetId !== null) images.push({ name: file.name.slice(0, 300), assetId });
   }
   if (images.length === 0) return;

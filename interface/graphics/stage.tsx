@@ -15,7 +15,7 @@ import { type Raster } from '#core/show/raster';
 import { useSendAll, useShow, useShowClient } from '../client/show-client';
 import { DEEP, FittedStage, GuideLines, MUTED, pointOn, SafeAreas, SquareHandles, STRAW, useFitted } from '../parts/canvas';
 import { GraphicPicture } from './graphic-picture';
-import { addImage } from './images';
+import { useAddImage } from './images';
 import { guideAt, pulled, rulerAt, Rulers } from './rulers';
 import { setGraphicsRoom, useGraphicsRoom } from './room-state';
 
@@ -61,6 +61,7 @@ const ownGuides = ({ guides }: Graphic): Guide[] =>
 
 /** The whole drawing, with outlines of what is chosen over it. `phase` is where its moves are tried. */
 export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phase: Phase; frame: number }) {
+  const addImage = useAddImage();
   const client = useShowClient();
   const sendAll = useSendAll();
   const { chosen, snap, grid, safe, trial } = useGraphicsRoom();

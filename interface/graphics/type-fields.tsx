@@ -4,7 +4,7 @@ import { FAMILIES } from '#core/graphics/families';
 import { useSend, useShow } from '../client/show-client';
 import { FileButton } from '../parts/file-button';
 import { Check, Choice, Num, Numbers, Part } from '../parts/fields';
-import { addFont } from './images';
+import { useAddFont } from './images';
 
 export const WEIGHTS = [
   ['400', 'regular'],
@@ -21,6 +21,7 @@ const OVERFLOW_WORDS: Record<TextStyle['overflow'], string> = {
 
 /** The type of a text or a clock. */
 export function TypeFields({ style, set, grows }: { style: TextStyle; set: (change: Partial<TextStyle>) => void; grows: boolean }) {
+  const addFont = useAddFont();
   const send = useSend();
   const fonts = useShow(({ desk }) => desk.show.graphics.fonts);
   return (

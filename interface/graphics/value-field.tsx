@@ -6,7 +6,7 @@ import { FileButton } from '../parts/file-button';
 import { NumberField } from '../parts/number-field';
 import { PictureSelect } from '../parts/picture-select';
 import { useDraft } from '../parts/use-draft';
-import { addImage } from './images';
+import { useAddImage } from './images';
 
 /** Texts longer than this get several lines. */
 const LONG = 90;
@@ -48,6 +48,7 @@ function TextValue({ field, value, onChange, entry }: Props<'text'>) {
 }
 
 function ImageValue({ field, value, onChange }: Props<'image'>) {
+  const addImage = useAddImage();
   return (
     <span className="flex gap-1">
       <FileButton

@@ -7,7 +7,6 @@ import { ROOM_IDS, ROOMS, type RoomId } from '#core/control/rooms';
 import { passWords, type Right, type Rooms } from '#core/panels/pass';
 import { causeOf } from '#core/schema/cause';
 import { type ShowPasses } from '#engine/client/show-client';
-import { fetchAddresses } from '#engine/remote/host-key';
 import { type PassRow } from '#engine/storage/db';
 import { say } from '../client/say';
 import { useShowClient } from '../client/show-client';
@@ -209,15 +208,15 @@ function PassLine({
 }
 
 /** Where others reach this server: addresses in the network, when it was started for that. */
-function useBase(): { base: string; onlyHere: boolean } {
+function useBase(passes: ShowPasses): { base: string; onlyHere: boolean } {
   const [addresses, setAddresses] = useState<readonly string[]>([]);
-  useEffect(() => void fetchAddresses().then(setAddresses, () => undefined), []);
+  useEffect(() => void passes.addresses().then(setAddresses), [passes]);
   return { base: addresses[0] ?? window.location.origin, onlyHere: addresses.length === 0 };
 }
 
 function List({ passes }: { passes: ShowPasses }) {
   const { passes: rows, people } = useStore(passes.store);
-  const { base, onlyHere } = useBase();
+  const { base, onlyHere } = useBase(passes);
   return (
     <div className="mx-auto max-w-3xl">
       <NewPass passes={passes} />

@@ -13,12 +13,15 @@ import {
 import { type ErrorCode } from '#core/commands/codes';
 import { followed } from '#core/panels/copy';
 import { isRecord } from '#core/schema/record';
+import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout, type WantedTile } from '#core/panels/mosaic';
 import { MOST_PASSES, passFrom, type PassHash } from '#core/panels/pass';
 import { PartReader } from '#core/panels/parts';
 
 const ANSWER_MS = 8000;
+/** What takes longer: a file is read and looked at. */
+const ASK_MS: Readonly<Record<string, number>> = { 'take-file': 180_000, windows: 60_000, areas: 60_000 };
 /** Commands that may wait for their answers. */
 const WAITING_LIMIT = 500;
 /** Characters of one message of a host at most: a document of several hundred thousand clips. */
@@ -73,6 +76,7 @@ export class HostLine {
   /** Whose levels come. */
   meters: MeterOrder | null = null;
   private readonly waiting = new Map<number, Waiting>();
+  private readonly asks = new Map<number, (answer: AskAnswer) => void>();
   private readonly reader = new PartReader(MESSAGE_LIMIT);
   private nextId = 1;
   private asked = false;
@@ -115,6 +119,11 @@ export class HostLine {
     if (!isRecord(message)) throw new Error('not a message');
     if (message.kind === 'hello') return this.greet(message.show);
     if (!this.show) throw new Error('not introduced');
+    if (message.kind === 'told' && isRecord(message.answer)) {
+      const asked = this.asks.get(message.id as number);
+      this.asks.delete(message.id as number);
+      return asked?.(message.answer as unknown as AskAnswer);
+    }
     if (message.kind === 'mosaic') {
       this.mosaic = (message.layout ?? null) as MosaicLayout | null;
       return this.listener.mosaic(this);
@@ -234,6 +243,27 @@ export class HostLine {
   /** The state that listeners have been told; null before the first, and while nobody listens. */
   get snapshot(): Snapshot | null {
     return this.state;
+  }
+
+  /** Asks the host for something that it may not have. */
+  ask(ask: Ask | ServerAsk): Promise<AskAnswer> {
+    if (this.asks.size >= WAITING_LIMIT)
+      return Promise.resolve({ ok: false, message: 'Too much is asked at once. Try again in a moment.' });
+    const id = this.nextId;
+    this.nextId += 1;
+    return new Promise((resolve) => {
+      const end = (answer: AskAnswer) => {
+        clearTimeout(timer);
+        this.asks.delete(id);
+        resolve(answer);
+      };
+      const timer = setTimeout(
+        () => end({ ok: false, message: 'The window that runs the show did not answer.' }),
+        ASK_MS[ask.what] ?? ANSWER_MS,
+      );
+      this.asks.set(id, end);
+      this.send({ kind: 'ask', id, ask });
+    });
   }
 
   /** Tells the host what panels look at. */

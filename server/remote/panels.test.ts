@@ -1,6 +1,7 @@
 /** Panels against a real server, with a host of core behind a socket: passes good, forged, ended and withdrawn, rights, damage, floods, many at once. */
 import { createHash } from 'node:crypto';
-import { mkdtemp, mkdir, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, mkdir, readdir, rm, writeFile } from 'node:fs/promises';
+import { request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { enablePatches } from 'immer';
@@ -45,10 +46,22 @@ const passFor = (id: string, secret: string, rooms: Rooms, until: number | null 
   hash: createHash('sha256').update(secret).digest('hex'),
 });
 
+/** What a host answers: of a file, what is in it. */
+async function answer(ask: Extract<ToHost, { kind: 'ask' }>['ask']): Promise<unknown> {
+  if (ask.what !== 'take-file') return { asked: ask };
+  const file = await fetch(`http://127.0.0.1:${port}/api/panel/files/${ask.id}`, {
+    headers: { authorization: `Bearer ${await hostKey()}` },
+  });
+  return { name: ask.name, use: ask.use, status: file.status, bytes: (await file.arrayBuffer()).byteLength };
+}
+
+async function hostKey(): Promise<string> {
+  const told = await fetch(`http://127.0.0.1:${port}/api/host-key`, { headers: { 'sec-fetch-site': 'same-origin' } });
+  return ((await told.json()) as { key: string }).key;
+}
+
 async function host(passes: PassHash[], desk = must(sampleDesk(), 'output.setStream', { key: 'hidden-key' })) {
-  const answer = await fetch(`http://127.0.0.1:${port}/api/host-key`, { headers: { 'sec-fetch-site': 'same-origin' } });
-  const { key } = (await answer.json()) as { key: string };
-  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, key]);
+  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, await hostKey()]);
   open.push(socket);
   const asked: ToHost[] = [];
   let revision = 0;
@@ -58,6 +71,10 @@ async function host(passes: PassHash[], desk = must(sampleDesk(), 'output.setStr
     asked.push(message);
     if (message.kind === 'snapshot' || (message.kind === 'follow' && message.on))
       return say({ kind: 'state', revision, ...desk, frame: 7, status: { frame: 7 } });
+    if (message.kind === 'ask') {
+      void answer(message.ask).then((value) => say({ kind: 'told', id: message.id, answer: { ok: true, value } }));
+      return undefined;
+    }
     if (message.kind !== 'command') return undefined;
     const { type, args } = message.command as { type: string; args?: Record<string, unknown> };
     const outcome = attempt(desk, type, args);
@@ -200,6 +217,53 @@ it('is no door for more panels than it holds, and those that are in go on', asyn
   await expect.poll(() => many.filter((p) => p.state()).length, { timeout: 15_000 }).toBe(200);
   const first = many.find((p) => p.state())!;
   expect((await first.send({ type: 'picture.cut', args: { picture: 'b' } })).ok).toBe(true);
+});
+
+it('asks the host only for what the pass may see', async () => {
+  await host([passFor('p1', 'right', { replay: 'see' })]);
+  const runa = panel('right');
+  await expect.poll(() => runa.state()).toBeTruthy();
+  const ask = async (key: string, what: object) => {
+    runa.socket.send(JSON.stringify({ kind: 'ask', key, ask: what }));
+    await expect.poll(() => runa.heard.some((m) => m.kind === 'told' && m.key === key)).toBe(true);
+    return runa.heard.find((m): m is Extract<ToPanel, { kind: 'told' }> => m.kind === 'told' && m.key === key)!.answer;
+  };
+  const thumbnail = { what: 'thumbnail', trackId: 't', frame: 5, width: 100, exact: false };
+  expect(await ask('a1', thumbnail)).toEqual({ ok: true, value: { asked: thumbnail } });
+  expect(await ask('a2', { what: 'as-run' })).toMatchObject({ ok: false });
+  // What only the server asks is no question of a panel.
+  runa.socket.send(JSON.stringify({ kind: 'ask', key: 'a3', ask: { what: 'take-file', id: 'x', name: 'y' } }));
+  await expect.poll(() => runa.closed.code).toBe(PANEL_CLOSED.misread);
+});
+
+it('takes files by a pass that may use them, gives them to the host alone, and keeps none', async () => {
+  const url = (query = '') => `http://127.0.0.1:${port}/api/panel/files?show=show&name=kite.png&use=image${query}`;
+  const bring = (secret: string, body: string | Uint8Array<ArrayBuffer>) =>
+    fetch(url(), { method: 'POST', headers: { authorization: `Bearer ${secret}` }, body });
+  expect((await bring('right', 'x')).status).toBe(503);
+  await host([passFor('p1', 'right', { graphics: 'work' }), passFor('p2', 'sound', { sound: 'work', desk: 'see' })]);
+  const done = await bring('right', new Uint8Array(3_000_000));
+  expect([done.status, await done.json()]).toEqual([200, { name: 'kite.png', use: 'image', status: 200, bytes: 3_000_000 }]);
+  expect([(await bring('wrong', 'x')).status, (await bring('sound', 'x')).status]).toEqual([401, 403]);
+  // One that says how large it is is refused before it comes; one that goes away in the middle leaves nothing.
+  const status = (length: number, send: boolean) =>
+    new Promise<number>((resolve) => {
+      const sent = request(url(), { method: 'POST', headers: { authorization: 'Bearer right', 'content-length': length } }, (res) => {
+        res.resume();
+        resolve(res.statusCode ?? 0);
+      });
+      sent.on('error', () => resolve(0));
+      sent.write(Buffer.alloc(1000));
+      if (send) setTimeout(() => sent.destroy(), 100);
+    });
+  expect(await status(900_000_000, false)).toBe(413);
+  expect(await status(1_000_000, true)).toBe(0);
+  await expect.poll(async () => (await readdir(join(root, 'uploads'))).length).toBe(0);
+  for (const id of ['0'.repeat(32), '..%2f..%2fetc%2fpasswd', 'x'])
+    expect(
+      (await fetch(`http://127.0.0.1:${port}/api/panel/files/${id}`, { headers: { authorization: `Bearer ${await hostKey()}` } })).status,
+    ).toBe(404);
+  expect((await fetch(`http://127.0.0.1:${port}/api/panel/files/${'0'.repeat(32)}`)).status).toBe(403);
 });
 
 it('gives identities by connection', () => {

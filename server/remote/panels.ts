@@ -6,8 +6,9 @@ import { createHash, randomBytes } from 'node:crypto';
 import { type IncomingMessage } from 'node:http';
 import { type WebSocket } from 'ws';
 import { type Connected, type ToListener } from '#core/panels/messages';
+import { mayAsk } from '#core/panels/asks';
 import { BINARY, together, type WantedTile } from '#core/panels/mosaic';
-import { isValid, type PassHash, refusedBy } from '#core/panels/pass';
+import { isValid, mayWork, type PassHash, refusedBy } from '#core/panels/pass';
 import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, panelMessage, type ToPanel } from '#core/panels/panel-messages';
 import { withoutSecrets } from '#core/panels/withhold';
 import { isTooDeep } from '#core/schema/depth';
@@ -31,6 +32,9 @@ const MOST_MESSAGES = 300;
 const SNAPSHOT_PAUSE_MS = 500;
 /** How often passes that end are looked for, and delays are measured, milliseconds. */
 const LOOK_MS = 2000;
+
+/** Rooms in which files are used. */
+const FILE_ROOMS = ['desk', 'graphics', 'layouts'] as const;
 
 class Panel {
   /** Of the secret it entered with; null before. */
@@ -96,6 +100,16 @@ export class Panels {
     this.timer.unref();
   }
 
+  /** Who may bring files: the window of the show, for a pass that works a room in which files are used. */
+  passFor(showId: string | null, secret: string): { line: HostLine } | 'away' | 'unknown' | 'no-right' {
+    const line = this.relay.find(showId);
+    if (!line?.passes) return 'away';
+    const hash = createHash('sha256').update(secret).digest('hex');
+    const pass = line.passes.find((p) => sameSecret(p.hash, hash));
+    if (!pass || !isValid(pass, Date.now())) return 'unknown';
+    return FILE_ROOMS.some((r) => mayWork(pass, r)) ? { line } : 'no-right';
+  }
+
   add(socket: WebSocket, request: IncomingMessage): void {
     if (this.panels.size >= PANEL_LIMIT) return socket.close(PANEL_CLOSED.full, 'Too many panels are open here.');
     const panel = new Panel(socket, addressOf(request), request);
@@ -139,6 +153,12 @@ export class Panels {
     if (message.kind === 'key') {
       panel.blind = true;
       return panel.line ? this.wantPictures(panel.line) : undefined;
+    }
+    if (message.kind === 'ask') {
+      const { line, pass } = panel;
+      const may = line && pass && isValid(pass, Date.now()) && mayAsk(pass, message.ask);
+      const answer = may ? await line.ask(message.ask) : { ok: false as const, message: 'This pass is not for that.' };
+      return panel.post({ kind: 'told', key: message.key, answer });
     }
     if (message.kind === 'snapshot') {
       const now = performance.now();

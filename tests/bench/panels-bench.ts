@@ -28,6 +28,8 @@ export interface PanelsFigures {
 }
 
 const SECONDS = 30;
+/** Times that one panel and ten are measured by turns. */
+const TURNS = 4;
 const PRESSES = 40;
 
 const sorted = (list: number[]) => [...list].sort((a, b) => a - b);
@@ -61,6 +63,12 @@ async function run(page: Page, browser: TestBrowser, seconds = SECONDS): Promise
   const after = await now();
   return { cores: (cpuSeconds(pid) - cpu) / seconds, mixed: after.mixed - before.mixed, dropped: after.dropped - before.dropped };
 }
+
+const meanOf = (runs: readonly Run[]): Run => ({
+  cores: runs.reduce((sum, r) => sum + r.cores, 0) / runs.length,
+  mixed: runs.reduce((sum, r) => sum + r.mixed, 0),
+  dropped: runs.reduce((sum, r) => sum + r.dropped, 0),
+});
 
 /** Notes in the host when each burned-in frame, and each other picture, leaves the mixer. */
 const watchHost = (page: Page) =>
@@ -164,11 +172,17 @@ export async function benchPanels(page: Page, browser: TestBrowser, url: string)
   await panel.goto(`${url}/work/${show}/desk#pass=${secret}`);
   await until(() => panel.evaluate(() => window.bivocaPanel !== undefined), 'the panel');
   await wait(5000);
-  const one = await run(page, browser);
-  const sockets = Array.from({ length: 9 }, () => bare(url, show, secret));
-  await wait(2000);
-  const ten = await run(page, browser, SECONDS * 2);
-  for (const socket of sockets) socket.terminate();
+  // By turns: what else the machine does would count for one of them otherwise.
+  const [ones, tens]: [Run[], Run[]] = [[], []];
+  for (let i = 0; i < TURNS; i += 1) {
+    ones.push(await run(page, browser, SECONDS / 2));
+    const sockets = Array.from({ length: 9 }, () => bare(url, show, secret));
+    await wait(2000);
+    tens.push(await run(page, browser, SECONDS / 2));
+    for (const socket of sockets) socket.terminate();
+    await wait(1000);
+  }
+  const [one, ten] = [meanOf(ones), meanOf(tens)];
   await watchHost(page);
   await send(page, 'picture.cut', { picture: 'shore' });
   await wait(1000);

@@ -128,6 +128,32 @@ it('edits at once with identities of its own, is refused in words, and asks befo
   await until(() => seen(panel, (s) => !s.desk.show.layouts.some((l) => l.name === 'From the panel')), 'the undo at the panel');
 });
 
+it('gives a file to the show: it lies at the host, is shown there, and is seen at the panel', async () => {
+  const made = await panel.evaluate(async () => {
+    const canvas = new OffscreenCanvas(160, 90);
+    const context = canvas.getContext('2d')!;
+    context.fillStyle = '#c03060';
+    context.fillRect(0, 0, 160, 90);
+    const file = new File([await canvas.convertToBlob({ type: 'image/png' })], 'kite.png', { type: 'image/png' });
+    const settings = await window.bivocaPanel!.files.add(file);
+    const added = window.bivocaPanel!.dispatch({ type: 'source.add', args: { name: 'From the panel', settings } });
+    return added.ok ? String(added.result.id) : added.error.message;
+  });
+  await until(() => page.evaluate((wanted) => window.bivocaHost!.state.sizes[wanted]?.width === 160, made), 'its pixels at the host');
+  await tell(panel, 'picture.cut', { picture: made });
+  await until(async () => near(await pixel(panel, AIR, 0.5, 0.5), [0xc0, 0x30, 0x60], 14), 'the still on the panel');
+  await tell(panel, 'picture.cut', { picture: 'bars' });
+  // What is no picture is refused in words, by whoever looked at it.
+  const refused = await panel.evaluate(() =>
+    window.bivocaPanel!.files.add(new File(['nothing'], 'bad.png', { type: 'image/png' })).then(
+      () => 'taken',
+      (error: Error) => error.message,
+    ),
+  );
+  expect(refused).toMatch(/bad\.png/);
+  await until(() => pick(page, (s) => s.desk.air.onAirId === 'bars'), 'the bars again');
+});
+
 it('works Replay on a second panel while the first works the Desk; each keeps its own room', async () => {
   await page.evaluate(() => window.bivocaHost!.passes.add('Odd', { replay: 'work', desk: 'see' }, null));
   const replay = await other.browser.newPage();

@@ -1,0 +1,49 @@
+/** What panels ask for, answered where the show runs. */
+import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
+import { causeOf } from '#core/schema/cause';
+import { type FileUse, type ShowFiles, type ShowReplay } from '../client/show-client';
+import { fetchUpload } from '../remote/host-key';
+import { toBase64 } from '../panels/base64';
+
+const QUALITY = 0.7;
+const FILE_USES: readonly FileUse[] = ['image', 'font', 'animation'];
+
+async function small(image: ImageBitmap): Promise<string> {
+  const canvas = new OffscreenCanvas(image.width, image.height);
+  canvas.getContext('2d', { alpha: false })?.drawImage(image, 0, 0);
+  image.close();
+  const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY });
+  return toBase64(new Uint8Array(await blob.arrayBuffer()));
+}
+
+type Files = Pick<ShowFiles, 'asRun' | 'recordings' | 'add' | 'keep' | 'findWindows' | 'findAreas'>;
+
+async function valueOf(ask: Ask | ServerAsk, replay: ShowReplay, files: Files): Promise<unknown> {
+  switch (ask.what) {
+    case 'thumbnail': {
+      const image = await replay.thumbnail(ask.trackId, ask.frame, ask.width, ask.exact);
+      return image && small(image);
+    }
+    case 'as-run':
+      return files.asRun();
+    case 'recordings':
+      return files.recordings.list();
+    case 'windows':
+      return files.findWindows(ask.assetId);
+    case 'areas':
+      return files.findAreas(ask.assetId);
+    case 'take-file': {
+      const file = await fetchUpload(ask.id, ask.name, ask.type);
+      const use = FILE_USES.find((u) => u === ask.use);
+      return use ? files.keep(file, use) : files.add(file);
+    }
+  }
+}
+
+export async function answerAsk(ask: Ask | ServerAsk, replay: ShowReplay, files: Files): Promise<AskAnswer> {
+  try {
+    return { ok: true, value: await valueOf(ask, replay, files) };
+  } catch (error) {
+    return { ok: false, message: causeOf(error) };
+  }
+}
