@@ -11,7 +11,9 @@ export type Ask =
   /** What was recorded, the newest first; the files stay at the host. */
   | { what: 'recordings' }
   /** The openings of a still, or its areas. */
-  | { what: 'windows' | 'areas'; assetId: string };
+  | { what: 'windows' | 'areas'; assetId: string }
+  /** A file that a graphic uses: name, type and bytes in base64, for drawing it at the panel; null for one that is too large. */
+  | { what: 'asset'; assetId: string };
 
 /** Rooms in which one may see what is asked for. */
 const SEEN_IN: Readonly<Record<Ask['what'], readonly RoomId[]>> = {
@@ -20,6 +22,7 @@ const SEEN_IN: Readonly<Record<Ask['what'], readonly RoomId[]>> = {
   recordings: ['output'],
   windows: ['layouts'],
   areas: ['screens'],
+  asset: ['graphics', 'desk'],
 };
 
 export const mayAsk = (pass: Pick<Pass, 'rooms'>, { what }: Ask): boolean => SEEN_IN[what].some((r) => maySee(pass, r));
@@ -31,7 +34,7 @@ export function askFrom(raw: unknown): Ask | null {
   if (!isRecord(raw)) return null;
   const { what } = raw;
   if (what === 'as-run' || what === 'recordings') return { what };
-  if (what === 'windows' || what === 'areas')
+  if (what === 'windows' || what === 'areas' || what === 'asset')
     return typeof raw.assetId === 'string' && raw.assetId.length <= 64 ? { what, assetId: raw.assetId } : null;
   if (what !== 'thumbnail') return null;
   const { trackId, frame, width, exact } = raw;

@@ -7,7 +7,8 @@ import { isTooDeep } from '#core/schema/depth';
 import { type Raw } from '#core/schema/migration';
 import { readLottie } from '#core/graphics/animation/lottie';
 import { causeOf } from '#core/schema/cause';
-import { AssetError, openAsset, storeAsset, storeImage } from '../storage/assets';
+import { type KeptFile, type ShowFiles } from '../client/show-client';
+import { AssetError, openAsset } from '../storage/assets';
 
 configure({ useWebWorkers: false });
 
@@ -40,8 +41,8 @@ export async function packGraphic(graphic: Graphic): Promise<Blob> {
   return zip.close();
 }
 
-/** Reads a file of `packGraphic`: the graphic, with its images stored in this browser under identities of their own. @throws AssetError with what is wrong. */
-export async function unpackGraphic(file: File): Promise<Record<string, unknown>> {
+/** Reads a file of `packGraphic`: the graphic, with its files kept by `keep` under identities of their own. @throws AssetError with what is wrong. */
+export async function unpackGraphic(file: File, keep: ShowFiles['keep']): Promise<Record<string, unknown>> {
   const name = file.name || 'This file';
   const zip = new ZipReader(new BlobReader(file));
   try {
@@ -61,7 +62,8 @@ export async function unpackGraphic(file: File): Promise<Record<string, unknown>
         throw damaged(name, `an image in it would be ${Math.round(entry.uncompressedSize / 1e6)} MB`);
       const data = await entry.getData(new BlobWriter(typeof type === 'string' ? type : ''));
       const asset = new File([data], typeof fileName === 'string' ? fileName : id, { type: typeof type === 'string' ? type : '' });
-      ids.set(id, await (type === 'application/json' ? storeAnimation(name, asset) : storeImage(asset)));
+      const { assetId } = await (type === 'application/json' ? keepAnimation(name, asset, keep) : keep(asset, 'image'));
+      ids.set(id, assetId);
     }
     return renamed(upToDate(parsed.graphic as Raw, parsed.version), ids);
   } finally {
@@ -70,10 +72,10 @@ export async function unpackGraphic(file: File): Promise<Record<string, unknown>
 }
 
 /** Keeps the animation of a graphic. @throws AssetError when it is none. */
-async function storeAnimation(name: string, file: File): Promise<string> {
+async function keepAnimation(name: string, file: File, keep: ShowFiles['keep']): Promise<KeptFile> {
   try {
     const doc = readLottie(JSON.parse(await file.text()));
-    return await storeAsset(new Blob([JSON.stringify(doc)], { type: 'application/json' }), file.name, 'application/json');
+    return await keep(new File([JSON.stringify(doc)], file.name, { type: 'application/json' }), 'animation');
   } catch (error) {
     if (error instanceof AssetError) throw error;
     throw damaged(name, `its animation ${file.name} cannot be used: ${causeOf(error)}`);

@@ -1,11 +1,16 @@
 /** What panels ask for, answered where the show runs. */
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
+import { type Show } from '#core/desk/show';
 import { causeOf } from '#core/schema/cause';
 import { type FileUse, type ShowFiles, type ShowReplay } from '../client/show-client';
+import { graphicAssets } from '../panels/panel-assets';
 import { fetchUpload } from '../remote/host-key';
 import { toBase64 } from '../panels/base64';
+import { openAsset } from '../storage/assets';
 
 const QUALITY = 0.7;
+/** Bytes of a file for a panel: in base64 it goes as one message. */
+const MOST_ASSET = 4_000_000;
 const FILE_USES: readonly FileUse[] = ['image', 'font', 'animation'];
 
 async function small(image: ImageBitmap): Promise<string> {
@@ -18,7 +23,7 @@ async function small(image: ImageBitmap): Promise<string> {
 
 type Files = Pick<ShowFiles, 'asRun' | 'recordings' | 'add' | 'keep' | 'findWindows' | 'findAreas'>;
 
-async function valueOf(ask: Ask | ServerAsk, replay: ShowReplay, files: Files): Promise<unknown> {
+async function valueOf(ask: Ask | ServerAsk, replay: ShowReplay, files: Files, show: () => Show): Promise<unknown> {
   switch (ask.what) {
     case 'thumbnail': {
       const image = await replay.thumbnail(ask.trackId, ask.frame, ask.width, ask.exact);
@@ -32,6 +37,13 @@ async function valueOf(ask: Ask | ServerAsk, replay: ShowReplay, files: Files): 
       return files.findWindows(ask.assetId);
     case 'areas':
       return files.findAreas(ask.assetId);
+    case 'asset': {
+      // The picture or font of a graphic: nothing else of this browser leaves.
+      if (!graphicAssets(show()).has(ask.assetId)) return null;
+      const file = await openAsset(ask.assetId);
+      if (file.size > MOST_ASSET) return null;
+      return { name: file.name, type: file.type, data: toBase64(new Uint8Array(await file.arrayBuffer())) };
+    }
     case 'take-file': {
       const file = await fetchUpload(ask.id, ask.name, ask.type);
       const use = FILE_USES.find((u) => u === ask.use);
@@ -40,9 +52,9 @@ async function valueOf(ask: Ask | ServerAsk, replay: ShowReplay, files: Files): 
   }
 }
 
-export async function answerAsk(ask: Ask | ServerAsk, replay: ShowReplay, files: Files): Promise<AskAnswer> {
+export async function answerAsk(ask: Ask | ServerAsk, replay: ShowReplay, files: Files, show: () => Show): Promise<AskAnswer> {
   try {
-    return { ok: true, value: await valueOf(ask, replay, files) };
+    return { ok: true, value: await valueOf(ask, replay, files, show) };
   } catch (error) {
     return { ok: false, message: causeOf(error) };
   }

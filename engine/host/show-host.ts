@@ -161,7 +161,7 @@ export class ShowHost implements ShowClient {
         meters.people(list.length);
       },
       pictures: (tiles) => this.mosaic.want(tiles),
-      ask: (ask) => answerAsk(ask, this.replay, this.files),
+      ask: (ask) => answerAsk(ask, this.replay, this.files, () => this.state.desk.show),
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
     });

@@ -25,6 +25,7 @@ import {
 import { type DeskState, type FrameState, type LiveState, type ShowState } from '../client/state';
 import { firstState } from '../host/first-state';
 import { type MonitorPicture, noStats } from '../picture/messages';
+import { PanelAssets } from './panel-assets';
 import { PanelLine } from './panel-line';
 import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
@@ -169,6 +170,7 @@ export class PanelLink {
   private readonly arrived = new Set<string>();
   private keys = 0;
   private nextId = 0;
+  private readonly assets = new PanelAssets((ask) => this.ask(ask));
   private readonly asks = new Map<string, (value: unknown) => void>();
   private told = { frame: 0, at: 0 };
   private order: MeterOrder = { version: -1, ids: [] };
@@ -258,6 +260,7 @@ export class PanelLink {
     if (missed) this.line.send({ kind: 'snapshot' });
     if (!changed || !copy) return;
     this.copy = copy;
+    this.assets.follow(copy.show);
     if (message.kind === 'patches' && message.of !== undefined) this.arrived.add(message.of);
     if (!this.client) {
       this.client = new PanelClient(this.showId ?? copy.show.id, this.panel, this, copy);

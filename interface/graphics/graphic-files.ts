@@ -12,12 +12,15 @@ import { saveFile } from '../parts/save-file';
 import { openGraphicById, setGraphicsRoom } from './room-state';
 
 /** Gives the person a file of the graphic, with its images. */
-export async function sendGraphic(graphic: Graphic): Promise<void> {
+export async function sendGraphic(client: ShowClient, graphic: Graphic): Promise<void> {
+  // Its images lie where the show runs.
+  if (client.panel) return void say.caution('A graphic leaves as a file at the window that runs the show.');
   try {
     saveFile(await packGraphic(graphic), `${graphic.name.replaceAll(/[^\p{L}\p{N} -]/gu, '')}.bivoca-graphic`);
   } catch (error) {
     say.caution(`${graphic.name} cannot be saved: ${causeOf(error)}`);
   }
+  return undefined;
 }
 
 /** Gives the person the graphic as a Lottie document, as it is drawn. */
@@ -37,7 +40,10 @@ export async function bringGraphic(client: ShowClient, file: File): Promise<void
       setGraphicsRoom({ bringing: { fileName: file.name, animations: await readAnimationFile(file, own) } });
       return;
     }
-    const outcome = client.dispatch({ type: 'graphic.bring', args: { graphic: await unpackGraphic(file) } });
+    const outcome = client.dispatch({
+      type: 'graphic.bring',
+      args: { graphic: await unpackGraphic(file, (kept, as) => client.files.keep(kept, as)) },
+    });
     if (outcome.ok) openGraphicById(String(outcome.result.id));
     else say.caution(outcome.error.message);
   } catch (error) {

@@ -123,7 +123,7 @@ export function GraphicsList() {
         </FileButton>
         {open && (
           <>
-            <IconButton label={`Save ${open.name} as a file`} title="Save as a file" onClick={() => void sendGraphic(open)}>
+            <IconButton label={`Save ${open.name} as a file`} title="Save as a file" onClick={() => void sendGraphic(client, open)}>
               <Download size={14} />
             </IconButton>
             {(

@@ -151,6 +151,20 @@ it('gives a file to the show: it lies at the host, is shown there, and is seen a
     ),
   );
   expect(refused).toMatch(/bad\.png/);
+  // Pictures of graphics are here too, for what the panel draws itself.
+  await until(
+    () =>
+      panel.evaluate(async () => {
+        const ids = window.bivocaPanel!.state.desk.show.graphics.list.flatMap(
+          (g) => JSON.stringify(g).match(/"assetId":"([\w-]+)"/)?.[1] ?? [],
+        );
+        const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('assets', { create: true });
+        for (const id of ids)
+          if ((await (await folder.getFileHandle(id).catch(() => null))?.getFile().catch(() => null)) === null) return false;
+        return ids.length > 0;
+      }),
+    'the files of graphics at the panel',
+  );
   await until(() => pick(page, (s) => s.desk.air.onAirId === 'bars'), 'the bars again');
 });
 
