@@ -87,7 +87,7 @@ export function SoundRow() {
         <div className="flex items-center justify-between">
           <h2 className="font-semibold">Programme</h2>
           <RoutingSign />
-          {!awake && (
+          {!awake && !host.panel && (
             <Button look="straw" className="min-h-6! py-0!" onClick={() => void host.sound.wake()}>
               Start sound
             </Button>
@@ -96,7 +96,10 @@ export function SoundRow() {
         <Meter id="programme" label="Level of the programme" />
         <Fader label="Programme fader, dB" db={faderDb} onChange={setProgramme} />
         <div className="flex items-center gap-1">
-          <label className="flex flex-1 items-center gap-1 text-xs text-muted" title="What you hear here; the programme is not changed">
+          <label
+            className={host.panel ? 'hidden' : 'flex flex-1 items-center gap-1 text-xs text-muted'}
+            title="What you hear here; the programme is not changed"
+          >
             Ears
             <input
               type="range"

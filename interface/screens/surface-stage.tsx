@@ -46,6 +46,7 @@ function Tools() {
         <span className="sr-only">Seen as</span>
         <select
           aria-label="Seen as"
+          className="max-w-36"
           value={light ?? 'sent'}
           onChange={(e) => setRoom({ light: e.target.value === 'sent' ? null : (e.target.value as 'blended' | 'unblended') })}
         >

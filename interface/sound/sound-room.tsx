@@ -51,12 +51,12 @@ function EarsLine() {
   const late = useStore(host.sound.store, (s) => s.lateMs);
   return (
     <div className="flex min-w-0 flex-1 items-center gap-3 text-[13px]">
-      {!awake && (
+      {!awake && !host.panel && (
         <Button look="straw" onClick={() => void host.sound.wake()}>
           Start sound
         </Button>
       )}
-      <label className="flex items-center gap-2 text-muted" title="How loud you hear it here; no mix is changed">
+      <label className={host.panel ? 'hidden' : 'flex items-center gap-2 text-muted'} title="How loud you hear it here; no mix is changed">
         Ears
         <input
           type="range"
@@ -71,10 +71,12 @@ function EarsLine() {
       </label>
       {solos ? (
         <Button look="straw" className="max-w-72" title="Clear all solos (Escape)" onClick={() => send('sound.clearSolo')}>
-          <span className="truncate">You hear {solos} alone ×</span>
+          <span className="truncate">
+            {host.panel ? 'Heard at the host:' : 'You hear'} {solos} alone ×
+          </span>
         </Button>
       ) : (
-        <span className="truncate text-muted">You hear {ears}</span>
+        <span className="truncate text-muted">{host.panel ? `Heard only where the show runs: ${ears}` : `You hear ${ears}`}</span>
       )}
       {talking && <span className="border border-straw px-2 font-semibold text-straw">TALKING to {talking}</span>}
       {lost > 0 && (
