@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rasterise } from '#tests/support/reference-rasteriser';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
+import { smallWall as pier } from '#tests/support/small-wall';
 import { TEST_PICTURES } from '#tests/support/test-pictures';
-import { placesOfStyle } from '../layout/styles';
 import { asItIsNow } from '../automation/as-now';
 import { standOf } from '../automation/stand';
 import { type Desk } from '../desk/air';
@@ -23,30 +23,10 @@ import { surfacePlan } from './look-scene';
 import { findOutput } from './outputs';
 import { takenWith } from './showing';
 import { planOutput } from './plan';
-import { CURVES, type Screen, type Surface, TURNS } from './surface';
+import { CURVES, type Screen, TURNS } from './surface';
 import { createScreen } from './surface-create';
 
 const picture = (ref: TextureRef) => (ref.kind === 'source' ? (TEST_PICTURES[ref.id] ?? null) : null);
-
-/** A desk with a surface of two overlapping screens and one that is turned. */
-function pier(): { desk: Desk; id: string; surface: Surface } {
-  let desk = must(sampleDesk(), 'surface.add', { name: 'Pier wall', width: 96, height: 48, pitch: 10 });
-  const id = desk.show.screens.surfaces[0]!.id;
-  const outputs = [
-    { name: 'Left', raster: { width: 40, height: 32 } },
-    { name: 'Right', raster: { width: 40, height: 32 } },
-    { name: 'Sail', raster: { width: 48, height: 24 } },
-  ];
-  for (const output of outputs) desk = must(desk, 'screen.add', { ...output, shows: { kind: 'surface', surfaceId: id } });
-  const [left, right, sail] = desk.show.screens.outputs.map((o) => o.id);
-  desk = must(desk, 'surface.addScreen', { surface: id, name: 'Left', outputId: left, rect: { x: 0, y: 0, width: 40, height: 32 } });
-  desk = must(desk, 'surface.addScreen', { surface: id, name: 'Right', outputId: right, rect: { x: 30, y: 0, width: 40, height: 32 } });
-  desk = must(desk, 'surface.addScreen', { surface: id, name: 'Sail', outputId: sail, rect: { x: 72, y: 0, width: 24, height: 48 } });
-  const screens = desk.show.screens.surfaces[0]!.screens.map((s) => s.id);
-  desk = must(desk, 'surface.setScreens', { surface: id, screens: screens.slice(0, 2), blends: true });
-  desk = must(desk, 'surface.setScreens', { surface: id, screens: screens.slice(2), turn: 'right' });
-  return { desk, id, surface: desk.show.screens.surfaces[0]! };
-}
 
 const shown = ({ show, air }: Desk, output: string, frame = 100) =>
   planOutput(planFrame(show, air, frame), show, air, findOutput(show, show.screens.outputs.find((o) => o.name === output)!.id)!);
@@ -511,45 +491,5 @@ describe('what is seen on a surface', () => {
     const planned = shown(canvas, 'Stage', 110);
     expect(planned.raster).toEqual({ width: 96, height: 48 });
     expect(planned.plan.lanes.length).toBeGreaterThan(12);
-  });
-});
-
-describe('layers that follow a style of boxes', () => {
-  it('have all of it but place and size, keep what is set by hand, and how they look when the style goes', () => {
-    const { desk, id } = pier();
-    let styled = must(desk, 'layout.add', { name: 'Two' });
-    const layout = styled.show.layouts.at(-1)!.id;
-    styled = must(styled, 'box.add', { layout, rect: { x: 1, y: 2, width: 30, height: 20 } });
-    const box = styled.show.layouts.at(-1)!.boxes[0]!.id;
-    styled = must(styled, 'box.set', { layout, boxes: [box], radius: 12, opacity: 0.5 });
-    styled = must(styled, 'style.store', { layout, box, name: 'Soft', properties: ['position', 'size', 'radius', 'opacity'] });
-    const style = styled.show.styles.at(-1)!.id;
-    const rect = { x: 8, y: 4, width: 20, height: 20 };
-    styled = must(styled, 'layer.add', { surface: id, content: colour('#204060'), rect });
-    const layer = styled.show.screens.surfaces[0]!.look.layers[0]!.id;
-    styled = must(styled, 'layer.style', { surface: id, layers: [layer], style });
-    const seen = (d: Desk) => surfacePlan(d.show, d.air, d.show.screens.surfaces[0]!, 'next', 0).base[0]!;
-    expect(seen(styled)).toMatchObject({ target: rect, opacity: 0.5, radius: 12 });
-    expect(placesOfStyle(styled.show, styled.air, style).map((p) => [p.layout, p.onAir])).toEqual([['Pier wall', false]]);
-    const onAir = must(styled, 'surface.take', { surfaces: [id], cut: true }, 0);
-    expect(placesOfStyle(onAir.show, onAir.air, style).map((p) => p.onAir)).toEqual([true]);
-    // A box that the style is changed with changes the layer too.
-    const changed = must(must(onAir, 'box.set', { layout, boxes: [box], opacity: 0.8 }), 'style.overwrite', { style, layout, box });
-    expect(seen(changed).opacity).toBe(0.8);
-    const own = must(changed, 'layer.set', { surface: id, layers: [layer], opacity: 0.25 });
-    expect(seen(own)).toMatchObject({ opacity: 0.25, radius: 12 });
-    const gone = must(own, 'style.remove', { style });
-    expect(seen(gone)).toMatchObject({ target: rect, opacity: 0.25, radius: 12 });
-    expect(gone.air.screens.surfaces[id]!.look.layers[0]).toMatchObject({ radius: 12, opacity: 0.8, styleId: null });
-    expect(must(own, 'layer.style', { surface: id, layers: [layer], style: null }).show.screens.surfaces[0]!.look.layers[0]).toMatchObject({
-      styleId: null,
-      radius: 12,
-      opacity: 0.25,
-    });
-    const places = must(styled, 'style.edit', { style, properties: ['position'] });
-    expect(attempt(places, 'layer.style', { surface: id, layers: [layer], style })).toMatchObject({
-      ok: false,
-      error: { code: 'nothing-changes' },
-    });
   });
 });
