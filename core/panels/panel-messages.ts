@@ -40,7 +40,7 @@ export type ToPanel =
   | ToListener;
 
 /** Why a panel's line was closed, as codes of the closing. */
-export const PANEL_CLOSED = { withdrawn: 4003, version: 4010, flood: 4008, misread: 1003, full: 1013 } as const;
+export const PANEL_CLOSED = { withdrawn: 4003, version: 4010, flood: 4008, slow: 4029, misread: 1003, full: 1013 } as const;
 
 const isKey = (value: unknown): value is string => typeof value === 'string' && /^[\w-]{1,40}$/.test(value);
 

@@ -184,7 +184,7 @@ export class PanelLink {
     this.line = new PanelLine(showId, secret, {
       message: (message) => this.hear(message),
       bytes: (bytes) => (bytes[0] === BINARY.meters ? this.levels(bytes) : this.pictures.piece(bytes)),
-      lost: () => this.away('lost', 'The server does not answer. What is seen here stands still.'),
+      lost: (why) => this.away('lost', why),
       refused: (message) => this.away('refused', message),
     });
   }

@@ -6,14 +6,17 @@ export interface PanelLineEvents {
   message: (message: ToPanel) => void;
   /** Pictures and meters. */
   bytes: (bytes: Uint8Array) => void;
-  /** It is down, and comes back by itself. */
-  lost: () => void;
+  /** It is down, and comes back by itself: why, in words. */
+  lost: (why: string) => void;
   /** It does not come back: why, in words. */
   refused: (why: string) => void;
 }
 
 /** Milliseconds without any word after which the line is taken for dead: the server asks every two seconds. */
 const SILENT_MS = 7000;
+
+const LOST = 'The server does not answer. What is seen here stands still.';
+const SLOW = 'Too many wrong passes came from this address: the server waits before it looks at another. This page tries again by itself.';
 
 const FINAL: Readonly<Record<number, string>> = {
   [PANEL_CLOSED.withdrawn]: 'This pass is not known here, has ended or was withdrawn. Ask whoever runs the show for another.',
@@ -62,7 +65,7 @@ export class PanelLine {
         this.close();
         return this.events.refused(why);
       }
-      this.events.lost();
+      this.events.lost(code === PANEL_CLOSED.slow ? SLOW : LOST);
       this.attempt += 1;
       setTimeout(() => !this.ended && this.open(), backoffMillis(this.attempt));
       return undefined;

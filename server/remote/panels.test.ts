@@ -92,8 +92,8 @@ async function host(passes: PassHash[], desk = must(sampleDesk(), 'output.setStr
   return { socket, asked, say, setPasses: (list: PassHash[]) => say({ kind: 'passes', list }), desk: () => desk };
 }
 
-function panel(secret: string | null, { show = 'show' as string | null, version = PANEL_VERSION } = {}) {
-  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/panel`);
+function panel(secret: string | null, { show = 'show' as string | null, version = PANEL_VERSION, at = port } = {}) {
+  const socket = new WebSocket(`ws://127.0.0.1:${at}/api/panel`);
   open.push(socket);
   const heard: ToPanel[] = [];
   const closed: { code: number | null } = { code: null };
@@ -145,6 +145,25 @@ it('keeps out who has a forged pass, one that has ended, or another version', as
     .poll(() => [forged.closed.code, ended.closed.code, version.closed.code])
     .toEqual([PANEL_CLOSED.withdrawn, PANEL_CLOSED.withdrawn, PANEL_CLOSED.version]);
   for (const one of [forged, ended, version]) expect(one.heard.filter((m) => m.kind !== 'waiting')).toEqual([]);
+});
+
+it('lets whoever guesses wait, and says that it is that', async () => {
+  // A server of its own: what is guessed here slows the others' down.
+  const at = await freePort();
+  const own = await serve({ ...options(), port: at });
+  const told = await fetch(`http://127.0.0.1:${at}/api/host-key`, { headers: { 'sec-fetch-site': 'same-origin' } });
+  const window = new WebSocket(`ws://127.0.0.1:${at}/api/host`, [HOST_PROTOCOL, ((await told.json()) as { key: string }).key]);
+  await new Promise((resolve, reject) => window.once('open', resolve).once('error', reject));
+  window.send(JSON.stringify({ kind: 'hello', show: { id: 'show', name: 'Sample' } } satisfies FromHost));
+  window.send(JSON.stringify({ kind: 'passes', list: [passFor('p1', 'right', { desk: 'work' })] } satisfies FromHost));
+  for (let i = 0; i < 5; i += 1) {
+    const wrong = panel(`guess ${i}`, { at });
+    await expect.poll(() => wrong.closed.code).toBe(PANEL_CLOSED.withdrawn);
+  }
+  const right = panel('right', { at });
+  await expect.poll(() => right.closed.code).toBe(PANEL_CLOSED.slow);
+  window.terminate();
+  await own.close();
 });
 
 it('ends at once what is withdrawn, follows rights that change, and ends on its moment', async () => {
