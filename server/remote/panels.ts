@@ -191,8 +191,7 @@ export class Panels {
     if (panel.hash !== null) return panel.socket.close(PANEL_CLOSED.misread, 'It has entered already.');
     if (version !== PANEL_VERSION)
       return panel.socket.close(PANEL_CLOSED.version, 'This page is of another version than the server: load it anew.');
-    if (tooMany(this.guesses, panel.request))
-      return panel.socket.close(PANEL_CLOSED.slow, 'Too many wrong passes came from here. Wait.');
+    if (tooMany(this.guesses, panel.request)) return panel.socket.close(PANEL_CLOSED.slow, 'Too many wrong passes came from here. Wait.');
     panel.hash = createHash('sha256').update(secret).digest('hex');
     panel.showId = show;
     this.settle(panel);
