@@ -140,7 +140,7 @@ const routes = createBrowserRouter(
       <Route path="/programme" element={<ProgrammeWindow />} />
       <Route element={<Framed />}>
         <Route path="/" element={<ShowList makeDemo={makeDemo} />} />
-        <Route path="/work/:showId" element={<WorkPanel controls={controls} />}>
+        <Route path="/crew/:showId" element={<WorkPanel controls={controls} />}>
           {rooms}
         </Route>
         <Route path="/show/:showId" element={<OpenShow drivers={drivers} soundDrivers={soundDrivers} controls={controls} />}>

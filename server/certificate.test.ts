@@ -100,7 +100,7 @@ describe('a server for other machines', () => {
     const [address] = lanAddresses(port);
     if (address === undefined) return;
     const { hostname } = new URL(address);
-    expect(await getPlain(hostname, '/work/x/desk?a=b')).toEqual({ status: 308, location: `${address}/work/x/desk?a=b` });
+    expect(await getPlain(hostname, '/crew/x/desk?a=b')).toEqual({ status: 308, location: `${address}/crew/x/desk?a=b` });
     expect((await get(hostname, '/')).status).toBe(200);
     expect((await get(hostname, '/api/state')).status).toBe(401);
     const socket = new WebSocket(`wss://${hostname}:${port}/api/panel`, { rejectUnauthorized: false, origin: address });

@@ -22,17 +22,18 @@ const LOOPBACK = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1']);
 /** The port that browsers leave out of `Host` and `Origin`. */
 const HTTP_PORT = 80;
 
+/** Every address of this machine. */
+const allAddresses = () => Object.values(networkInterfaces()).flatMap((list) => list ?? []);
+
 function ownNames(lan: boolean): string[] {
   const names = ['127.0.0.1', 'localhost', '[::1]'];
   if (!lan) return names;
-  const addresses = Object.values(networkInterfaces()).flatMap((list) => list ?? []);
-  return [...names, ...addresses.map(({ address, family }) => (family === 'IPv6' ? `[${address}]` : address))];
+  return [...names, ...allAddresses().map(({ address, family }) => (family === 'IPv6' ? `[${address}]` : address))];
 }
 
 /** Addresses of this machine in its networks, as a browser writes them. */
 export const lanAddresses = (port: number): string[] =>
-  Object.values(networkInterfaces())
-    .flatMap((list) => list ?? [])
+  allAddresses()
     .filter((a) => !a.internal && a.family === 'IPv4')
     .map((a) => `https://${a.address}:${port}`);
 
@@ -45,8 +46,7 @@ export const needsTls = (request: IncomingMessage, { token }: GuardOptions): boo
 
 /** Addresses that a certificate for other machines names. */
 export const certifiedAddresses = (): string[] =>
-  Object.values(networkInterfaces())
-    .flatMap((list) => list ?? [])
+  allAddresses()
     .filter((a) => a.family === 'IPv4')
     .map((a) => a.address);
 

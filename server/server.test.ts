@@ -299,7 +299,7 @@ describe('the guard', () => {
         { port: 9, token: 'right' },
         new Throttle(),
       )?.status ?? 200;
-    for (const url of ['/', '/work/show/desk', '/assets/app.js', '/api/panel']) expect([url, get(url)]).toEqual([url, 200]);
+    for (const url of ['/', '/crew/show/desk', '/assets/app.js', '/api/panel']) expect([url, get(url)]).toEqual([url, 200]);
     for (const url of [
       '/api/state',
       '/api/host-key',

@@ -38,6 +38,13 @@ describe('the rights of a pass', () => {
     );
   });
 
+  it('take back steps of others only where they work every room: a step may be of any', () => {
+    const undo = (anyway: boolean) => [{ type: 'history.undo', args: { anyway } }];
+    const all = Object.fromEntries(ROOM_IDS.map((r) => [r, 'work'])) as Rooms;
+    expect([refusedBy(pass({ replay: 'work' }), undo(false)), refusedBy(pass(all), undo(true))]).toEqual([null, null]);
+    expect(refusedBy(pass({ ...all, sound: 'see' }), undo(true))).toMatchObject({ code: 'no-right' });
+  });
+
   it('throw at nothing that anybody sends, and allow nothing that is no command', () => {
     const one = pass({ desk: 'work' });
     fc.assert(

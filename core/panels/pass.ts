@@ -118,8 +118,10 @@ export function refusedBy(pass: Pass, commands: readonly unknown[]): Refusal | n
     const place = commands.length > 1 ? { index } : {};
     if (rooms.length === 0)
       return { code: 'only-here', message: `“${spec.title}” is done at the window that runs the show, by hand.`, ...place };
-    if (rooms.some((r) => mayWork(pass, r))) continue;
-    const where = rooms === ROOM_IDS ? 'a room to work in' : rooms.map((r) => ROOMS[r].name).join(' or ');
+    // Another's step may be of any room.
+    const others = rooms === ROOM_IDS && isRecord(command) && isRecord(command.args) && command.args.anyway === true;
+    if (others ? rooms.every((r) => mayWork(pass, r)) : rooms.some((r) => mayWork(pass, r))) continue;
+    const where = others ? 'every room' : rooms === ROOM_IDS ? 'a room to work in' : rooms.map((r) => ROOMS[r].name).join(' or ');
     return {
       code: 'no-right',
       message: `“${spec.title}” needs a pass for ${where}; this one is for ${passWords(pass)}. Whoever runs the show can give it.`,

@@ -1,5 +1,5 @@
 /** What outputs and surfaces show now. */
-import { type Shows, type ShowsFrozen } from './document';
+import { PATTERNS, type Shows, type ShowsFrozen } from './document';
 import { type Look, type SurfaceChange } from './surface';
 
 /** What may stand in the place of everything: of one output, or across all screens of a surface. */
@@ -13,6 +13,13 @@ export interface AirSurface {
   change: (SurfaceChange & { from: Look; start: number }) | null;
   /** What stands in the place of it, across all of its screens. */
   over: Over | null;
+}
+
+/** What covers after a press: the same again takes it away; test pictures go on one after another, and after the last there is none. */
+export function coverAfter(now: Over | null, kind: Over['kind']): Over | null {
+  if (kind !== 'test') return now?.kind === kind ? null : { kind };
+  const pattern = PATTERNS[now?.kind === 'test' ? PATTERNS.indexOf(now.pattern) + 1 : 0];
+  return pattern ? { kind, pattern } : null;
 }
 
 export interface ScreensAir {

@@ -14,8 +14,9 @@ export class MeterControl implements Follower {
     private readonly out: { order: (order: MeterOrder) => void; bytes: (bytes: Uint8Array) => void },
   ) {}
 
-  /** Somebody is there, or nobody is. Whoever has just come is told the order. */
+  /** Somebody is there, or nobody is. The server tells the order to whoever comes later. */
   people(count: number): void {
+    if (count > 0 === (this.timer !== null)) return;
     if (this.timer !== null) clearInterval(this.timer);
     this.timer = null;
     if (count === 0) return;

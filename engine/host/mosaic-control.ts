@@ -40,8 +40,4 @@ export class MosaicControl {
     this.mixer.setMosaic(layout, pictures, (piece) => this.out.piece(piece));
     return undefined;
   }
-
-  key(): void {
-    this.mixer.wantMosaicKey();
-  }
 }

@@ -6,7 +6,6 @@ import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { readShow } from '#core/desk/migrate';
 import { findCommand } from '#core/desk/registry';
-import { type History } from '#core/desk/history';
 import { perform, type Sent } from '#core/desk/session';
 import { SHOW_VERSION } from '#core/desk/show';
 import { ActLog } from '#core/log/act-log';
@@ -35,6 +34,7 @@ import { firstState } from './first-state';
 import { type Follower, type HostAccess } from './follower';
 import { GraphicsControl } from './graphics-control';
 import { HealthControl } from './health-control';
+import { hostFigures } from './host-figures';
 import { HostRemote } from './host-remote';
 import { Journal } from './journal';
 import { MeterControl } from './meter-control';
@@ -53,9 +53,6 @@ import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { ToldControl } from './told-control';
 import { TrackControl } from './track-control';
-
-/** What a panel is told of a step of undo. */
-const stepWords = (step: History['past'][number] | undefined) => (step ? { title: step.title, by: step.by } : null);
 
 /** How long lines of the log are gathered before they are told, milliseconds. */
 const LOG_TELLS_MS = 100;
@@ -153,7 +150,7 @@ export class ShowHost implements ShowClient {
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
       frame: () => this.state.frame,
-      status: () => this.remoteStatus(),
+      status: () => hostFigures(this.state, this.sound),
       command: (command, from) => this.fromRemote(command, from),
       passes: () => this.passes.told,
       people: (list) => {
@@ -359,15 +356,6 @@ export class ShowHost implements ShowClient {
   onTick(listener: (frame: number) => void): () => void {
     this.tickListeners.add(listener);
     return () => this.tickListeners.delete(listener);
-  }
-
-  /** What /api/status tells: figures, not documents. */
-  private remoteStatus(): Record<string, unknown> {
-    const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, sizes, history } =
-      this.state;
-    const sound = { clockError: this.sound.clockError, sound: this.sound.store.getState() };
-    const undo = { past: stepWords(history.past.at(-1)), future: stepWords(history.future.at(-1)) };
-    return { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, sizes, undo, ...sound };
   }
 
   notify(tone: Notice['tone'], text: string, over?: (desk: Desk) => boolean): void {

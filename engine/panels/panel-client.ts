@@ -25,14 +25,12 @@ import {
 import { type DeskState, type FrameState, type LiveState, type ShowState } from '../client/state';
 import { firstState } from '../host/first-state';
 import { type MonitorPicture, noStats } from '../picture/messages';
+import { FrameGuess } from './frame-guess';
 import { PanelAssets } from './panel-assets';
 import { PanelLine } from './panel-line';
 import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
 import { type AskHost, panelExports, panelFiles, panelReplay, panelSound } from './panel-parts';
-
-/** Seconds that the frame goes on by itself after the last word of the host: figures come every second. */
-const GOES_ON_SECONDS = 3;
 
 interface Step {
   title: string;
@@ -148,12 +146,6 @@ export class PanelClient implements ShowClient {
   }
 }
 
-/** The command that does it all the same, where the refusal only asks. */
-function againWith({ code }: Refusal, sent: SentCommand | undefined): Command | undefined {
-  const [command] = sent?.commands ?? [];
-  return code === 'anothers' && command ? { ...command, args: { ...command.args, anyway: true } } : undefined;
-}
-
 /** The line of a panel, the copy that it keeps, and the client once there is something to show. */
 export class PanelLink {
   readonly panel = createStore<PanelState>(() => ({ line: 'opening', message: '', pass: null, sent: 0, upload: null }));
@@ -172,7 +164,7 @@ export class PanelLink {
   private nextId = 0;
   private readonly assets = new PanelAssets((ask) => this.ask(ask));
   private readonly asks = new Map<string, (value: unknown) => void>();
-  private told = { frame: 0, at: 0 };
+  private readonly guess = new FrameGuess();
   private order: MeterOrder = { version: -1, ids: [] };
 
   /** `opened` is called once, with the first state. */
@@ -230,7 +222,7 @@ export class PanelLink {
         const [done] = this.sent.filter((s) => s.key === message.key);
         this.sent = this.sent.filter((s) => s !== done);
         this.arrived.delete(message.key);
-        if (!message.outcome.ok) this.client?.notify(message.outcome.error.message, againWith(message.outcome.error, done));
+        if (!message.outcome.ok) this.client?.notify(message.outcome.error.message, this.again(message.outcome.error, done));
         return this.seen();
       }
       case 'told': {
@@ -244,7 +236,7 @@ export class PanelLink {
       case 'mosaic':
         return this.pictures.setLayout(message.layout);
       case 'status':
-        this.told = { frame: message.frame, at: performance.now() };
+        this.guess.told(message.frame);
         return this.client?.told(message.status);
       case 'state':
       case 'patches':
@@ -254,8 +246,16 @@ export class PanelLink {
     }
   }
 
+  /** The command that does it all the same, where the refusal only asks and the pass is for it. */
+  private again({ code }: Refusal, sent: SentCommand | undefined): Command | undefined {
+    const [command] = sent?.commands ?? [];
+    const { pass } = this.panel.getState();
+    const again = command && { ...command, args: { ...command.args, anyway: true } };
+    return code === 'anothers' && again && pass && !refusedBy(pass, [again]) ? again : undefined;
+  }
+
   private follow(message: Extract<ToPanel, { kind: 'state' | 'patches' }>): void {
-    this.told = { frame: message.frame, at: performance.now() };
+    this.guess.told(message.frame);
     const { copy, changed, missed } = followed(this.copy, message);
     if (missed) this.line.send({ kind: 'snapshot' });
     if (!changed || !copy) return;
@@ -305,9 +305,7 @@ export class PanelLink {
 
   /** The frame that is on air now, as far as can be told: it goes on between what is told. */
   frame(): number {
-    if (!this.copy) return this.told.frame;
-    const since = this.panel.getState().line === 'open' ? Math.min(GOES_ON_SECONDS, (performance.now() - this.told.at) / 1000) : 0;
-    return Math.floor(this.told.frame + since * framesPerSecond(this.copy.show.rate));
+    return this.copy ? this.guess.now(this.copy.show.rate, this.panel.getState().line === 'open') : 0;
   }
 
   /** Sends commands as one step. What can be known here is answered at once; what the host says otherwise is told when it does. */

@@ -3,7 +3,7 @@ import { type Command } from '#core/commands/command';
 import { backoffMillis } from '#core/output/backoff';
 import { type Copy, followed } from '#core/panels/copy';
 import { type HostOutcome, type ToListener } from '#core/panels/messages';
-import { framesPerSecond } from '#core/time/rate';
+import { FrameGuess } from './frame-guess';
 
 export interface ShownCopy {
   /** Null until a show is heard of. */
@@ -21,8 +21,7 @@ export class ShowCopy {
   private closed = false;
   private heard = performance.now();
   private state: ShownCopy = { copy: null, trouble: 'Looking for the show…' };
-  /** Frame that was told last, and when. */
-  private told = { frame: 0, at: 0 };
+  private readonly guess = new FrameGuess();
   private readonly watch = setInterval(() => performance.now() - this.heard > SILENT_MS && this.socket?.close(), 1000);
 
   constructor(
@@ -66,10 +65,10 @@ export class ShowCopy {
       return;
     }
     if (message.kind === 'status') {
-      this.told = { frame: message.frame, at: performance.now() };
+      this.guess.told(message.frame);
       return;
     }
-    this.told = { frame: message.frame, at: performance.now() };
+    this.guess.told(message.frame);
     const { copy, changed, missed } = followed(this.state.copy, message);
     if (missed) socket.send('{"kind":"snapshot"}');
     if (changed) this.set({ copy, trouble: null });
@@ -79,8 +78,7 @@ export class ShowCopy {
   frame(): number {
     const { copy, trouble } = this.state;
     if (!copy) return 0;
-    const since = trouble === null ? Math.min(3, (performance.now() - this.told.at) / 1000) : 0;
-    return Math.floor(this.told.frame + since * framesPerSecond(copy.show.rate));
+    return this.guess.now(copy.show.rate, trouble === null);
   }
 
   /** Sends a command; the answer is that of the show, or of the server. */

@@ -1,11 +1,10 @@
 /** For the technician at a projector or a wall: one output large, what can be put over it, and all outputs by name. `?output=` is the first one. */
 import clsx from 'clsx';
 import { useEffect, useState } from 'react';
-import { PATTERNS } from '#core/screens/document';
 import { areaOf } from '#core/screens/canvas';
 import { type Copy } from '#core/panels/copy';
 import { coverOf, outputNow } from '#core/screens/outputs';
-import { type Over } from '#core/screens/air';
+import { coverAfter, type Over } from '#core/screens/air';
 import { showsWords } from '#core/screens/words';
 import { toggleFull } from '../parts/full-screen';
 import { OutputCanvas } from '../programme/output-canvas';
@@ -15,15 +14,6 @@ import { useCopy } from './use-copy';
 const SAYS_MS = 5000;
 
 type Send = (type: string, args: Record<string, unknown>) => void;
-
-/** The cover after a press: the same again takes it away; tests go on one after another. */
-function pressed(now: Over | null, kind: Over['kind']): Over | null {
-  if (kind === 'test') {
-    const pattern = PATTERNS[now?.kind === 'test' ? PATTERNS.indexOf(now.pattern) + 1 : 0];
-    return pattern ? { kind, pattern } : null;
-  }
-  return now?.kind === kind ? null : { kind };
-}
 
 const COVERS: { kind: Over['kind']; name: string; key: string }[] = [
   { kind: 'card', name: 'Card', key: 'C' },
@@ -54,7 +44,7 @@ function Technician({ copy, send, showId }: { copy: Copy; send: Send; showId: st
       const next = step !== undefined && outputs[(at + step + outputs.length) % outputs.length];
       const cover = COVERS.find((c) => event.code === `Key${c.key}`);
       if (next) setId(next.id);
-      else if (cover && output) send('screen.over', { outputs: [output.id], over: pressed(over, cover.kind) });
+      else if (cover && output) send('screen.over', { outputs: [output.id], over: coverAfter(over, cover.kind) });
       else return undefined;
       event.preventDefault();
       return undefined;
@@ -101,7 +91,7 @@ function Technician({ copy, send, showId }: { copy: Copy; send: Send; showId: st
                 'min-h-14 rounded-[4px] border border-line text-xl',
                 over?.kind === kind ? 'bg-caution font-semibold text-deep' : 'bg-raised',
               )}
-              onClick={() => send('screen.over', { outputs: [output.id], over: pressed(over, kind) })}
+              onClick={() => send('screen.over', { outputs: [output.id], over: coverAfter(over, kind) })}
             >
               {name} <kbd className="text-[13px] opacity-70">{key}</kbd>
             </button>

@@ -1,5 +1,6 @@
 /** What is drawn over a canvas: layers and screens with their names, gaps and overlaps. Places are pixels of the canvas; `px` is one of the page. */
-import { memo } from 'react';
+import { memo, type PointerEvent } from 'react';
+import { type Handle, handlePlace, HANDLES } from '#core/layout/handles';
 import { type LengthUnit, lengthWords } from '#core/screens/lengths';
 import { betweenScreens } from '#core/screens/between';
 import { type Layer, type Screen } from '#core/screens/surface';
@@ -40,6 +41,30 @@ function Words({
       {children}
     </text>
   );
+}
+
+/** What a rectangle is pulled by, at its corners and sides. */
+export function Handles({ rect, px, onGrab }: { rect: Rect; px: number; onGrab: (handle: Handle, event: PointerEvent) => void }) {
+  return HANDLES.map((handle) => {
+    const { x, y } = handlePlace(handle, rect);
+    return (
+      <rect
+        key={handle}
+        x={x - 5.5 * px}
+        y={y - 5.5 * px}
+        width={11 * px}
+        height={11 * px}
+        fill={STRAW}
+        stroke={DEEP}
+        strokeWidth={px}
+        style={{ cursor: `${handle}-resize` }}
+        onPointerDown={(event) => {
+          event.stopPropagation();
+          onGrab(handle, event);
+        }}
+      />
+    );
+  });
 }
 
 export function LayerMark({ layer, rect, chosen, px }: { layer: Layer; rect: Rect; chosen: boolean; px: number }) {

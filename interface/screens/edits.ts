@@ -1,6 +1,6 @@
 /** What the room Screens does with outputs and surfaces, by its controls and its keys. */
-import { surfaceNow, type Over } from '#core/screens/air';
-import { PATTERNS, type ScreenOutput } from '#core/screens/document';
+import { coverAfter, surfaceNow, type Over } from '#core/screens/air';
+import { type ScreenOutput } from '#core/screens/document';
 import { coverOf } from '#core/screens/outputs';
 import { type Surface } from '#core/screens/surface';
 import { type Rect } from '#core/show/geometry';
@@ -79,30 +79,24 @@ export function withShown(client: ShowClient, ofSurface: (surface: Surface) => v
 /** Covers an output, or releases it when the same covers it already. */
 export function toggleOver(client: ShowClient, { id }: ScreenOutput, over: Exclude<Over, { kind: 'test' }>): void {
   const now = coverOf(client.state.desk.air.screens, id);
-  client.dispatch({ type: 'screen.over', args: { outputs: [id], over: now?.kind === over.kind ? null : over } });
+  client.dispatch({ type: 'screen.over', args: { outputs: [id], over: coverAfter(now, over.kind) } });
 }
 
 /** Covers all screens of a surface, or releases them when the same covers them already. */
 export function toggleSurfaceOver(client: ShowClient, { id }: Surface, over: Exclude<Over, { kind: 'test' }>): void {
   const now = surfaceNow(client.state.desk.air.screens, id, 0).over;
-  client.dispatch({ type: 'surface.over', args: { surfaces: [id], over: now?.kind === over.kind ? null : over } });
-}
-
-/** The test picture after one; after the last none. */
-function testAfter(now: Over | null): Over | null {
-  const pattern = PATTERNS[now?.kind === 'test' ? PATTERNS.indexOf(now.pattern) + 1 : 0];
-  return pattern ? { kind: 'test', pattern } : null;
+  client.dispatch({ type: 'surface.over', args: { surfaces: [id], over: coverAfter(now, over.kind) } });
 }
 
 /** The next test picture, and after the last none. */
 export function nextTest(client: ShowClient, { id }: ScreenOutput): void {
-  client.dispatch({ type: 'screen.over', args: { outputs: [id], over: testAfter(coverOf(client.state.desk.air.screens, id)) } });
+  client.dispatch({ type: 'screen.over', args: { outputs: [id], over: coverAfter(coverOf(client.state.desk.air.screens, id), 'test') } });
 }
 
 export function nextSurfaceTest(client: ShowClient, { id }: Surface): void {
   client.dispatch({
     type: 'surface.over',
-    args: { surfaces: [id], over: testAfter(surfaceNow(client.state.desk.air.screens, id, 0).over) },
+    args: { surfaces: [id], over: coverAfter(surfaceNow(client.state.desk.air.screens, id, 0).over, 'test') },
   });
 }
 

@@ -5,13 +5,14 @@
 import { nanoid } from 'nanoid';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { guidesFor } from '#core/layout/arrange';
-import { type Handle, handlePlace, HANDLES, moveDrag, resizeDrag, wholePixels } from '#core/layout/handles';
+import { type Handle, moveDrag, resizeDrag, wholePixels } from '#core/layout/handles';
 import { areaOf } from '#core/screens/canvas';
 import { type Corners, type Screen, type Surface } from '#core/screens/surface';
 import { type Point, type Rect } from '#core/show/geometry';
 import { type Raster } from '#core/show/raster';
 import { useSendAll, useShow } from '../client/show-client';
 import { DEEP, GUIDE, STRAW } from '../parts/canvas';
+import { Handles } from './canvas-marks';
 import { setRoom, useScreensRoom } from './room-state';
 
 /** Pixels of the page within which an edge snaps. */
@@ -120,24 +121,9 @@ export function OutputAreas({ outputId, raster }: { outputId: string; raster: Ra
     return () => window.removeEventListener('keydown', escape, true);
   });
   if (fed.length === 0) return null;
-  const handles = (of: Fed, part: Part, rect: Rect) =>
-    HANDLES.map((handle) => {
-      const p = handlePlace(handle, rect);
-      return (
-        <rect
-          key={`${part.kind} ${handle}`}
-          x={p.x - 5.5 * px}
-          y={p.y - 5.5 * px}
-          width={11 * px}
-          height={11 * px}
-          fill={STRAW}
-          stroke={DEEP}
-          strokeWidth={px}
-          style={{ cursor: `${handle}-resize` }}
-          onPointerDown={(event) => begin(of, part, handle, event)}
-        />
-      );
-    });
+  const handles = (of: Fed, part: Part, rect: Rect) => (
+    <Handles rect={rect} px={px} onGrab={(handle, event) => begin(of, part, handle, event)} />
+  );
   return (
     <svg
       ref={svg}

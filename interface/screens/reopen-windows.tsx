@@ -8,7 +8,7 @@ import { openOutputWindow } from '../programme/open-window';
 import { useWindows } from '../programme/use-windows';
 import { findKnownDisplays, openOn } from './displays';
 
-/** Times that a window is missed before it is taken for closed by hand: when the browser ends, windows go one after another. */
+/** Milliseconds that a window is missed before it is taken for closed by hand: when the browser ends, windows go one after another. */
 const MISSED_MS = 3000;
 
 export function ReopenWindows() {

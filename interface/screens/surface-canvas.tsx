@@ -2,7 +2,7 @@
 import { nanoid } from 'nanoid';
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type Guide, guidesFor, SAFE_AREAS } from '#core/layout/arrange';
-import { type Handle, handlePlace, HANDLES, moveDrag, resizeDrag, wholePixels } from '#core/layout/handles';
+import { type Handle, moveDrag, resizeDrag, wholePixels } from '#core/layout/handles';
 import { effectiveBox } from '#core/layout/styles';
 import { rectToCanvas, wayOf, areaOf } from '#core/screens/canvas';
 import { overlaps } from '#core/screens/marks';
@@ -12,8 +12,8 @@ import { type Point, type Rect } from '#core/show/geometry';
 import { type Show } from '#core/desk/show';
 import { useSendAll, useShow } from '../client/show-client';
 import { Monitor } from '../parts/monitor';
-import { DEEP, GUIDE, MUTED, STRAW } from '../parts/canvas';
-import { Gaps, LayerMark, ScreenMark } from './canvas-marks';
+import { GUIDE, MUTED } from '../parts/canvas';
+import { Gaps, Handles, LayerMark, ScreenMark } from './canvas-marks';
 import { inShape, wholeView, zoomed } from './canvas-view';
 import { PLACE_DRAG } from './edits';
 import { setRoom, useScreensRoom } from './room-state';
@@ -303,27 +303,7 @@ export function SurfaceCanvas({ surface }: { surface: Surface }) {
             strokeWidth={px}
           />
         ))}
-        {single &&
-          HANDLES.map((handle) => {
-            const p = handlePlace(handle, rectOf(single));
-            return (
-              <rect
-                key={handle}
-                x={p.x - 5.5 * px}
-                y={p.y - 5.5 * px}
-                width={11 * px}
-                height={11 * px}
-                fill={STRAW}
-                stroke={DEEP}
-                strokeWidth={px}
-                style={{ cursor: `${handle}-resize` }}
-                onPointerDown={(event) => {
-                  event.stopPropagation();
-                  begin(handle, event, [single.id]);
-                }}
-              />
-            );
-          })}
+        {single && <Handles rect={rectOf(single)} px={px} onGrab={(handle, event) => begin(handle, event, [single.id])} />}
       </svg>
       {chosen.length > 1 && (
         <span className="figures pointer-events-none absolute right-2 bottom-1 text-4xl font-semibold text-straw" role="status">

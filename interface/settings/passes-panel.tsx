@@ -35,7 +35,7 @@ const CREW: [name: string, rooms: Rooms][] = [
 
 /** The address that lets in: the secret stands behind #, which no browser sends to any server. */
 export const linkOf = (base: string, { showId, rooms, secret }: PassRow): string =>
-  `${base}/work/${showId}/${ROOM_IDS.find((r) => rooms[r] === 'work') ?? ROOM_IDS.find((r) => rooms[r]) ?? 'desk'}#pass=${secret}`;
+  `${base}/crew/${showId}/${ROOM_IDS.find((r) => rooms[r] === 'work') ?? ROOM_IDS.find((r) => rooms[r]) ?? 'desk'}#pass=${secret}`;
 
 function QrPicture({ text }: { text: string }) {
   const code = qrcode(0, 'M');

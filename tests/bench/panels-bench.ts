@@ -169,7 +169,7 @@ export async function benchPanels(page: Page, browser: TestBrowser, url: string)
   );
   const other = await startBrowser();
   const panel = other.page;
-  await panel.goto(`${url}/work/${show}/desk#pass=${secret}`);
+  await panel.goto(`${url}/crew/${show}/desk#pass=${secret}`);
   await until(() => panel.evaluate(() => window.bivocaPanel !== undefined), 'the panel');
   await wait(5000);
   // By turns: what else the machine does would count for one of them otherwise.

@@ -50,7 +50,7 @@ const secretOf = (name: string) =>
     `the pass of ${name}`,
   );
 const enter = async (on: Page, name: string, room: string) => {
-  await on.goto(`${app.url}/work/${id}/${room}#pass=${await secretOf(name)}`);
+  await on.goto(`${app.url}/crew/${id}/${room}#pass=${await secretOf(name)}`);
   await until(() => on.evaluate(() => window.bivocaPanel !== undefined), 'the panel to open');
 };
 /** Part of a panel's state. */
@@ -84,7 +84,7 @@ it('is opened by a pass that is made in Settings, sees the pictures, and switche
   await until(() => page.evaluate(() => document.body.innerText.includes('Not here.')), 'the pass in the list');
   await enter(panel, 'Runa Eide', 'desk');
   // The secret is out of the address.
-  expect(panel.url()).toBe(`${app.url}/work/${id}/desk`);
+  expect(panel.url()).toBe(`${app.url}/crew/${id}/desk`);
   await said(page, 'here since');
   await panel.waitForSelector(AIR);
   await until(async () => near(await pixel(panel, AIR, 0.5, 0.5), HARBOUR, 14), 'the picture on air');
@@ -177,10 +177,10 @@ it('works Replay on a second panel while the first works the Desk; each keeps it
   expect(await tell(replay, 'picture.cut', { picture: 'harbour' })).toMatchObject({ ok: false, error: { code: 'no-right' } });
   expect(await pick(page, (s) => s.desk.air.onAirId)).toBe('bars');
   // A room that the pass is not for leads to one that it is for.
-  await replay.goto(`${app.url}/work/${id}/sound`);
+  await replay.goto(`${app.url}/crew/${id}/sound`);
   await until(() => replay.url().endsWith('/replay'), 'a room of the pass');
   await said(replay, 'Odd');
-  await replay.goto(`${app.url}/work/${id}/desk`);
+  await replay.goto(`${app.url}/crew/${id}/desk`);
   await said(replay, 'look only');
   expect(panel.url()).toMatch(/desk$/);
   await replay.close();

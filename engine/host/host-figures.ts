@@ -1,0 +1,13 @@
+/** What /api/status and panels are told once a second: figures, not documents. */
+import { type History } from '#core/desk/history';
+import { type LiveState } from '../client/state';
+import { type SoundDesk } from '../sound/sound-desk';
+
+const stepWords = (step: History['past'][number] | undefined) => (step ? { title: step.title, by: step.by } : null);
+
+export function hostFigures(state: LiveState, desk: Pick<SoundDesk, 'clockError' | 'store'>): Record<string, unknown> {
+  const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, sizes, history } = state;
+  const undo = { past: stepWords(history.past.at(-1)), future: stepWords(history.future.at(-1)) };
+  const sound = { clockError: desk.clockError, sound: desk.store.getState() };
+  return { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, sizes, undo, ...sound };
+}
