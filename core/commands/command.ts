@@ -39,6 +39,8 @@ export interface CommandSpec<A extends object = object> {
   unrecorded?: true;
   /** It names places outside that the server will reach: only who sits at the show may, never a panel or the remote. */
   atHost?: true;
+  /** It changes only what whoever sends it hears: a panel keeps it to its own person. */
+  personal?: true;
   /** What it changes comes from outside: it is no step of undo. */
   outside?: true;
   /** True when a person must hold the key or button for it: the audience would see it at once, or it ends an output. */

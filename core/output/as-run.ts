@@ -17,6 +17,8 @@ export interface OnAirItem {
   how: string;
   /** Identity of the picture; of lines from before Bivoca wrote it, and of cards, there is none. */
   pictureId?: string;
+  /** With whose pass it was brought on; without it, at the window that runs the show, by a macro, or before Bivoca wrote it. */
+  who?: string;
 }
 
 /** Everything on air at `frame`. */
@@ -57,12 +59,13 @@ export function asRunCsv(lines: readonly AsRunLine[], rate: Rate): string {
     l.place,
     l.what,
     l.how,
+    l.who ?? '',
     new Date(l.startedAt).toISOString(),
     formatTimecode(l.startFrame, rate),
     l.endedAt === null ? '' : new Date(l.endedAt).toISOString(),
     l.endFrame === null ? '' : formatTimecode(l.endFrame, rate),
     l.endFrame === null ? '' : String(l.endFrame - l.startFrame),
   ]);
-  const head = ['place', 'what', 'how', 'from', 'from timecode', 'to', 'to timecode', 'frames'];
+  const head = ['place', 'what', 'how', 'who', 'from', 'from timecode', 'to', 'to timecode', 'frames'];
   return [head, ...rows].map((row) => row.map(csvCell).join(',')).join('\r\n') + '\r\n';
 }

@@ -9,7 +9,9 @@ import { type Person } from '../desk/history';
 import { type Ask, type AskAnswer, type ServerAsk } from './asks';
 import { type MeterOrder } from './meters';
 import { type MosaicLayout, type WantedTile } from './mosaic';
+import { type Held } from './held';
 import { type PassHash } from './pass';
+import { type CrewMember, type Ears } from './sound-line';
 import { type Show } from '../desk/show';
 
 /** Which show a host window runs. */
@@ -77,7 +79,11 @@ export type FromHost =
   /** What a panel has asked for. */
   | { kind: 'told'; id: number; answer: AskAnswer }
   /** Whose levels come, in order; the values are binary: see `meters.ts`. */
-  | { kind: 'meters'; order: MeterOrder };
+  | { kind: 'meters'; order: MeterOrder }
+  /** What is in somebody's hand, whenever that changes. */
+  | { kind: 'held'; list: readonly Held[] }
+  /** Whom the host speaks to from now on; null for nobody. What it says is binary: see `sound-line.ts`. */
+  | { kind: 'talk'; to: string | null };
 
 export type ToHost =
   | { kind: 'command'; id: number; command: unknown; from?: FromPass }
@@ -85,6 +91,10 @@ export type ToHost =
   | { kind: 'pictures'; tiles: WantedTile[] }
   /** A panel asks for something. */
   | { kind: 'ask'; id: number; ask: Ask | ServerAsk }
+  /** What panels listen to, together, and the number that marks the packets of each. */
+  | { kind: 'listen'; ears: { number: number; ears: Ears }[] }
+  /** The crew, and who speaks to whom. What is said to the host is binary. */
+  | { kind: 'crew'; list: CrewMember[] }
   /** Who works the show with a pass now. */
   | { kind: 'people'; list: Connected[] }
   /** Somebody listens from now on, or nobody does. The host sends the whole state and then each change; to nobody it sends nothing. */

@@ -73,7 +73,7 @@ export function together(panels: Iterable<readonly WantedTile[]>): WantedTile[] 
 }
 
 /** First byte of binary messages. */
-export const BINARY = { picture: 1, meters: 2 } as const;
+export const BINARY = { picture: 1, meters: 2, sound: 3, talk: 4 } as const;
 /** Bytes before an encoded picture. */
 const HEAD = 12;
 

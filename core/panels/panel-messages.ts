@@ -7,10 +7,12 @@ import { type HostOutcome, type ToListener } from './messages';
 import { type Ask, type AskAnswer, askFrom } from './asks';
 import { type MeterOrder } from './meters';
 import { type MosaicLayout, MOST_TILES, type WantedTile } from './mosaic';
+import { type Held } from './held';
 import { type Pass } from './pass';
+import { type CrewMember, type Ears, earsFrom, talkFrom } from './sound-line';
 
 /** Both sides are of one build: what they say changes with it. */
-export const PANEL_VERSION = 1;
+export const PANEL_VERSION = 2;
 
 /** Characters of one message of a panel at most. */
 export const PANEL_MESSAGE_LIMIT = 256_000;
@@ -23,6 +25,10 @@ export type FromPanel =
   | { kind: 'pictures'; tiles: WantedTile[] }
   /** A picture was lost: one that stands by itself is wanted. */
   | { kind: 'key' }
+  /** What is listened to; null for nothing. */
+  | { kind: 'listen'; ears: Ears | null }
+  /** Whom this person speaks to from now on; null for nobody. What is said is binary: see `sound-line.ts`. */
+  | { kind: 'talk'; to: string | null }
   | { kind: 'ask'; key: string; ask: Ask }
   | { kind: 'pong'; at: number };
 
@@ -37,6 +43,11 @@ export type ToPanel =
   | { kind: 'ping'; at: number }
   | { kind: 'mosaic'; layout: MosaicLayout | null }
   | { kind: 'meters'; order: MeterOrder }
+  /** The number of what is listened to; null while nothing comes, with why when it was asked for. */
+  | { kind: 'ears'; number: number | null; why?: string }
+  /** The crew; `you` is the number of this connection. */
+  | { kind: 'crew'; list: CrewMember[]; you: number }
+  | { kind: 'held'; list: readonly Held[] }
   | ToListener;
 
 /** Why a panel's line was closed, as codes of the closing. */
@@ -60,8 +71,11 @@ export function panelIdNumber(session: string, id: string): number | null {
 const MOST_SIDE = 2048;
 const isSide = (value: unknown): value is number => typeof value === 'number' && value >= 1 && value <= MOST_SIDE;
 
+/** Characters of what names a picture at most. */
+export const LONGEST_TILE_KEY = 2000;
+
 const tileFrom = (raw: unknown): WantedTile[] =>
-  isRecord(raw) && typeof raw.key === 'string' && raw.key.length <= 500 && isSide(raw.width) && isSide(raw.height)
+  isRecord(raw) && typeof raw.key === 'string' && raw.key.length <= LONGEST_TILE_KEY && isSide(raw.width) && isSide(raw.height)
     ? [{ key: raw.key, width: Math.round(raw.width), height: Math.round(raw.height) }]
     : [];
 
@@ -71,6 +85,14 @@ export function panelMessage(raw: unknown): FromPanel | null {
   const { kind } = raw;
   if (kind === 'snapshot' || kind === 'key') return { kind };
   if (kind === 'pictures') return Array.isArray(raw.tiles) ? { kind, tiles: raw.tiles.slice(0, MOST_TILES).flatMap(tileFrom) } : null;
+  if (kind === 'listen') {
+    const ears = raw.ears === null ? null : earsFrom(raw.ears);
+    return ears || raw.ears === null ? { kind, ears } : null;
+  }
+  if (kind === 'talk') {
+    const to = talkFrom(raw.to);
+    return to === undefined ? null : { kind, to };
+  }
   if (kind === 'pong') return typeof raw.at === 'number' && Number.isFinite(raw.at) ? { kind, at: raw.at } : null;
   if (kind === 'enter') {
     const { version, show, secret } = raw;

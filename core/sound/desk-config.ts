@@ -49,7 +49,7 @@ export interface DeskConfig {
   buses: BusConfig[];
   sends: SendConfig[];
   /** What the operator hears: soloed channels and buses, or one bus. */
-  ears: { busId: string; solos: { id: string; tap: Tap }[] };
+  ears: { busId: string; solos: readonly { id: string; tap: Tap }[] };
   talk: { channelId: string; dim: number } | null;
 }
 

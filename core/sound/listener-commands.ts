@@ -191,6 +191,7 @@ export const listenerCommands = [
   }),
   defineCommand({
     type: 'sound.solo',
+    personal: true,
     title: 'Solo',
     about: 'Listens to a channel or bus alone, after or before its fader. Only the operator’s ears: no mix is changed.',
     args: SoloArgs,
@@ -204,6 +205,7 @@ export const listenerCommands = [
   }),
   defineCommand({
     type: 'sound.clearSolo',
+    personal: true,
     title: 'Clear solo',
     about: 'The operator hears the chosen bus again.',
     args: NoArgs,
@@ -213,6 +215,7 @@ export const listenerCommands = [
   }),
   defineCommand({
     type: 'sound.listenTo',
+    personal: true,
     title: 'Listen to a bus',
     about: 'The bus that the operator hears while nothing is soloed.',
     args: BusArg,

@@ -15,6 +15,7 @@ import { type Brought } from '#core/parts/bring';
 import { type SavedShow } from '../storage/show-file';
 import { type ShowPackage } from '../storage/show-package';
 import { type Connected } from '#core/panels/messages';
+import { type CrewMember } from '#core/panels/sound-line';
 import { type Pass, type Rooms } from '#core/panels/pass';
 import { type AsRunRow, type PassRow, type RecordingRow } from '../storage/db';
 import { type MonitorPicture } from '../picture/messages';
@@ -38,8 +39,52 @@ export interface AttachedMonitor {
 /** The day so far: what was done, what went out to devices and came in. */
 export type ShowLog = Pick<ActLog, 'first' | 'end' | 'version' | 'line' | 'numbersOf' | 'subscribe'>;
 
+/** What a person at a panel listens to. */
+export interface ListeningState {
+  on: boolean;
+  /** Why nothing is heard; empty while all is well. */
+  message: string;
+}
+
+/** Listening at a panel, which begins with a press. */
+export interface Listening {
+  readonly store: ReadStore<ListeningState>;
+  on(): void;
+  off(): void;
+  /** Peak of what is heard now, 0 to 1. */
+  readonly peak: number;
+}
+
+/** Who is of the crew now, and who speaks. */
+export interface CrewState {
+  members: readonly CrewMember[];
+  /** This window among them; null while the line is down. */
+  you: number | null;
+  /** Whom this window speaks to; null while no key is held. */
+  to: string | null;
+  microphone: 'off' | 'opening' | 'open' | 'refused';
+  /** Why nobody hears this window; empty while all is well. */
+  message: string;
+  hearing: boolean;
+  /** Numbers of those who are heard now. */
+  speaking: readonly number[];
+}
+
+/** What the crew says to each other; never in the show. */
+export interface ShowCrew {
+  readonly store: ReadStore<CrewState>;
+  /** Speaks to somebody by identity, or to `all`, until `end`. */
+  talk(to: string): void;
+  end(): void;
+  setHearing(on: boolean): void;
+  /** How loud the crew is heard here, 0 to 1. */
+  setLevel(level: number): void;
+}
+
 /** What is heard and measured. */
 export interface ShowSound {
+  /** Null where the show runs: there it is always heard. */
+  readonly listening: Listening | null;
   readonly store: ReadStore<DeskState>;
   /** Levels of channels and buses, left and right, by identity. */
   readonly readings: ReadonlyMap<string, readonly [MeterReading, MeterReading]>;
@@ -150,6 +195,7 @@ export interface ShowClient {
   /** Both stores together, as they are now. */
   readonly state: LiveState;
   readonly sound: ShowSound;
+  readonly crew: ShowCrew;
   readonly replay: ShowReplay;
   readonly exports: ShowExports;
   readonly files: ShowFiles;

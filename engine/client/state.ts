@@ -5,6 +5,7 @@ import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
 import { type Reach } from '#core/devices/line';
 import { type History } from '#core/desk/history';
+import { type Held } from '#core/panels/held';
 import { type WorkingFormat } from '#core/picture/capability';
 import { type EncoderStatus } from '../output/messages';
 import { type MixerStats, type SourceHealth } from '../picture/messages';
@@ -64,6 +65,8 @@ export interface DeviceStatus {
 export interface ShowState {
   desk: Desk;
   history: History;
+  /** What somebody has in hand just now. */
+  held: readonly Held[];
   health: Record<string, SourceHealth>;
   sizes: Record<string, { width: number; height: number }>;
   encoder: EncoderStatus;

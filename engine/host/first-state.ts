@@ -8,6 +8,7 @@ import { IDLE_ENCODER } from './output-control';
 export const firstState = (desk: Desk, working: WorkingFormat): ShowState => ({
   desk,
   history: EMPTY_HISTORY,
+  held: [],
   health: {},
   sizes: {},
   encoder: IDLE_ENCODER,

@@ -1,13 +1,14 @@
 /** What follows a show: everything that makes a part of the engine do what show and air ask for has this one shape. */
 import { type Command } from '#core/commands/command';
 import { type Desk } from '#core/desk/air';
+import { type Person } from '#core/desk/history';
 import { type DispatchAllResult, type DispatchResult } from '../client/show-client';
 import { type LiveState, type Notice, type ShowState } from '../client/state';
 import { type MixerPort } from './mixer-port';
 
 export interface Follower {
-  /** Show or air have changed. Called with every act, before anything else hears of it. */
-  follow?(desk: Desk): void;
+  /** Show or air have changed. Called with every act, before anything else hears of it. `by` has done it with a pass. */
+  follow?(desk: Desk, by?: Person): void;
   /** The mixer has mixed this frame. */
   tick?(desk: Desk, frame: number): void;
   /** The show ends: ends what it has begun. Resolves when that is done, or will not be. */

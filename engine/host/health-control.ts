@@ -1,12 +1,22 @@
 /** Once a second: how the engine fares, for charts, remote, pace and the list of shows. */
 import { type Desk } from '#core/desk/air';
-import { type HealthSample } from '../client/state';
+import { type HealthSample, type LiveState } from '../client/state';
 import { db } from '../storage/db';
 import { type Follower, type HostAccess } from './follower';
 import { type PaceControl } from './pace-control';
 
 /** Seconds of health kept for the charts. */
 const SAMPLE_LIMIT = 300;
+
+/** The seconds so far, and this one. */
+export function withSample(
+  samples: readonly HealthSample[],
+  { drawMs, dropped, late }: LiveState['mixer'],
+  { recording, stream }: LiveState['encoder'],
+): HealthSample[] {
+  const rates = { recordingBitrate: recording?.bitrate ?? 0, streamBitrate: stream?.bitrate ?? 0 };
+  return [...samples.slice(-SAMPLE_LIMIT + 1), { at: Date.now(), drawMs, dropped, late, ...rates }];
+}
 
 interface Told {
   /** The engine works in another format from now on. */
@@ -34,15 +44,7 @@ export class HealthControl implements Follower {
 
   private sample(frame: number): void {
     const { mixer, encoder, samples, desk, working } = this.host.state();
-    const sample: HealthSample = {
-      at: Date.now(),
-      drawMs: mixer.drawMs,
-      dropped: mixer.dropped,
-      late: mixer.late,
-      recordingBitrate: encoder.recording?.bitrate ?? 0,
-      streamBitrate: encoder.stream?.bitrate ?? 0,
-    };
-    this.host.set({ samples: [...samples.slice(-SAMPLE_LIMIT + 1), sample] });
+    this.host.set({ samples: withSample(samples, mixer, encoder) });
     if (this.to.pace.second(mixer, desk, working.frameStep)) this.to.stepped();
     this.to.told();
     if (samples.length % 10 === 5) this.host.mixer.send({ type: 'thumbnail' });

@@ -53,6 +53,9 @@ async function open() {
     passes: () => [],
     people: () => undefined,
     pictures: () => undefined,
+    listen: () => undefined,
+    crew: () => undefined,
+    said: () => undefined,
     ask: () => Promise.resolve({ ok: true, value: null }),
     command: (command) => {
       const { type, args } = command as { type: string; args: Record<string, unknown> };

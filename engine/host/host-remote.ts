@@ -4,7 +4,9 @@ import { type Connected, type FromHost, type FromPass, type HostOutcome } from '
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout } from '#core/panels/mosaic';
+import { type Held } from '#core/panels/held';
 import { type PassHash } from '#core/panels/pass';
+import { type CrewMember } from '#core/panels/sound-line';
 import { slimPatches } from '#core/panels/slim';
 import { type Desk } from '#core/desk/air';
 import { HostLink } from '../remote/host-link';
@@ -18,6 +20,9 @@ export interface RemoteAccess {
   passes: () => PassHash[] | null;
   people: (list: Connected[]) => void;
   pictures: (tiles: unknown) => void;
+  listen: (ears: unknown) => void;
+  crew: (list: CrewMember[]) => void;
+  said: (bytes: Uint8Array) => void;
   ask: (ask: Ask | ServerAsk) => Promise<AskAnswer>;
   /** Resolves when everything done so far is on disk. */
   saved: () => Promise<void>;
@@ -41,6 +46,9 @@ export class HostRemote implements Follower {
       passes: access.passes,
       people: access.people,
       pictures: access.pictures,
+      listen: access.listen,
+      crew: access.crew,
+      said: access.said,
       ask: access.ask,
       snapshot: () => ({ kind: 'state', revision: this.revision, ...access.desk(), frame: access.frame(), status: access.status() }),
       status: () => this.status(),
@@ -67,7 +75,16 @@ export class HostRemote implements Follower {
     this.link.send({ kind: 'meters', order });
   }
 
-  /** A piece of the mosaic, or meters: it may be left out when the line is slow. */
+  tellHeld(list: readonly Held[]): void {
+    this.link.send({ kind: 'held', list });
+  }
+
+  /** Whom this window speaks to; false while the line is down. */
+  tellTalk(to: string | null): boolean {
+    return this.link.send({ kind: 'talk', to });
+  }
+
+  /** A piece of the mosaic, meters or sound: it may be left out when the line is slow. */
   sendBytes(bytes: Uint8Array): void {
     this.link.sendBytes(bytes);
   }

@@ -10,7 +10,9 @@ import { perform, type Sent } from '#core/desk/session';
 import { SHOW_VERSION } from '#core/desk/show';
 import { ActLog } from '#core/log/act-log';
 import { logActs } from '#core/log/log-acts';
+import { Holds } from '#core/panels/held';
 import { type FromPass } from '#core/panels/messages';
+import { HOST_CREW } from '#core/panels/sound-line';
 import { causeOf } from '#core/schema/cause';
 import { findOutput, PROGRAMME_OUTPUT } from '#core/screens/outputs';
 import { Ahead } from '#core/time/ahead';
@@ -18,6 +20,7 @@ import { frameToMicros, microsToFrame } from '#core/time/rate';
 import { type OutsideDrivers } from '../capture/driver';
 import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient, type ShowFiles } from '../client/show-client';
 import { type FrameState, type LiveState, type Notice, type ShowState } from '../client/state';
+import { CrewTalk } from '../panels/crew-talk';
 import { OutputBroker } from '../panels/output-broker';
 import { type MonitorPicture, noStats } from '../picture/messages';
 import { type SoundDeviceDriver } from '../sound/device-driver';
@@ -30,6 +33,7 @@ import { AsRunLog } from './as-run-log';
 import { answerAsk } from './answer-ask';
 import { AutomationControl } from './automation-control';
 import { DeviceControl } from './device-control';
+import { EarsControl } from './ears-control';
 import { firstState } from './first-state';
 import { type Follower, type HostAccess } from './follower';
 import { GraphicsControl } from './graphics-control';
@@ -54,6 +58,8 @@ import { SourceDrivers } from './source-drivers';
 import { ToldControl } from './told-control';
 import { TrackControl } from './track-control';
 
+/** The hand at this window, for those elsewhere. */
+const HOST_HAND = { id: HOST_CREW.id, name: 'Show window' };
 /** How long lines of the log are gathered before they are told, milliseconds. */
 const LOG_TELLS_MS = 100;
 
@@ -74,6 +80,8 @@ export class ShowHost implements ShowClient {
   readonly devices: DeviceControl;
   readonly panel = null;
   readonly passes: PassControl;
+  readonly crew: CrewTalk;
+  private readonly holds = new Holds();
   private readonly mosaic: MosaicControl;
   private readonly panelIds = new PanelIds();
   private readonly graphics: GraphicsControl;
@@ -146,6 +154,10 @@ export class ShowHost implements ShowClient {
       order: (order) => this.remote.tellMeters(order),
       bytes: (bytes) => this.remote.sendBytes(bytes),
     });
+    const ears = new EarsControl(sound, (bytes) => this.remote.sendBytes(bytes));
+    this.crew = new CrewTalk({ talk: (to) => this.remote.tellTalk(to), bytes: (bytes) => this.remote.sendBytes(bytes) }, (heard) =>
+      sound.setUnder(heard),
+    );
     this.passes = new PassControl(showId, () => this.remote.tellPasses());
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
@@ -158,6 +170,9 @@ export class ShowHost implements ShowClient {
         meters.people(list.length);
       },
       pictures: (tiles) => this.mosaic.want(tiles),
+      listen: (choices) => ears.want(choices),
+      crew: (list) => (list.length > 0 ? this.crew.members(list, HOST_CREW.number) : this.crew.away()),
+      said: (bytes) => this.crew.hear(bytes),
       ask: (ask) => answerAsk(ask, this.replay, this.files, () => this.state.desk.show),
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
@@ -186,6 +201,8 @@ export class ShowHost implements ShowClient {
       this.devices,
       this.health,
       meters,
+      ears,
+      this.crew,
       this.remote,
       this.journal,
     ];
@@ -271,13 +288,14 @@ export class ShowHost implements ShowClient {
       const performed = perform({ desk, history }, commands, context, sent);
       if (!performed.ok) return performed;
       logActs(this.log, commands, performed.session.desk, context.frame, sent);
+      if (at === undefined) this.holds.touch(commands, from?.by ?? HOST_HAND, sent.at);
       this.apply(
         performed.session.desk,
         performed.patches,
         performed.session.history,
         this.countsFrom(commands, next, context.frame),
         at ?? null,
-        from?.key,
+        from,
       );
       return { ok: true, results: performed.results };
     } catch (error) {
@@ -311,27 +329,27 @@ export class ShowHost implements ShowClient {
   }
 
   /**
-   * `from` is the frame from which it counts, where that is later than the next; `wanted` the one on which it should, so that the mixer can
+   * `since` is the frame from which it counts, where that is later than the next; `wanted` the one on which it should, so that the mixer can
    * tell when it comes late.
    */
   private apply(
     desk: Desk,
     patches: Patch[],
     history: ShowState['history'],
-    from: number | null,
+    since: number | null,
     wanted: number | null,
-    of?: string,
+    from?: FromPass,
   ): void {
     if (patches.length === 0) return;
     const before = this.state.desk;
     // Air comes before the screen: whoever listens to the state may take its time.
-    this.mixer.setDesk(desk, from ?? wanted);
-    this.heard = this.ahead.push(desk, from) ?? this.heard;
+    this.mixer.setDesk(desk, since ?? wanted);
+    this.heard = this.ahead.push(desk, since) ?? this.heard;
     this.set({ desk, history });
     this.journal.save(desk, this.state.frame);
     if (desk.show.raster !== before.show.raster) this.setWorking(desk);
-    for (const follower of this.followers) follower.follow?.(desk);
-    this.remote.changed(patches, of);
+    for (const follower of this.followers) follower.follow?.(desk, from?.by);
+    this.remote.changed(patches, from?.key);
   }
 
   /** Works in the show's raster, as far as the pace lets it. */
@@ -351,6 +369,10 @@ export class ShowHost implements ShowClient {
     const { desk } = this.state;
     for (const follower of this.followers) follower.tick?.(desk, frame);
     for (const listener of this.tickListeners) listener(frame);
+    const held = this.holds.changed(performance.now());
+    if (!held) return;
+    this.set({ held });
+    this.remote.tellHeld(held);
   }
 
   onTick(listener: (frame: number) => void): () => void {

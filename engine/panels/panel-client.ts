@@ -9,8 +9,9 @@ import { type Ask } from '#core/panels/asks';
 import { type Copy, followed } from '#core/panels/copy';
 import { foresee, type SentCommand, withSent } from '#core/panels/foresee';
 import { type MeterOrder, unpackMeters } from '#core/panels/meters';
+import { type Held } from '#core/panels/held';
 import { BINARY } from '#core/panels/mosaic';
-import { refusedBy } from '#core/panels/pass';
+import { type Pass, refusedBy } from '#core/panels/pass';
 import { type ToPanel } from '#core/panels/panel-messages';
 import { workingFormat } from '#core/picture/capability';
 import { framesPerSecond } from '#core/time/rate';
@@ -24,13 +25,16 @@ import {
 } from '../client/show-client';
 import { type DeskState, type FrameState, type LiveState, type ShowState } from '../client/state';
 import { firstState } from '../host/first-state';
+import { withSample } from '../host/health-control';
 import { type MonitorPicture, noStats } from '../picture/messages';
+import { CrewTalk } from './crew-talk';
 import { FrameGuess } from './frame-guess';
 import { PanelAssets } from './panel-assets';
 import { PanelLine } from './panel-line';
+import { isPersonal, PanelListening } from './panel-listening';
 import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
-import { type AskHost, panelExports, panelFiles, panelReplay, panelSound } from './panel-parts';
+import { type AskHost, panelExports, panelFiles, panelReplay, type PanelSound, panelSound } from './panel-parts';
 
 interface Step {
   title: string;
@@ -40,7 +44,8 @@ interface Step {
 export class PanelClient implements ShowClient {
   readonly store: StoreApi<ShowState>;
   readonly frames: StoreApi<FrameState>;
-  readonly sound = panelSound();
+  readonly sound: PanelSound;
+  readonly crew: CrewTalk;
   readonly replay: ShowClient['replay'];
   readonly exports = panelExports();
   readonly files: ShowClient['files'];
@@ -57,6 +62,8 @@ export class PanelClient implements ShowClient {
     private readonly link: PanelLink,
     copy: Copy,
   ) {
+    this.sound = panelSound(link.listening);
+    this.crew = link.crew;
     const ask: AskHost = (what) => this.link.ask(what);
     this.replay = panelReplay(ask);
     this.files = panelFiles(ask, (file, use) => this.link.upload(file, use));
@@ -75,8 +82,13 @@ export class PanelClient implements ShowClient {
   /** What is seen from now on. */
   show(desk: { show: Copy['show']; air: Copy['air'] }): void {
     const before = this.store.getState().desk;
-    if (before.show === desk.show && before.air === desk.air) return;
-    this.set({ desk: { show: desk.show, air: desk.air } });
+    const own = this.link.listening.own(desk);
+    if (before !== own) this.set({ desk: own });
+  }
+
+  /** What others have in hand. */
+  held(held: readonly Held[]): void {
+    this.set({ held });
   }
 
   /** The host's figures. */
@@ -90,6 +102,8 @@ export class PanelClient implements ShowClient {
     if (mixer) this.frames.setState({ mixer });
     const step = (of: Step | null | undefined) => (of ? [{ ...of, forward: [], inverse: [], mergeKey: null, at: 0 }] : []);
     const known = Object.fromEntries(Object.entries(rest).filter(([name]) => name !== 'desk' && name in this.store.getState()));
+    const { encoder, samples } = { ...this.store.getState(), ...(known as Partial<ShowState>) };
+    if (mixer) this.set({ samples: withSample(samples, mixer, encoder) });
     this.set({ ...(known as Partial<ShowState>), history: undo ? { past: step(undo.past), future: step(undo.future) } : EMPTY_HISTORY });
   }
 
@@ -153,6 +167,11 @@ export class PanelLink {
     (tiles) => this.line.send({ kind: 'pictures', tiles }),
     () => this.line.send({ kind: 'key' }),
   );
+  readonly listening = new PanelListening((ears) => void this.line.send({ kind: 'listen', ears }));
+  readonly crew = new CrewTalk(
+    { talk: (to) => this.line.send({ kind: 'talk', to }), bytes: (bytes) => this.line.sendBytes(bytes) },
+    (heard) => this.listening.setUnder(heard),
+  );
   private readonly line: PanelLine;
   private client: PanelClient | null = null;
   private copy: Copy | null = null;
@@ -175,13 +194,21 @@ export class PanelLink {
   ) {
     this.line = new PanelLine(showId, secret, {
       message: (message) => this.hear(message),
-      bytes: (bytes) => (bytes[0] === BINARY.meters ? this.levels(bytes) : this.pictures.piece(bytes)),
+      bytes: (bytes) => this.take(bytes),
       lost: (why) => this.away('lost', why),
       refused: (message) => this.away('refused', message),
     });
   }
 
+  private take(bytes: Uint8Array): void {
+    if (bytes[0] === BINARY.meters) this.levels(bytes);
+    else if (bytes[0] === BINARY.sound) this.listening.packet(bytes);
+    else if (bytes[0] === BINARY.talk) this.crew.hear(bytes);
+    else this.pictures.piece(bytes);
+  }
+
   private away(line: PanelState['line'], message: string): void {
+    this.crew.away();
     this.panel.setState({ line, message });
     this.forgetSent();
   }
@@ -215,6 +242,7 @@ export class PanelLink {
         }
         this.copy = null;
         this.pictures.again();
+        this.listening.again();
         return this.panel.setState({ pass: message.pass });
       case 'waiting':
         return this.away('away', 'No window runs the show now. What is seen here stands still until one does.');
@@ -230,6 +258,12 @@ export class PanelLink {
         this.asks.delete(message.key);
         return resolve?.(message.answer.ok ? message.answer.value : null);
       }
+      case 'ears':
+        return this.listening.told(message.number, message.why);
+      case 'crew':
+        return this.crew.members(message.list, message.you);
+      case 'held':
+        return this.client?.held(message.list);
       case 'meters':
         this.order = message.order;
         return undefined;
@@ -313,6 +347,19 @@ export class PanelLink {
     const { pass, line, message } = this.panel.getState();
     if (line !== 'open' || !pass || !this.copy)
       return { ok: false, error: { code: 'failed', message: message || 'The show is not there yet: nothing was sent.' } };
+    // One's own ears are nobody else's: nothing is sent.
+    const [own, others] = [commands.filter(isPersonal), commands.filter((c) => !isPersonal(c))];
+    for (const command of own) {
+      const heard = this.listening.do(this.copy, command);
+      if (!heard.ok) return heard;
+    }
+    if (own.length > 0) this.seen();
+    if (others.length === 0) return { ok: true, results: own.map(() => ({})) };
+    return this.sendAll(others, pass, gesture);
+  }
+
+  private sendAll(commands: readonly Command[], pass: Pass, gesture?: string): DispatchAllResult {
+    if (!this.copy) return { ok: false, error: { code: 'failed', message: 'The show is not there yet: nothing was sent.' } };
     const refused = refusedBy(pass, commands);
     if (refused) return { ok: false, error: refused };
     const key = `${this.session}-k${this.keys}`;
@@ -337,6 +384,8 @@ export class PanelLink {
   close(): void {
     this.line.close();
     this.pictures.close();
+    this.listening.close();
+    this.crew.close();
     this.client?.close();
   }
 }

@@ -15,6 +15,9 @@ export interface PanelLineEvents {
 /** Milliseconds without any word after which the line is taken for dead: the server asks every two seconds. */
 const SILENT_MS = 7000;
 
+/** Bytes that may wait before what may be left out is. */
+const MOST_WAITING = 100_000;
+
 const LOST = 'The server does not answer. What is seen here stands still.';
 const SLOW = 'Too many wrong passes came from this address: the server waits before it looks at another. This page tries again by itself.';
 
@@ -77,6 +80,12 @@ export class PanelLine {
     if (this.socket?.readyState !== WebSocket.OPEN) return false;
     this.socket.send(JSON.stringify(message));
     return true;
+  }
+
+  /** Sends bytes that may be left out: none while the line is down or much waits. */
+  sendBytes(bytes: Uint8Array): void {
+    if (this.socket?.readyState === WebSocket.OPEN && this.socket.bufferedAmount < MOST_WAITING)
+      this.socket.send(bytes as Uint8Array<ArrayBuffer>);
   }
 
   close(): void {

@@ -4,6 +4,7 @@ import { type Ask } from '#core/panels/asks';
 import { type MeterReading } from '#core/sound/meter';
 import { type FileUse, type ShowExports, type ShowFiles, type ShowReplay, type ShowSound } from '../client/show-client';
 import { type DeskState } from '../client/state';
+import { type PanelListening } from './panel-listening';
 import { type ExportTask } from '../replay/export-messages';
 import { type AsRunRow, type RecordingRow } from '../storage/db';
 import { fromBase64 } from './base64';
@@ -17,8 +18,9 @@ export interface PanelSound extends ShowSound {
   readonly readings: Map<string, readonly [MeterReading, MeterReading]>;
 }
 
-export function panelSound(): PanelSound {
+export function panelSound(listening: PanelListening): PanelSound {
   return {
+    listening,
     store: createStore<DeskState>(() => ({ devices: [], loudness: {}, reduction: {}, lateMs: 0 })),
     readings: new Map(),
     clipped: new Set(),
@@ -26,7 +28,7 @@ export function panelSound(): PanelSound {
     devices: { list: () => Promise.resolve([]) },
     watch: () => undefined,
     wake: () => Promise.resolve(),
-    setListening: () => undefined,
+    setListening: (level) => listening.setLevel(level),
     setEarsDevice: () => Promise.resolve(),
     listenAt: () => undefined,
   };

@@ -1,5 +1,6 @@
 /** The monitors of a panel: what they look at is asked for together, and the mosaic that comes is decoded and cut apart. */
 import { type MosaicLayout, MOST_TILES, unpackPiece, type WantedTile } from '#core/panels/mosaic';
+import { LONGEST_TILE_KEY } from '#core/panels/panel-messages';
 import { type AttachedMonitor } from '../client/show-client';
 import { type MonitorPicture } from '../picture/messages';
 
@@ -72,7 +73,7 @@ export class PanelPictures {
     const tiles = new Map<string, WantedTile>();
     if (!document.hidden)
       for (const { key, width, height } of this.monitors) {
-        if (width < 2 || height < 2 || key.length > 500) continue;
+        if (width < 2 || height < 2 || key.length > LONGEST_TILE_KEY) continue;
         const known = tiles.get(key);
         if (!known && tiles.size >= MOST_TILES) continue;
         tiles.set(key, { key, width: Math.max(width, known?.width ?? 0), height: Math.max(height, known?.height ?? 0) });

@@ -1,4 +1,6 @@
 /** The pictures that a panel may look at, out of what it has said: a monitor's picture as JSON. */
+import { Transition } from '#core/picture/document';
+import { check } from '#core/schema/check';
 import { isRecord } from '#core/schema/record';
 import { type MonitorPicture } from '../picture/messages';
 
@@ -13,8 +15,8 @@ function viewOf(raw: unknown): { x: number; y: number; width: number; height: nu
 }
 
 /**
- * The picture that `text` names; null when it is none. Plans and trials are worked out where they are looked at, and are not taken from
- * elsewhere.
+ * The picture that `text` names; null when it is none. Plans, such as those of a dry run, are worked out where they are looked at, and are not
+ * taken from elsewhere.
  */
 export function wantedPicture(text: string): MonitorPicture | null {
   let raw: unknown;
@@ -37,6 +39,12 @@ export function wantedPicture(text: string): MonitorPicture | null {
       return isId(raw.id) && isId(raw.laneId) && (raw.over === 'air' || raw.over === 'next')
         ? { kind: 'over', over: raw.over, laneId: raw.laneId, id: raw.id }
         : null;
+    case 'trial': {
+      const { transition, fromId, toId } = raw;
+      const [from, to] = [fromId, toId].map((id) => (id === null || isId(id) ? id : undefined));
+      if (from === undefined || to === undefined || check(Transition, transition).length > 0) return null;
+      return { kind: 'trial', transition: transition as Transition, fromId: from, toId: to };
+    }
     case 'canvas': {
       const view = viewOf(raw.view);
       const { surfaceId, which, light = null } = raw;

@@ -2,6 +2,7 @@
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type Connected, type FromHost, type FromPass, type ShowName, type ToHost } from '#core/panels/messages';
 import { type PassHash } from '#core/panels/pass';
+import { type CrewMember } from '#core/panels/sound-line';
 import { inParts } from '#core/panels/parts';
 import { OwnSocket } from './own-socket';
 
@@ -20,6 +21,12 @@ export interface HostAnswers {
   ask: (ask: Ask | ServerAsk) => Promise<AskAnswer>;
   /** What panels look at. */
   pictures: (tiles: unknown) => void;
+  /** What panels listen to. */
+  listen: (ears: unknown) => void;
+  /** Who is of the crew, and who speaks; none while the line is down. */
+  crew: (list: CrewMember[]) => void;
+  /** What somebody of the crew says to this window. */
+  said: (bytes: Uint8Array) => void;
   snapshot: () => FromHost;
   status: () => FromHost;
   connected: (connected: boolean) => void;
@@ -38,8 +45,11 @@ export class HostLink {
         this.answers.connected(true);
       },
       message: (text, reply) => void this.take(JSON.parse(text) as ToHost, reply),
+      bytes: (bytes) => this.answers.said(bytes),
       closed: (code) => {
         this.following = false;
+        this.answers.listen([]);
+        this.answers.crew([]);
         this.answers.pictures([]);
         this.answers.people([]);
         this.answers.connected(false);
@@ -55,10 +65,12 @@ export class HostLink {
       return reply(JSON.stringify({ kind: 'told', id: message.id, answer } satisfies FromHost));
     }
     if (message.kind === 'pictures') return this.answers.pictures(message.tiles);
+    if (message.kind === 'listen') return this.answers.listen(message.ears);
+    if (message.kind === 'crew') return this.answers.crew(message.list);
     if (message.kind === 'people') return this.answers.people(message.list);
     if (message.kind === 'follow') this.following = message.on;
-    if (message.kind === 'snapshot' || (message.kind === 'follow' && message.on)) return this.send(this.answers.snapshot());
-    if (message.kind === 'status') return this.send(this.answers.status());
+    if (message.kind === 'snapshot' || (message.kind === 'follow' && message.on)) return void this.send(this.answers.snapshot());
+    if (message.kind === 'status') return void this.send(this.answers.status());
     if (message.kind !== 'command') return;
     const outcome = await this.answers.command(message.command, message.from);
     // Numbers of questions begin anew with every connection.
@@ -70,9 +82,11 @@ export class HostLink {
     if (list) this.send({ kind: 'passes', list });
   }
 
-  /** Sends a message, in parts when it is long; nothing while the line is down. */
-  send(message: FromHost): void {
-    if (this.line.isOpen) for (const text of inParts(message)) this.line.send(text);
+  /** Sends a message, in parts when it is long; false, and nothing, while the line is down. */
+  send(message: FromHost): boolean {
+    if (!this.line.isOpen) return false;
+    for (const text of inParts(message)) this.line.send(text);
+    return true;
   }
 
   /** Sends bytes; nothing while the line is down, or is behind. */

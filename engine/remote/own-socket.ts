@@ -10,6 +10,7 @@ export interface OwnSocketEvents {
   opened: () => void;
   /** A message, as the text that it is. `reply` answers it, on the connection that it came by and on no later one. */
   message: (text: string, reply: (text: string) => void) => void;
+  bytes?: (bytes: Uint8Array) => void;
   /** It is down. True when it shall come back. */
   closed: (code: number) => boolean;
 }
@@ -35,12 +36,14 @@ export class OwnSocket {
     url.protocol = url.protocol.replace('http', 'ws');
     const socket = new WebSocket(url, [HOST_PROTOCOL, key]);
     this.socket = socket;
+    socket.binaryType = 'arraybuffer';
     socket.onopen = () => {
       this.attempt = 0;
       this.events.opened();
     };
     const reply = (text: string) => void (socket.readyState === WebSocket.OPEN && socket.send(text));
-    socket.onmessage = ({ data }) => this.events.message(String(data), reply);
+    socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) =>
+      typeof data === 'string' ? this.events.message(data, reply) : this.events.bytes?.(new Uint8Array(data));
     socket.onclose = ({ code }) => {
       if (this.events.closed(code) && !this.ended) this.later();
     };

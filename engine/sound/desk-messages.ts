@@ -1,4 +1,5 @@
 /** What the page and the audio thread say to each other. */
+import { type Ears } from '#core/panels/sound-line';
 import { type DeskConfig } from '#core/sound/desk-config';
 import { type Howl } from '#core/sound/dsp/bus-processor';
 import { type DeskGains, type DeskMeters } from '#core/sound/dsp/desk-processor';
@@ -9,8 +10,8 @@ export const DESK_INPUTS = 48;
 /** The first output is the operator's ears; then one for each bus. */
 export const EARS_OUTPUT = 0;
 
-/** What an outlet hands on: a feed as it comes in, or a bus as it leaves. */
-export type OutletSource = { kind: 'feed'; key: string } | { kind: 'bus'; busId: string };
+/** What an outlet hands on: a feed as it comes in, a bus as it leaves, or what somebody else listens to. */
+export type OutletSource = { kind: 'feed'; key: string } | { kind: 'bus'; busId: string } | { kind: 'ears'; ears: Ears };
 
 export type ToDesk =
   | { type: 'config'; config: DeskConfig; outputs: Record<string, number> }

@@ -33,6 +33,9 @@ const MOST_STEERING = 0.01;
 /** Seconds of buffer asked of the device: steadiness before quickness, all sound is later than this anyway. */
 const LATENCY_HINT = 0.05;
 
+/** The operator's ears while somebody of the crew speaks, as a factor. */
+const UNDER_TALK = 0.3;
+
 const clampTo = (value: number, most: number) => Math.max(-most, Math.min(most, value));
 
 export interface SoundDeskEvents {
@@ -45,6 +48,9 @@ export interface SoundDeskEvents {
 }
 
 export class SoundDesk implements ShowSound {
+  readonly listening = null;
+  private level = 1;
+  private under = 1;
   readonly readings = new Map<string, [MeterReading, MeterReading]>();
   /** Held until it is cleared by hand: a channel or bus has reached full scale. */
   readonly clipped = new Set<string>();
@@ -120,7 +126,18 @@ export class SoundDesk implements ShowSound {
 
   /** How loud the operator hears it on this machine, 0 to 1; no mix is changed. */
   setListening(level: number): void {
-    this.ears.gain.setTargetAtTime(level, this.context.currentTime, 0.02);
+    this.level = level;
+    this.applyEars();
+  }
+
+  /** Turns what the operator hears down while somebody of the crew speaks. */
+  setUnder(talk: boolean): void {
+    this.under = talk ? UNDER_TALK : 1;
+    this.applyEars();
+  }
+
+  private applyEars(): void {
+    this.ears.gain.setTargetAtTime(this.level * this.under, this.context.currentTime, 0.02);
   }
 
   /** The device on which the operator listens; empty for the default one. @throws when the browser cannot. */

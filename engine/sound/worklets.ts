@@ -1,7 +1,7 @@
 /** The audio thread: the desk, fed by chunks from workers and by streams, tapped by encoders and recorders. */
 import { LOOKAHEAD } from '#core/sound/dsp/bus-processor';
 import { type DeskGains, DeskProcessor } from '#core/sound/dsp/desk-processor';
-import { BLOCK, type Stereo } from '#core/sound/dsp/stereo';
+import { BLOCK, stereo, type Stereo } from '#core/sound/dsp/stereo';
 import { LIVE_WAIT_MS } from '#core/sound/timing';
 import { type FromDesk, type OutletSource, type ToDesk } from './desk-messages';
 import { PcmFeed } from './pcm-feed';
@@ -36,6 +36,7 @@ class DeskNode extends AudioWorkletProcessor {
   private outputs: Record<string, number> = {};
   private offset: number | null = null;
   private blocks = 0;
+  private readonly others = stereo();
 
   constructor() {
     super();
@@ -71,13 +72,17 @@ class DeskNode extends AudioWorkletProcessor {
         return this.drop(message.key);
       case 'outlet':
         this.outlets.set(message.id, { from: message.from, writer: new OutletWriter(message.port) });
-        return;
+        return this.tellEars();
       case 'outlet-gone':
         this.outlets.delete(message.id);
-        return;
+        return this.tellEars();
       case 'watch':
         return this.desk.watch(message.id);
     }
+  }
+
+  private tellEars(): void {
+    this.desk.alsoHear([...this.outlets.values()].flatMap(({ from }) => (from.kind === 'ears' ? [from.ears] : [])));
   }
 
   private drop(key: string): void {
@@ -132,7 +137,10 @@ class DeskNode extends AudioWorkletProcessor {
     const now = currentFrame - offset;
     for (const { from, writer } of this.outlets.values()) {
       // A bus leaves one look-ahead later than its channels came in; a live input has not waited for its picture yet.
-      if (from.kind === 'bus') writer.write(this.desk.outOf(from.busId), now - LOOKAHEAD);
+      if (from.kind === 'ears') {
+        this.desk.hear(from.ears, this.others);
+        writer.write(this.others, now - LOOKAHEAD);
+      } else if (from.kind === 'bus') writer.write(this.desk.outOf(from.busId), now - LOOKAHEAD);
       else writer.write(this.feeds.get(from.key) ?? null, now + (this.streamed.has(from.key) ? LIVE_WAIT : 0));
     }
   }

@@ -8,7 +8,7 @@ vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined })
 describe('acts', () => {
   it('are there for every action that is one, and for nothing else', async () => {
     const { ACTS } = await import('./acts');
-    const wanted = new Set(['nothing', 'talk.end']);
+    const wanted = new Set(['nothing', 'talk.end', 'crew.end']);
     for (const action of ACTIONS) {
       if (action.takes !== 'press') continue;
       // An act is told by its own name; what needs a show to be told is a command.

@@ -4,7 +4,10 @@ import { isRoom } from '#core/control/rooms';
 import { CLEAN_OUTPUT } from '#core/screens/outputs';
 import { type ActWorld, type Acts } from '../client/acts';
 import { goToPart, stepPart } from '../client/focus';
+import { TO_ALL } from '#core/panels/sound-line';
+import { crewTarget } from '../client/crew-target';
 import { openPanel } from '../client/here';
+import { say } from '../client/say';
 import { talkTarget, useTalkTarget } from '../client/talk-target';
 import { AUTOMATION_ACTS } from '../automation/acts';
 import { DESK_ACTS } from '../desk/acts';
@@ -36,6 +39,19 @@ const SHELL_ACTS: Acts = {
   'talk.one': ({ client, send }) => {
     const one = talkTarget(client.state.desk.show.sound.listeners, useTalkTarget.getState().chosen);
     send('talkback.start', one ? { listeners: [one.id] } : { to: 'guests' });
+  },
+  'crew.all': ({ client }) => client.crew.talk(TO_ALL),
+  'crew.one': ({ client }) => {
+    const one = crewTarget(client.crew.store.getState());
+    if (one === null) say.info('Nobody else works this show now.', { id: 'crew' });
+    else client.crew.talk(one);
+  },
+  'crew.end': ({ client }) => client.crew.end(),
+  'crew.listen': ({ client }) => {
+    const { listening } = client.sound;
+    if (!listening) say.info('Here, where the show runs, it is always heard: see Sound.', { id: 'crew' });
+    else if (listening.store.getState().on) listening.off();
+    else listening.on();
   },
   'talk.end': ({ client, send }) => void (client.state.desk.air.sound.talkback && send('talkback.stop')),
 };

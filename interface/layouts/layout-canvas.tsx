@@ -12,6 +12,7 @@ import { nanoid } from 'nanoid';
 import { useShow, useSend, useSendAll } from '../client/show-client';
 import { useTally } from '../client/use-tally';
 import { FittedStage, GuideLines, MUTED, pointOn, SafeAreas, SquareHandles, STRAW, useFitted } from '../parts/canvas';
+import { useHolders } from '../parts/held-by';
 import { Monitor } from '../parts/monitor';
 import { type CanvasTools } from './room-state';
 
@@ -43,6 +44,7 @@ interface CanvasProps {
 export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile }: CanvasProps) {
   const send = useSend();
   const sendAll = useSendAll();
+  const holderOf = useHolders();
   const tally = useTally(layoutId);
   const { raster, show } = useShow(({ desk: { show } }) => ({ raster: show.raster, show }));
   const { room, size } = useFitted(raster, MARGIN);
@@ -172,7 +174,7 @@ export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile 
           <Layer listening={false}>
             {tools.safe && <SafeAreas raster={raster} scale={scale} />}
             {shown.map((box) => (
-              <Outline key={box.id} box={box} chosen={chosen.includes(box.id)} scale={scale} />
+              <Outline key={box.id} box={box} chosen={chosen.includes(box.id)} scale={scale} holder={holderOf(box.id)} />
             ))}
             <GuideLines guides={held} raster={raster} scale={scale} />
           </Layer>
@@ -216,9 +218,9 @@ export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile 
   );
 }
 
-function Outline({ box, chosen, scale }: { box: Box; chosen: boolean; scale: number }) {
+function Outline({ box, chosen, scale, holder }: { box: Box; chosen: boolean; scale: number; holder: string | null }) {
   const { rect } = box;
-  const text = `${box.name}${box.locked ? ' · locked' : ''}${box.visible ? '' : ' · hidden'}`;
+  const text = `${box.name}${holder === null ? '' : ` · ${holder} has it`}${box.locked ? ' · locked' : ''}${box.visible ? '' : ' · hidden'}`;
   return (
     <Group x={rect.x + rect.width / 2} y={rect.y + rect.height / 2} rotation={box.rotation}>
       <KonvaRect

@@ -37,6 +37,7 @@ export function AsRun() {
             <th className="font-normal">where</th>
             <th className="font-normal">what</th>
             <th className="font-normal">how</th>
+            <th className="font-normal">who</th>
           </tr>
         </thead>
         <tbody>
@@ -48,7 +49,8 @@ export function AsRun() {
               </td>
               <td className="pr-3">{line.place}</td>
               <td className="pr-3">{line.what}</td>
-              <td>{line.how}</td>
+              <td className="pr-3">{line.how}</td>
+              <td>{line.who}</td>
             </tr>
           ))}
         </tbody>

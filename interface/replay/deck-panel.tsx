@@ -4,6 +4,7 @@ import clsx from 'clsx';
 import { RotateCcw, SkipBack, SkipForward } from 'lucide-react';
 import { type ReactNode } from 'react';
 import { type DeckNumber, type ReplayAir } from '#core/replay/air';
+import { deckKey } from '#core/panels/held';
 import { deckPlace, rollLeft } from '#core/replay/deck';
 import { totalFrames } from '#core/replay/roll';
 import { type Rate } from '#core/time/rate';
@@ -16,6 +17,7 @@ import { useRoving } from '../parts/roving';
 import { region } from '../parts/region';
 import { useTally } from '../client/use-tally';
 import { Button } from '../parts/button';
+import { HeldBy } from '../parts/held-by';
 import { NumberField } from '../parts/number-field';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame } from '../parts/tally-frame';
@@ -239,6 +241,7 @@ export function DeckPanel({ deck }: { deck: DeckNumber }) {
         >
           Gang
         </Button>
+        <HeldBy id={deckKey(deck)} className="max-w-28 text-straw" />
         {total !== null && (
           <span className="figures text-muted" title="Running time of what stands on the deck">
             {total}

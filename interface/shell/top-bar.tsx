@@ -16,6 +16,7 @@ import { useRoving } from '../parts/roving';
 import { openOutputWindow } from '../programme/open-window';
 import { Running } from '../automation/running';
 import { CommandFinder } from './command-finder';
+import { Crew, Listen } from './crew';
 import { KeysSheet } from './keys-sheet';
 import { Leaving } from './leaving';
 import { Notices } from './notices';
@@ -194,6 +195,8 @@ export function Bar() {
       <EngineState />
       {works && <RecordingState />}
       {works && <StreamState />}
+      <Listen />
+      <Crew />
       <Tools />
       <TimeOfDay />
       <CommandFinder open={open === 'finder'} onClose={() => openPanel(null)} />

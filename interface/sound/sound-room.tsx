@@ -56,7 +56,7 @@ function EarsLine() {
           Start sound
         </Button>
       )}
-      <label className={host.panel ? 'hidden' : 'flex items-center gap-2 text-muted'} title="How loud you hear it here; no mix is changed">
+      <label className="flex items-center gap-2 text-muted" title="How loud you hear it here; no mix is changed">
         Ears
         <input
           type="range"
@@ -71,12 +71,10 @@ function EarsLine() {
       </label>
       {solos ? (
         <Button look="straw" className="max-w-72" title="Clear all solos (Escape)" onClick={() => send('sound.clearSolo')}>
-          <span className="truncate">
-            {host.panel ? 'Heard at the host:' : 'You hear'} {solos} alone ×
-          </span>
+          <span className="truncate">You hear {solos} alone ×</span>
         </Button>
       ) : (
-        <span className="truncate text-muted">{host.panel ? `Heard only where the show runs: ${ears}` : `You hear ${ears}`}</span>
+        <span className="truncate text-muted">You hear {ears}</span>
       )}
       {talking && <span className="border border-straw px-2 font-semibold text-straw">TALKING to {talking}</span>}
       {lost > 0 && (

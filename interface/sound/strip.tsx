@@ -7,6 +7,7 @@ import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Fader } from '../parts/fader';
+import { HeldBy } from '../parts/held-by';
 import { NumberField } from '../parts/number-field';
 import { MeterColumn } from './meter-column';
 import { setSoundRoom, useSoundRoom } from './room-state';
@@ -75,8 +76,12 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
       )}
       onPointerDown={() => setSoundRoom({ chosen: id })}
     >
-      <div aria-hidden className="figures -mx-1 h-4 px-1 text-[13px] leading-4 font-semibold text-deep" style={{ background: colour }}>
-        {place !== undefined && place <= 9 ? place : ''}
+      <div
+        className="figures -mx-1 flex h-4 justify-between px-1 text-[13px] leading-4 font-semibold text-deep"
+        style={{ background: colour }}
+      >
+        <span aria-hidden>{place !== undefined && place <= 9 ? place : ''}</span>
+        <HeldBy id={id} />
       </div>
       <button
         type="button"

@@ -16,7 +16,9 @@ import { isRecord } from '#core/schema/record';
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout, type WantedTile } from '#core/panels/mosaic';
+import { type Held } from '#core/panels/held';
 import { MOST_PASSES, passFrom, type PassHash } from '#core/panels/pass';
+import { type CrewMember, type Ears, talkFrom } from '#core/panels/sound-line';
 import { PartReader } from '#core/panels/parts';
 
 const ANSWER_MS = 8000;
@@ -64,6 +66,10 @@ export interface HostListener {
   bytes: (line: HostLine, bytes: Buffer) => void;
   mosaic: (line: HostLine) => void;
   meters: (line: HostLine) => void;
+  /** It speaks to the crew, or ends. */
+  talk: (line: HostLine) => void;
+  /** What is in somebody's hand has changed. */
+  held: (line: HostLine) => void;
 }
 
 export class HostLine {
@@ -75,6 +81,10 @@ export class HostLine {
   mosaic: MosaicLayout | null = null;
   /** Whose levels come. */
   meters: MeterOrder | null = null;
+  /** What is in somebody's hand. */
+  held: readonly Held[] = [];
+  /** Whom the window speaks to now. */
+  talkTo: string | null = null;
   private readonly waiting = new Map<number, Waiting>();
   private readonly asks = new Map<number, (answer: AskAnswer) => void>();
   private readonly reader = new PartReader(MESSAGE_LIMIT);
@@ -131,6 +141,14 @@ export class HostLine {
     if (message.kind === 'meters' && isRecord(message.order)) {
       this.meters = message.order as unknown as MeterOrder;
       return this.listener.meters(this);
+    }
+    if (message.kind === 'held' && Array.isArray(message.list)) {
+      this.held = message.list as Held[];
+      return this.listener.held(this);
+    }
+    if (message.kind === 'talk') {
+      this.talkTo = talkFrom(message.to) ?? null;
+      return this.listener.talk(this);
     }
     if (message.kind === 'passes' && Array.isArray(message.list)) {
       this.passes = message.list.slice(0, MOST_PASSES).flatMap((p) => passFrom(p) ?? []);
@@ -269,6 +287,21 @@ export class HostLine {
   /** Tells the host what panels look at. */
   pictures(tiles: WantedTile[]): void {
     this.send({ kind: 'pictures', tiles });
+  }
+
+  /** Tells the host what panels listen to. */
+  listen(ears: { number: number; ears: Ears }[]): void {
+    this.send({ kind: 'listen', ears });
+  }
+
+  /** Tells the host who is of the crew, and who speaks. */
+  crew(list: CrewMember[]): void {
+    this.send({ kind: 'crew', list });
+  }
+
+  /** Sends what is said to the host. */
+  bytes(bytes: Uint8Array): void {
+    if (this.socket.readyState === this.socket.OPEN) this.socket.send(bytes, { binary: true });
   }
 
   /** Tells the host who works its show with a pass. */

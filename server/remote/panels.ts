@@ -2,75 +2,37 @@
  * Those who work shows with a pass. A panel enters with its secret, which is compared with what the host has told; it hears the state, and what
  * it sends is held against the pass. While no window runs the show it waits, and it is let in again when one does.
  */
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { type IncomingMessage } from 'node:http';
 import { type WebSocket } from 'ws';
 import { type Connected, type ToListener } from '#core/panels/messages';
 import { mayAsk } from '#core/panels/asks';
-import { BINARY, together, type WantedTile } from '#core/panels/mosaic';
-import { isValid, mayWork, type PassHash, refusedBy } from '#core/panels/pass';
-import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, panelMessage, type ToPanel } from '#core/panels/panel-messages';
+import { BINARY, together } from '#core/panels/mosaic';
+import { isValid, mayWork, refusedBy } from '#core/panels/pass';
+import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, panelMessage } from '#core/panels/panel-messages';
 import { withoutSecrets } from '#core/panels/withhold';
 import { isTooDeep } from '#core/schema/depth';
 import { addressOf, tooMany, sameSecret } from '../guard';
 import { type Throttle } from '../throttle';
 import { type HostLine, NoHostError } from './host-line';
+import { Panel } from './panel';
+import { PanelSound } from './panel-sound';
 import { type Relay } from './relay';
 
 /** Panels at most, over all shows. */
 const PANEL_LIMIT = 200;
 /** Bytes that may wait for a panel before it is left out, and gets the whole state when it has caught up. */
 const BEHIND_BYTES = 2_000_000;
-/** Bytes that may wait for a panel before it is left out of pictures. */
-const BLIND_BYTES = 500_000;
 /** How long what is looked at is gathered, milliseconds. */
 const ASK_MS = 60;
 /** A panel that has not entered after this is sent away, milliseconds. */
 const ENTER_MS = 10_000;
-/** Messages a second of one panel: a fader that is drawn at every frame of a quick screen, and as much again. */
-const MOST_MESSAGES = 300;
 const SNAPSHOT_PAUSE_MS = 500;
 /** How often passes that end are looked for, and delays are measured, milliseconds. */
 const LOOK_MS = 2000;
 
 /** Rooms in which files are used. */
 const FILE_ROOMS = ['desk', 'graphics', 'layouts'] as const;
-
-class Panel {
-  /** Of the secret it entered with; null before. */
-  hash: string | null = null;
-  showId: string | null = null;
-  /** The window it works, and the pass that lets it; null while it waits. */
-  line: HostLine | null = null;
-  pass: PassHash | null = null;
-  behind = false;
-  /** What it looks at. */
-  tiles: readonly WantedTile[] = [];
-  /** It has been left out of pictures, until one that stands by itself comes. */
-  blind = true;
-  askedAt = -Infinity;
-  delayMs: number | null = null;
-  readonly session = randomBytes(9).toString('hex');
-  readonly since = Date.now();
-  private counted = { since: 0, count: 0 };
-
-  constructor(
-    readonly socket: WebSocket,
-    readonly address: string,
-    readonly request: IncomingMessage,
-  ) {}
-
-  post(message: ToPanel): void {
-    if (this.socket.readyState === this.socket.OPEN) this.socket.send(JSON.stringify(message));
-  }
-
-  /** True when more comes than anybody's hands send. */
-  floods(now: number): boolean {
-    if (now - this.counted.since > 1000) this.counted = { since: now, count: 0 };
-    this.counted.count += 1;
-    return this.counted.count > MOST_MESSAGES;
-  }
-}
 
 export class Panels {
   private readonly panels = new Set<Panel>();
@@ -80,6 +42,9 @@ export class Panels {
   /** What each host was told last of what is looked at, and those that are about to be. */
   private readonly looked = new WeakMap<HostLine, string>();
   private readonly asking = new Set<HostLine>();
+  private readonly sound = new PanelSound(this.panels);
+  /** Numbers of connections; 0 is the host's. */
+  private nextNumber = 1;
 
   constructor(
     private readonly relay: Relay,
@@ -94,6 +59,10 @@ export class Panels {
       meters: (line) => {
         const order = line.meters;
         if (order) for (const panel of this.panels) if (panel.line === line) panel.post({ kind: 'meters', order });
+      },
+      talk: (line) => this.sound.tellCrew(line),
+      held: (line) => {
+        for (const panel of this.panels) if (panel.line === line) panel.post({ kind: 'held', list: line.held });
       },
     });
     this.timer = setInterval(() => this.look(), LOOK_MS);
@@ -112,7 +81,8 @@ export class Panels {
 
   add(socket: WebSocket, request: IncomingMessage): void {
     if (this.panels.size >= PANEL_LIMIT) return socket.close(PANEL_CLOSED.full, 'Too many panels are open here.');
-    const panel = new Panel(socket, addressOf(request), request);
+    const panel = new Panel(socket, addressOf(request), request, this.nextNumber);
+    this.nextNumber = (this.nextNumber % 0xffff) + 1;
     this.panels.add(panel);
     const entering = setTimeout(() => panel.hash === null && socket.close(PANEL_CLOSED.misread, 'It has not entered.'), ENTER_MS);
     socket.on('error', () => socket.terminate());
@@ -126,9 +96,10 @@ export class Panels {
     });
     socket.on('message', (data, isBinary) => {
       if (panel.floods(performance.now())) return socket.close(PANEL_CLOSED.flood, 'More was sent than anybody can press.');
+      if (isBinary) return this.sound.spoken(panel, data as Buffer);
       let message: FromPanel | null = null;
       try {
-        message = isBinary ? null : panelMessage(JSON.parse(String(data as Buffer)));
+        message = panelMessage(JSON.parse(String(data as Buffer)));
       } catch {
         // Said below.
       }
@@ -154,6 +125,8 @@ export class Panels {
       panel.blind = true;
       return panel.line ? this.wantPictures(panel.line) : undefined;
     }
+    if (message.kind === 'listen') return this.sound.listen(panel, message.ears);
+    if (message.kind === 'talk') return this.sound.talk(panel, message.to);
     if (message.kind === 'ask') {
       const { line, pass } = panel;
       const may = line && pass && isValid(pass, Date.now()) && mayAsk(pass, message.ask);
@@ -234,11 +207,13 @@ export class Panels {
     if (before !== line) this.greet(panel);
     if (before !== line && panel.tiles.length > 0) this.wantPictures(line);
     this.tellPeople(line);
+    this.sound.settled(panel);
   }
 
   /** A panel works this window no more. */
   private left(line: HostLine, panel: Panel): void {
     this.tellPeople(line);
+    this.sound.left(line, panel);
     if (panel.tiles.length > 0) this.wantPictures(line);
   }
 
@@ -246,6 +221,7 @@ export class Panels {
     panel.behind = false;
     const { line } = panel;
     if (line?.meters) panel.post({ kind: 'meters', order: line.meters });
+    if (line) panel.post({ kind: 'held', list: line.held });
     if (line?.snapshot) panel.post(withoutSecrets(line.snapshot));
   }
 
@@ -284,10 +260,11 @@ export class Panels {
 
   /** Pictures go to those who look, and to nobody who is behind: it sees again from the next picture that stands by itself. */
   private bytes(line: HostLine, bytes: Buffer): void {
+    if (bytes[0] === BINARY.sound || bytes[0] === BINARY.talk) return this.sound.fromHost(line, bytes);
     const isPicture = bytes[0] === BINARY.picture;
     for (const panel of this.panels) {
       if (panel.line !== line || panel.socket.readyState !== panel.socket.OPEN || (isPicture && panel.tiles.length === 0)) continue;
-      if (panel.socket.bufferedAmount > BLIND_BYTES) {
+      if (!panel.hears) {
         panel.blind ||= isPicture;
         continue;
       }
@@ -316,6 +293,7 @@ export class Panels {
       lines.add(panel.line);
       if (panel.socket.bufferedAmount < BEHIND_BYTES) panel.post({ kind: 'ping', at: performance.now() });
     }
+    this.sound.look();
     for (const line of lines) this.tellPeople(line);
   }
 

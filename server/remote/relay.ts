@@ -32,6 +32,8 @@ export interface Audience {
   bytes: (line: HostLine, bytes: Buffer) => void;
   mosaic: (line: HostLine) => void;
   meters: (line: HostLine) => void;
+  talk: (line: HostLine) => void;
+  held: (line: HostLine) => void;
 }
 
 export class Relay {
@@ -58,6 +60,8 @@ export class Relay {
       bytes: (from, bytes) => this.audience?.bytes(from, bytes),
       mosaic: (from) => this.audience?.mosaic(from),
       meters: (from) => this.audience?.meters(from),
+      talk: (from) => this.audience?.talk(from),
+      held: (from) => this.audience?.held(from),
       closed: (gone) => {
         this.lines.splice(this.lines.indexOf(gone), 1);
         this.arrange();

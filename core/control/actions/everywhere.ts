@@ -14,6 +14,11 @@ const TALK = {
   one: ['Talk to the one marked under Listeners while it is held', 'Talk one'],
 } as const;
 
+const CREW = {
+  all: ['Talk to the whole crew while it is held', 'Crew'],
+  one: ['Talk to one of the crew while it is held: the chosen one, or who spoke last', 'Crew one'],
+} as const;
+
 export const EVERYWHERE_ACTIONS: readonly Action[] = [
   rooms.act('go', 'Go to {room}', '{room}', {
     params: [word('room', 'Room', ROOM_IDS, Object.fromEntries(ROOM_IDS.map((id) => [id, ROOMS[id].name])))],
@@ -52,4 +57,8 @@ export const EVERYWHERE_ACTIONS: readonly Action[] = [
       lit: ({ desk }) => desk.air.sound.talkback !== null,
     }),
   ),
+  ...(['all', 'one'] as const).map((to) =>
+    talk.act(`crew.${to}`, CREW[to][0], CREW[to][1], { release: () => ({ kind: 'act', id: 'crew.end', args: {} }) }),
+  ),
+  talk.act('crew.listen', 'Hear the show at this panel, or end it', 'Listen'),
 ];

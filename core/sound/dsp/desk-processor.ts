@@ -31,6 +31,8 @@ export type DeskGains = Pick<SoundPlan, 'gains' | 'buses'> & { held: readonly st
 
 export class DeskProcessor {
   readonly ears: Stereo = stereo();
+  /** What others listen to as well: see `alsoHear`. */
+  private also: readonly DeskConfig['ears'][] = [];
   private config: DeskConfig = { channels: [], buses: [], sends: [], ears: { busId: 'programme', solos: [] }, talk: null };
   private channels = new Map<string, ChannelProcessor>();
   private buses = new Map<string, BusProcessor>();
@@ -109,11 +111,17 @@ export class DeskProcessor {
   private take(): void {
     for (const channel of this.channels.values()) channel.release();
     for (const { from, bus, tap } of this.crosspoints.values()) if (from instanceof ChannelProcessor) from.take(bus.live, tap);
-    for (const { id, tap } of this.config.ears.solos) this.channels.get(id)?.take(false, tap);
+    for (const { solos } of [this.config.ears, ...this.also]) for (const { id, tap } of solos) this.channels.get(id)?.take(false, tap);
     const talker = this.config.talk ? this.channels.get(this.config.talk.channelId) : undefined;
     talker?.take(false, 'before');
     talker?.take(true, 'before');
     if (this.watched) this.channels.get(this.watched.id)?.take(false, 'before');
+  }
+
+  /** What others listen to besides the operator, such as people at panels: `hear` gives it. */
+  alsoHear(ears: readonly DeskConfig['ears'][]): void {
+    this.also = ears;
+    this.take();
   }
 
   private gather(): void {
@@ -167,7 +175,7 @@ export class DeskProcessor {
       this.gather();
       this.take();
     }
-    this.listen(count);
+    this.hear(this.config.ears, this.ears, count);
     return howls;
   }
 
@@ -183,9 +191,8 @@ export class DeskProcessor {
     return false;
   }
 
-  private listen(count: number): void {
-    const { ears } = this;
-    const { busId, solos } = this.config.ears;
+  /** Puts what one person hears in this block into `ears`: soloed channels and buses, or one bus. What is soloed must have been told. */
+  hear({ busId, solos }: DeskConfig['ears'], ears: Stereo, count = BLOCK): void {
     silence(ears);
     const put = ({ left, right }: Stereo) => {
       add(left, ears.left, count, 1, 1);
