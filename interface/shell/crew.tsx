@@ -20,7 +20,7 @@ function HoldToTalk({ crew, to, label, children }: { crew: ShowCrew; to: string;
   };
   return (
     <Button
-      look={speaks ? 'straw' : 'quiet'}
+      look={speaks ? 'straw' : 'plain'}
       className="min-w-24"
       aria-label={label}
       aria-pressed={speaks}
@@ -74,7 +74,7 @@ export function Crew() {
         <Button
           className={speakers.length > 0 || talking ? 'border-straw! text-straw!' : ''}
           title="Who works the show now; talk to them"
-          aria-label={`Crew: ${people.length} others${speakers[0] ? `, ${speakers[0].name} speaks` : ''}`}
+          aria-label={`Crew: ${people.length === 1 ? 'one other' : `${people.length} others`}${speakers[0] ? `, ${speakers[0].name} speaks` : ''}`}
         >
           <Megaphone size={14} />
           <span className="figures inline-block max-w-24 min-w-6 truncate text-left">
