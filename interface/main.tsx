@@ -19,6 +19,8 @@ import { storeAsset } from '#engine/storage/assets';
 import { db } from '#engine/storage/db';
 import { storeShow, sweep } from '#engine/storage/shows';
 import { type Raster } from '#core/show/raster';
+import { browserGuestDevices } from '#engine/guests/devices';
+import { simulatedGuest } from '#standins/guests/simulated-guest';
 import { panelDriver } from '#standins/control/panel-driver';
 import { createCardDriver } from '#standins/sound/card-driver';
 import { readSheet } from '#engine/sheets/sheets';
@@ -32,6 +34,9 @@ import { ScreensRoom } from './screens/screens-room';
 import { AutomationRoom } from './automation/automation-room';
 import { Desk } from './desk/desk';
 import { OpenShow } from './shell/open-show';
+import { GuestsRoom } from './guests/guests-room';
+import { obeyOpener } from './guests/simulated-orders';
+import { JoinPage } from './guests/join-page';
 import { GraphicsRoom } from './graphics/graphics-room';
 import { LayoutsRoom } from './layouts/layouts-room';
 import { OutputRoom } from './output/output-room';
@@ -59,6 +64,14 @@ const drivers: OutsideDrivers = {
 
 // The stand-in first: real devices take whatever is left.
 const soundDrivers: readonly SoundDeviceDriver[] = [createCardDriver(), browserSound];
+
+/** Devices of a guest's page: drawn ones for a simulated guest, who can be told what to do by the window that has opened it. */
+const guestDevices = (simulated: { name: string; number: number } | null) => {
+  if (!simulated) return browserGuestDevices;
+  const guest = simulatedGuest(simulated.name, simulated.number);
+  obeyOpener(guest);
+  return guest;
+};
 
 const controls: readonly ControlDriver[] = [midiDriver, gamepadDriver, hidDriver, panelDriver];
 
@@ -121,6 +134,7 @@ const rooms = (
     <Route path="sound" element={<SoundRoom />} />
     <Route path="graphics" element={<GraphicsRoom />} />
     <Route path="layouts" element={<LayoutsRoom />} />
+    <Route path="guests" element={<GuestsRoom />} />
     <Route path="output" element={<OutputRoom />} />
     <Route path="screens" element={<ScreensRoom />} />
     <Route path="automation" element={<AutomationRoom />} />
@@ -134,6 +148,7 @@ const routes = createBrowserRouter(
       <Route path="/demo" element={<DemoRoute makeDemo={makeDemo} />} />
       <Route path="/panel" element={<JogPanelWindow />} />
       <Route path="/buttons" element={<ButtonsWindow />} />
+      <Route path="/join/:showId" element={<JoinPage devicesFor={guestDevices} />} />
       <Route path="/technician" element={<TechnicianWindow />} />
       <Route path="/order" element={<OrderWindow />} />
       <Route path="/pier-devices" element={<PierWindow />} />

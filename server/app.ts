@@ -42,15 +42,17 @@ const POLICY = [
   "media-src 'self' blob:",
   "worker-src 'self' blob:",
   "connect-src 'self' ws: http: https:",
-  "frame-ancestors 'none'",
 ].join('; ');
 
-function headers(res: Response): void {
+/** Only the page of guests may stand in another page, and only in one of ours: simulated guests do. */
+const frames = (path: string): string => (path.startsWith('/join/') ? "frame-ancestors 'self'" : "frame-ancestors 'none'");
+
+function headers(path: string, res: Response): void {
   res.set({
     'Cross-Origin-Opener-Policy': 'same-origin',
     'Cross-Origin-Embedder-Policy': 'require-corp',
     'Cross-Origin-Resource-Policy': 'same-origin',
-    'Content-Security-Policy': POLICY,
+    'Content-Security-Policy': `${POLICY}; ${frames(path)}`,
     'X-Content-Type-Options': 'nosniff',
     'Referrer-Policy': 'no-referrer',
   });
@@ -60,7 +62,7 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, p
   const app = express();
   app.disable('x-powered-by');
   app.use((req, res, next) => {
-    headers(res);
+    headers(req.path, res);
     const verdict = judge(req, options, secrets.guesses.token);
     if (verdict) {
       if (verdict.retryAfter !== undefined) res.set('Retry-After', String(verdict.retryAfter));

@@ -50,7 +50,7 @@ export const certifiedAddresses = (): string[] =>
     .filter((a) => a.family === 'IPv4')
     .map((a) => a.address);
 
-/** What everybody may have who reaches the server: the app itself, and the door of panels, which asks for a pass. */
+/** What everybody may have who reaches the server: the app itself, and the doors of panels and guests, which ask for a pass or a link. */
 function isOpen(request: IncomingMessage): boolean {
   const target = targetOf(request);
   // A token is looked at wherever it comes: what is right must not be found out by trying here.
@@ -58,6 +58,7 @@ function isOpen(request: IncomingMessage): boolean {
   const path = target.pathname;
   return (
     path === '/api/panel' ||
+    path === '/api/guest' ||
     path === '/api/panel/files' ||
     (request.method === 'GET' && !/^\/(api|ingest|live|watch|simulated)(\/|$)/.test(path))
   );

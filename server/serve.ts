@@ -15,6 +15,8 @@ import { certifiedAddresses, judge, needsTls, sameSecret } from './guard';
 import { MOST_LINE_BYTES } from '#core/devices/line';
 import { DeviceSession } from './devices/session';
 import { Panels } from './remote/panels';
+import { GUEST_MESSAGE_LIMIT } from '#core/guests/line';
+import { GuestDoor } from './guests/guest-door';
 import { Relay } from './remote/relay';
 import { targetOf } from './target';
 import { Throttle } from './throttle';
@@ -69,6 +71,7 @@ export async function serve(options: AppOptions): Promise<Running> {
   const pier = startPier(options.port);
   const secrets: Secrets = { hostKey: randomBytes(24).toString('base64url'), guesses: { token: new Throttle(), key: new Throttle() } };
   const panels = new Panels(relay, secrets.guesses.token);
+  const guests = new GuestDoor(relay, secrets.guesses.token);
   const app = createApp(options, secrets, relay, pier, panels);
   const server = createServer({ requestTimeout: REQUEST_MS }, app);
   const secure = options.token === null ? null : await encrypted(options, app);
@@ -79,6 +82,7 @@ export async function serve(options: AppOptions): Promise<Running> {
   const devices = new WebSocketServer({ noServer: true, maxPayload: MOST_LINE_BYTES, handleProtocols });
   const listeners = new WebSocketServer({ noServer: true, maxPayload: LISTENER_MESSAGE_LIMIT });
   const working = new WebSocketServer({ noServer: true, maxPayload: PANEL_MESSAGE_LIMIT });
+  const visiting = new WebSocketServer({ noServer: true, maxPayload: GUEST_MESSAGE_LIMIT });
 
   /** True when a socket brings the secret that only pages of this server get. */
   function isOwnPage(request: IncomingMessage): boolean {
@@ -94,6 +98,7 @@ export async function serve(options: AppOptions): Promise<Running> {
     if (verdict || !target) return refuse(socket, verdict?.status === 429 ? '429 Too Many Requests' : '403 Forbidden');
     if (needsTls(request, options)) return refuse(socket, '426 Upgrade Required');
     if (target.pathname === '/api/panel') return working.handleUpgrade(request, socket, head, (ws) => panels.add(ws, request));
+    if (target.pathname === '/api/guest') return visiting.handleUpgrade(request, socket, head, (ws) => guests.add(ws, request));
     if (target.pathname === '/api/events')
       return listeners.handleUpgrade(request, socket, head, (ws) => relay.addListener(ws, target.params.get('show')));
     if (target.pathname !== '/api/host' && target.pathname !== '/api/devices') return refuse(socket, '404 Not Found');
@@ -115,7 +120,9 @@ export async function serve(options: AppOptions): Promise<Running> {
     close: async () => {
       pier.close();
       panels.close();
-      for (const client of [...hosts.clients, ...devices.clients, ...listeners.clients, ...working.clients]) client.terminate();
+      guests.close();
+      for (const client of [...hosts.clients, ...devices.clients, ...listeners.clients, ...working.clients, ...visiting.clients])
+        client.terminate();
       server.closeAllConnections();
       secure?.closeAllConnections();
       await new Promise<void>((resolve) => door.close(() => resolve()));

@@ -24,6 +24,8 @@ export interface Chosen {
   entry: string | null;
   elements: readonly string[];
   graphicLane: string | null;
+  /** Guest. */
+  guest: string | null;
 }
 
 /** What actions see. */

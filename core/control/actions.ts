@@ -5,6 +5,7 @@ import { SCREEN_ACTIONS } from './actions/screens';
 import { DESK_ACTIONS } from './actions/desk';
 import { EVERYWHERE_ACTIONS } from './actions/everywhere';
 import { GRAPHICS_ACTIONS } from './actions/graphics';
+import { GUEST_ACTIONS } from './actions/guests';
 import { LAYOUT_ACTIONS } from './actions/layouts';
 import { OUTPUT_ACTIONS } from './actions/output';
 import { REPLAY_ACTIONS } from './actions/replay';
@@ -16,6 +17,7 @@ export const ACTIONS: readonly Action[] = [
   ...REPLAY_ACTIONS,
   ...SOUND_ACTIONS,
   ...GRAPHICS_ACTIONS,
+  ...GUEST_ACTIONS,
   ...LAYOUT_ACTIONS,
   ...OUTPUT_ACTIONS,
   ...AUTOMATION_ACTIONS,

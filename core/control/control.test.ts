@@ -24,6 +24,7 @@ const hands = (): Hands => ({
     entry: null,
     elements: [],
     graphicLane: null,
+    guest: null,
   },
 });
 const bound = (control: string, action: string, more: Partial<Binding> = {}): Binding => ({

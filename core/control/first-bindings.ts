@@ -34,6 +34,7 @@ const EVERYWHERE: Row[] = [
   ['F2', 'go', { room: 'replay' }],
   ['F3', 'go', { room: 'sound' }],
   ['F4', 'go', { room: 'graphics' }],
+  ['F8', 'go', { room: 'guests' }],
   ['F10', 'go', { room: 'output' }],
   ['Shift+F1', 'go', { room: 'layouts' }],
   ['Shift+F2', 'go', { room: 'screens' }],
@@ -179,6 +180,17 @@ const REPLAY: Row[] = [
   ['KeyV', 'replay.lookBack'],
   ['KeyB', 'replay.return'],
   ['Alt+KeyA', 'replay.record'],
+];
+
+const GUESTS: Row[] = [
+  ...digits('', 9, (n) => ['guests.choose', { number: n }]),
+  ...digits('Shift+', 9, (n) => ['guests.seat', { number: n }]),
+  ...digits('Alt+', 9, (n) => ['guests.cast', { number: n }]),
+  ['KeyA', 'guests.admit'],
+  ['KeyG', 'guests.hold'],
+  ['KeyT', 'guests.talk'],
+  ['KeyH', 'guests.hand'],
+  ['KeyW', 'guests.note'],
 ];
 
 const SOUND: Row[] = [
@@ -407,6 +419,7 @@ export const FIRST_BINDINGS: readonly Binding[] = [
   ...keys('desk', DESK),
   ...keys('replay', REPLAY),
   ...keys('sound', SOUND),
+  ...keys('guests', GUESTS),
   ...keys('graphics', GRAPHICS),
   ...keys('layouts', LAYOUTS),
   ...keys('automation', AUTOMATION),

@@ -30,6 +30,7 @@ const chosen: Chosen = {
   entry: null,
   elements: [],
   graphicLane: null,
+  guest: null,
 };
 const hands = (change: Partial<Chosen> = {}): Hands => ({ desk: sampleDesk(), frame: 0, chosen: { ...chosen, ...change } });
 

@@ -20,6 +20,7 @@ export const ROOMS = {
   replay: { name: 'Replay', kind: 'run', about: 'Decks, clips, reels' },
   sound: { name: 'Sound', kind: 'run', about: 'Strips, buses, routing' },
   graphics: { name: 'Graphics', kind: 'run', about: 'Entries, clocks, drawing' },
+  guests: { name: 'Guests', kind: 'run', about: 'Green room, seats and casts' },
   output: { name: 'Output', kind: 'run', about: 'Recording, stream, the log' },
   layouts: { name: 'Layouts', kind: 'build', about: 'Boxes, framings, styles, seats' },
   screens: { name: 'Screens', kind: 'build', about: 'Outputs, their windows, test pictures' },

@@ -7,6 +7,7 @@ import { createDevicesAir, type DevicesAir } from '../devices/air';
 import { createScreensAir, type ScreensAir } from '../screens/air';
 import { createOrderAir, type OrderAir } from '../order/air';
 import { type OutputRun } from '../output/air';
+import { createGuestsAir, type GuestsAir } from '../guests/air';
 import { type Player } from '../media/air';
 import { createGraphicsAir, type GraphicsAir } from '../graphics/air';
 import { type Fade, restingFade } from '../time/fade';
@@ -36,6 +37,7 @@ export interface Air {
   order: OrderAir;
   devices: DevicesAir;
   screens: ScreensAir;
+  guests: GuestsAir;
 }
 
 /** The pair that commands work on. */
@@ -63,5 +65,6 @@ export function createAir(show: Show): Air {
     order: createOrderAir(),
     devices: createDevicesAir(),
     screens: createScreensAir(),
+    guests: createGuestsAir(),
   };
 }

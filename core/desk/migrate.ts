@@ -1,6 +1,7 @@
 /** Brings a show of any known version to the present one. */
 import { automationAirMigrations, automationMigrations } from '../automation/migrations';
 import { graphicsAirMigrations, graphicsMigrations } from '../graphics/migrations';
+import { guestAirMigrations, guestMigrations } from '../guests/migrations';
 import { layoutMigrations } from '../layout/migrations';
 import { buttonMigrations } from '../buttons/migrations';
 import { deviceAirMigrations, deviceMigrations } from '../devices/migrations';
@@ -30,6 +31,7 @@ const SHOW_STEPS: readonly Migrations[] = [
   deviceMigrations,
   buttonMigrations,
   screenMigrations,
+  guestMigrations,
 ];
 const AIR_STEPS: readonly Migrations[] = [
   pictureAirMigrations,
@@ -38,6 +40,7 @@ const AIR_STEPS: readonly Migrations[] = [
   orderAirMigrations,
   deviceAirMigrations,
   screenAirMigrations,
+  guestAirMigrations,
 ];
 
 /** `raw` brought from one version to the present one. */

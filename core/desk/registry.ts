@@ -6,6 +6,8 @@ import { triggerCommands } from '../automation/trigger-commands';
 import { boxCommands } from '../layout/box-commands';
 import { framingCommands } from '../layout/framing-commands';
 import { layoutCommands } from '../layout/layout-commands';
+import { castCommands } from '../guests/cast-commands';
+import { guestCommands } from '../guests/commands';
 import { seatCommands } from '../layout/seat-commands';
 import { styleCommands } from '../layout/style-commands';
 import { windowCommands } from '../layout/window-commands';
@@ -57,6 +59,8 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...transitionCommands,
   ...laneCommands,
   ...seatCommands,
+  ...guestCommands,
+  ...castCommands,
   ...layoutCommands,
   ...windowCommands,
   ...boxCommands,

@@ -25,9 +25,9 @@ describe('the as-run log', () => {
       { num: 25, den: 1 },
     );
     const [head, line] = csv.split('\r\n');
-    expect(head).toBe('place,what,how,from,from timecode,to,to timecode,frames');
+    expect(head).toBe('place,what,how,who,from,from timecode,to,to timecode,frames');
     expect(line).toBe(
-      'picture,"\'=HYPERLINK(""x""), ""wide""",cut,1970-01-01T00:00:00.000Z,00:00:00:00,1970-01-01T00:00:02.000Z,00:00:02:00,50',
+      'picture,"\'=HYPERLINK(""x""), ""wide""",cut,,1970-01-01T00:00:00.000Z,00:00:00:00,1970-01-01T00:00:02.000Z,00:00:02:00,50',
     );
   });
 });

@@ -9,6 +9,7 @@ import { type Person } from '../desk/history';
 import { type Ask, type AskAnswer, type ServerAsk } from './asks';
 import { type MeterOrder } from './meters';
 import { type MosaicLayout, type WantedTile } from './mosaic';
+import { type GuestLink, type GuestSays, type HostSays } from '../guests/line';
 import { type Held } from './held';
 import { type PassHash } from './pass';
 import { type CrewMember, type Ears } from './sound-line';
@@ -83,7 +84,13 @@ export type FromHost =
   /** What is in somebody's hand, whenever that changes. */
   | { kind: 'held'; list: readonly Held[] }
   /** Whom the host speaks to from now on; null for nobody. What it says is binary: see `sound-line.ts`. */
-  | { kind: 'talk'; to: string | null };
+  | { kind: 'talk'; to: string | null }
+  /** All links of guests, whenever one changes. */
+  | { kind: 'guest-links'; list: GuestLink[] }
+  /** Something for the page of a guest. */
+  | { kind: 'to-guest'; session: string; message: HostSays }
+  /** The connection of a guest is ended. */
+  | { kind: 'guest-out'; id: string };
 
 export type ToHost =
   | { kind: 'command'; id: number; command: unknown; from?: FromPass }
@@ -95,6 +102,9 @@ export type ToHost =
   | { kind: 'listen'; ears: { number: number; ears: Ears }[] }
   /** The crew, and who speaks to whom. What is said to the host is binary. */
   | { kind: 'crew'; list: CrewMember[] }
+  /** A guest's page has come, has gone, or says something. */
+  | { kind: 'guest-in' | 'guest-gone'; id: string; session: string }
+  | { kind: 'from-guest'; id: string; session: string; message: GuestSays }
   /** Who works the show with a pass now. */
   | { kind: 'people'; list: Connected[] }
   /** Somebody listens from now on, or nobody does. The host sends the whole state and then each change; to nobody it sends nothing. */

@@ -44,6 +44,8 @@ export const ENTITY_KINDS = [
   'strip-preset',
   'card-mix',
   'air-path',
+  'guest',
+  'cast',
   'asset',
 ] as const;
 /** A kind of thing that has an identity. */
@@ -107,6 +109,8 @@ export const REF_TARGETS = {
   'strip-preset': { words: 'preset of a channel', kinds: ['strip-preset'] },
   'card-mix': { words: 'path in the card', kinds: ['card-mix'] },
   'air-path': { words: 'way through the air', kinds: ['air-path'] },
+  guest: { words: 'guest', kinds: ['guest'] },
+  cast: { words: 'cast', kinds: ['cast'] },
   asset: { words: 'asset', kinds: ['asset'] },
 } as const satisfies Record<string, { words: string; kinds: readonly EntityKind[] }>;
 export type RefTarget = keyof typeof REF_TARGETS;

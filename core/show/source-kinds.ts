@@ -59,6 +59,7 @@ export const SOURCE_KINDS: { [K in SourceKind]: SourceTraits<K> } = {
   test: { ...PLAIN, people: false, firstLevelDb: -6 },
   simulated: PLAIN,
   deck: PLAIN,
+  guest: { ...PLAIN, live: true },
 };
 
 /** What is true of this source. */

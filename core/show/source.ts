@@ -1,4 +1,5 @@
 /** Sources: what can be put on air, by kind. */
+import { GuestSettings } from '../guests/document';
 import { Raster } from './raster';
 import { ChannelStrip } from '../sound/strip';
 import { Colour, byKind, Flag, Id, Nested, Num, OneOf, Text, Variant, Whole, Ref } from '../schema/fields';
@@ -75,7 +76,15 @@ export class DeckSettings {
 }
 
 export type SourceSettings =
-  CameraSettings | ScreenSettings | MediaSettings | StillSettings | ColourSettings | TestSettings | SimulatedSettings | DeckSettings;
+  | CameraSettings
+  | ScreenSettings
+  | MediaSettings
+  | StillSettings
+  | ColourSettings
+  | TestSettings
+  | SimulatedSettings
+  | DeckSettings
+  | GuestSettings;
 
 export type SourceKind = SourceSettings['kind'];
 
@@ -89,6 +98,7 @@ export const settingsClass = byKind<SourceKind>({
   test: TestSettings,
   simulated: SimulatedSettings,
   deck: DeckSettings,
+  guest: GuestSettings,
 });
 
 export class Source {

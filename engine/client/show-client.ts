@@ -17,7 +17,7 @@ import { type ShowPackage } from '../storage/show-package';
 import { type Connected } from '#core/panels/messages';
 import { type CrewMember } from '#core/panels/sound-line';
 import { type Pass, type Rooms } from '#core/panels/pass';
-import { type AsRunRow, type PassRow, type RecordingRow } from '../storage/db';
+import { type AsRunRow, type GuestLinkRow, type PassRow, type RecordingRow } from '../storage/db';
 import { type MonitorPicture } from '../picture/messages';
 import { type SoundDeviceInfo } from '../sound/device-driver';
 import { type LoudnessPoint } from '../sound/loudness-history';
@@ -171,6 +171,47 @@ export interface ShowPasses {
   withdraw(id: string): Promise<void>;
 }
 
+/** How a guest's line does. */
+export interface GuestFigures {
+  /** Of the picture that comes, pixels; 0 for none. */
+  width: number;
+  height: number;
+  frameRate: number;
+  kilobits: number;
+  /** Packets that did not come, 0 to 1. */
+  lostShare: number;
+  /** There and back; null while it is not known. */
+  delayMs: number | null;
+}
+
+/** What a guest has written to the crew. */
+export interface GuestWord {
+  id: string;
+  guestId: string;
+  name: string;
+  text: string;
+  /** Wall time, milliseconds since 1970. */
+  at: number;
+}
+
+export interface GuestsState {
+  /** Links by which guests come; at a panel none are known. */
+  links: readonly GuestLinkRow[];
+  /** By the guest's identity; of those who are connected. */
+  figures: Readonly<Record<string, GuestFigures>>;
+  words: readonly GuestWord[];
+}
+
+/** The ways in for guests, and how their lines do. */
+export interface ShowGuests {
+  readonly store: ReadStore<GuestsState>;
+  /** A new link for a guest, which ends the one before; until a wall time, or until it is withdrawn. @throws Error in words at a panel */
+  invite(guestId: string, until: number | null): Promise<GuestLinkRow>;
+  withdraw(guestId: string): Promise<void>;
+  /** Where other machines reach the server; none when it answers this one only. */
+  addresses(): Promise<readonly string[]>;
+}
+
 /** What a client that is a panel knows of its line to the show. */
 export interface PanelState {
   /** `away`: no window runs the show now; what is seen stands still. */
@@ -196,6 +237,7 @@ export interface ShowClient {
   readonly state: LiveState;
   readonly sound: ShowSound;
   readonly crew: ShowCrew;
+  readonly guests: ShowGuests;
   readonly replay: ShowReplay;
   readonly exports: ShowExports;
   readonly files: ShowFiles;

@@ -56,6 +56,7 @@ async function open() {
     listen: () => undefined,
     crew: () => undefined,
     said: () => undefined,
+    guests: { links: () => null, come: () => undefined, gone: () => undefined, says: () => undefined },
     ask: () => Promise.resolve({ ok: true, value: null }),
     command: (command) => {
       const { type, args } = command as { type: string; args: Record<string, unknown> };

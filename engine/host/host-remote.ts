@@ -4,6 +4,7 @@ import { type Connected, type FromHost, type FromPass, type HostOutcome } from '
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout } from '#core/panels/mosaic';
+import { type GuestLink, type GuestSays, type HostSays } from '#core/guests/line';
 import { type Held } from '#core/panels/held';
 import { type PassHash } from '#core/panels/pass';
 import { type CrewMember } from '#core/panels/sound-line';
@@ -11,6 +12,15 @@ import { slimPatches } from '#core/panels/slim';
 import { type Desk } from '#core/desk/air';
 import { HostLink } from '../remote/host-link';
 import { type Follower } from './follower';
+
+/** What comes of guests. */
+export interface GuestLineAnswers {
+  /** Null until they are known: then the server waits for them. */
+  links: () => GuestLink[] | null;
+  come: (id: string, session: string) => void;
+  gone: (id: string, session: string) => void;
+  says: (id: string, session: string, message: GuestSays) => void;
+}
 
 export interface RemoteAccess {
   desk: () => Desk;
@@ -23,6 +33,7 @@ export interface RemoteAccess {
   listen: (ears: unknown) => void;
   crew: (list: CrewMember[]) => void;
   said: (bytes: Uint8Array) => void;
+  guests: GuestLineAnswers;
   ask: (ask: Ask | ServerAsk) => Promise<AskAnswer>;
   /** Resolves when everything done so far is on disk. */
   saved: () => Promise<void>;
@@ -49,6 +60,7 @@ export class HostRemote implements Follower {
       listen: access.listen,
       crew: access.crew,
       said: access.said,
+      guests: access.guests,
       ask: access.ask,
       snapshot: () => ({ kind: 'state', revision: this.revision, ...access.desk(), frame: access.frame(), status: access.status() }),
       status: () => this.status(),
@@ -77,6 +89,19 @@ export class HostRemote implements Follower {
 
   tellHeld(list: readonly Held[]): void {
     this.link.send({ kind: 'held', list });
+  }
+
+  tellGuestLinks(): void {
+    this.link.tellGuestLinks();
+  }
+
+  toGuest(session: string, message: HostSays): void {
+    this.link.send({ kind: 'to-guest', session, message });
+  }
+
+  /** Ends the line of a guest. */
+  showOut(id: string): void {
+    this.link.send({ kind: 'guest-out', id });
   }
 
   /** Whom this window speaks to; false while the line is down. */

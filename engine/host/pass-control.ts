@@ -5,22 +5,8 @@ import { type Connected } from '#core/panels/messages';
 import { LONGEST_PASS_NAME, MOST_PASSES, type Pass, type PassHash, type Rooms } from '#core/panels/pass';
 import { type ShowPasses } from '../client/show-client';
 import { fetchAddresses } from '../remote/host-key';
+import { hashOf, newSecret } from './secret';
 import { db, type PassRow } from '../storage/db';
-
-/** Bytes of a secret: nobody guesses 192 bits. */
-const SECRET_BYTES = 24;
-
-function newSecret(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(SECRET_BYTES));
-  return btoa(String.fromCharCode(...bytes))
-    .replace(/\+/g, '-')
-    .replace(/\//g, '_');
-}
-
-async function hashOf(secret: string): Promise<string> {
-  const digest = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(secret));
-  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('');
-}
 
 export class PassControl implements ShowPasses {
   readonly store = createStore<{ passes: readonly PassRow[]; people: readonly Connected[] }>(() => ({ passes: [], people: [] }));

@@ -21,6 +21,7 @@ import { type OutsideDrivers } from '../capture/driver';
 import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient, type ShowFiles } from '../client/show-client';
 import { type FrameState, type LiveState, type Notice, type ShowState } from '../client/state';
 import { CrewTalk } from '../panels/crew-talk';
+import { GuestControl } from '../guests/guest-control';
 import { OutputBroker } from '../panels/output-broker';
 import { type MonitorPicture, noStats } from '../picture/messages';
 import { type SoundDeviceDriver } from '../sound/device-driver';
@@ -81,6 +82,7 @@ export class ShowHost implements ShowClient {
   readonly panel = null;
   readonly passes: PassControl;
   readonly crew: CrewTalk;
+  readonly guests: GuestControl;
   private readonly holds = new Holds();
   private readonly mosaic: MosaicControl;
   private readonly panelIds = new PanelIds();
@@ -142,7 +144,12 @@ export class ShowHost implements ShowClient {
     this.asRun = new AsRunLog(showId);
     this.replay = new ReplayControl(showId, format, sound, access);
     this.exports = new ReplayExport(showId, desk.show.rate, () => this.replay.closeSegments());
-    this.drivers = new SourceDrivers({ ...drivers, deck: this.replay.deckDriver }, format, sound, access);
+    this.guests = new GuestControl(showId, access, sound, (receive) => this.outputFrames(receive), {
+      links: () => this.remote.tellGuestLinks(),
+      toGuest: (session, message) => this.remote.toGuest(session, message),
+      out: (id) => this.remote.showOut(id),
+    });
+    this.drivers = new SourceDrivers({ ...drivers, deck: this.replay.deckDriver, guest: this.guests.driver }, format, sound, access);
     const tracks = new TrackControl(showId, sound, access);
     const encoder = new Worker(new URL('../output/encoder.worker.ts', import.meta.url), { type: 'module' });
     const outputs = new OutputControl(encoder, sound, access, () => tracks.byteRate);
@@ -162,7 +169,7 @@ export class ShowHost implements ShowClient {
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
       frame: () => this.state.frame,
-      status: () => hostFigures(this.state, this.sound),
+      status: () => hostFigures(this.state, this.sound, this.guests.store.getState()),
       command: (command, from) => this.fromRemote(command, from),
       passes: () => this.passes.told,
       people: (list) => {
@@ -173,6 +180,12 @@ export class ShowHost implements ShowClient {
       listen: (choices) => ears.want(choices),
       crew: (list) => (list.length > 0 ? this.crew.members(list, HOST_CREW.number) : this.crew.away()),
       said: (bytes) => this.crew.hear(bytes),
+      guests: {
+        links: () => this.guests.told,
+        come: (id, session) => this.guests.come(id, session),
+        gone: (id, session) => this.guests.leave(id, session),
+        says: (id, session, message) => this.guests.hear(id, session, message),
+      },
       ask: (ask) => answerAsk(ask, this.replay, this.files, () => this.state.desk.show),
       saved: () => this.journal.settled(),
       connected: (remote) => this.set({ remote }),
@@ -203,6 +216,7 @@ export class ShowHost implements ShowClient {
       meters,
       ears,
       this.crew,
+      this.guests,
       this.remote,
       this.journal,
     ];

@@ -31,6 +31,7 @@ function setup() {
     test: driver,
     simulated: driver,
     deck: driver,
+    guest: driver,
   };
   const drivers = new SourceDrivers(all, format, { disconnect: () => undefined } as never, host);
   return { drivers, log, host };

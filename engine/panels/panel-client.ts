@@ -20,6 +20,7 @@ import {
   type AttachedMonitor,
   type DispatchAllResult,
   type DispatchResult,
+  type GuestsState,
   type PanelState,
   type ShowClient,
 } from '../client/show-client';
@@ -34,7 +35,7 @@ import { PanelLine } from './panel-line';
 import { isPersonal, PanelListening } from './panel-listening';
 import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
-import { type AskHost, panelExports, panelFiles, panelReplay, type PanelSound, panelSound } from './panel-parts';
+import { type AskHost, panelExports, panelFiles, panelGuests, panelReplay, type PanelSound, panelSound } from './panel-parts';
 
 interface Step {
   title: string;
@@ -46,6 +47,7 @@ export class PanelClient implements ShowClient {
   readonly frames: StoreApi<FrameState>;
   readonly sound: PanelSound;
   readonly crew: CrewTalk;
+  readonly guests = panelGuests();
   readonly replay: ShowClient['replay'];
   readonly exports = panelExports();
   readonly files: ShowClient['files'];
@@ -93,12 +95,14 @@ export class PanelClient implements ShowClient {
 
   /** The host's figures. */
   told(status: Record<string, unknown>): void {
-    const { sound, mixer, undo, ...rest } = status as Partial<ShowState> & {
+    const { sound, mixer, undo, guests, ...rest } = status as Partial<ShowState> & {
+      guests?: Omit<GuestsState, 'links'>;
       sound?: DeskState;
       mixer?: FrameState['mixer'];
       undo?: { past: Step | null; future: Step | null };
     };
     if (sound) this.sound.store.setState(sound);
+    if (guests) this.guests.store.setState(guests);
     if (mixer) this.frames.setState({ mixer });
     const step = (of: Step | null | undefined) => (of ? [{ ...of, forward: [], inverse: [], mergeKey: null, at: 0 }] : []);
     const known = Object.fromEntries(Object.entries(rest).filter(([name]) => name !== 'desk' && name in this.store.getState()));

@@ -2,7 +2,15 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type Ask } from '#core/panels/asks';
 import { type MeterReading } from '#core/sound/meter';
-import { type FileUse, type ShowExports, type ShowFiles, type ShowReplay, type ShowSound } from '../client/show-client';
+import {
+  type FileUse,
+  type GuestsState,
+  type ShowExports,
+  type ShowGuests,
+  type ShowFiles,
+  type ShowReplay,
+  type ShowSound,
+} from '../client/show-client';
 import { type DeskState } from '../client/state';
 import { type PanelListening } from './panel-listening';
 import { type ExportTask } from '../replay/export-messages';
@@ -42,6 +50,14 @@ export const panelReplay = (ask: AskHost): ShowReplay => ({
     const text = await ask({ what: 'thumbnail', trackId, frame, width, exact });
     return typeof text === 'string' ? createImageBitmap(new Blob([fromBase64(text)], { type: 'image/jpeg' })).catch(() => null) : null;
   },
+});
+
+/** Links of guests are secrets of the host; who is there, every panel sees. */
+export const panelGuests = (): ShowGuests & { store: StoreApi<GuestsState> } => ({
+  store: createStore<GuestsState>(() => ({ links: [], figures: {}, words: [] })),
+  invite: refuse,
+  withdraw: refuse,
+  addresses: () => Promise.resolve([]),
 });
 
 export const panelExports = (): ShowExports => ({

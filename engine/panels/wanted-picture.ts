@@ -33,6 +33,8 @@ export function wantedPicture(text: string): MonitorPicture | null {
       return { kind: raw.kind };
     case 'picture':
       return isId(raw.id) ? { kind: 'picture', id: raw.id, ...(raw.matte === true && { matte: true }) } : null;
+    case 'guest':
+      return isId(raw.id) ? { kind: 'guest', id: raw.id } : null;
     case 'output':
       return isId(raw.id) ? { kind: 'output', id: raw.id } : null;
     case 'over':

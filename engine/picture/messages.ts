@@ -24,6 +24,8 @@ export type MonitorPicture =
   | { kind: 'picture'; id: string; matte?: boolean }
   /** How a picture would look in a lane, at rest, over what is on air or over Next. */
   | { kind: 'over'; over: 'air' | 'next'; laneId: string; id: string }
+  /** What a guest sends, admitted or not: for the green room alone. `id` is of the source. */
+  | { kind: 'guest'; id: string }
   | { kind: 'trial'; transition: Transition; fromId: string | null; toId: string | null }
   /** What an output of the show shows now. */
   | { kind: 'output'; id: string }

@@ -1,6 +1,7 @@
 /** The monitors of the interface: which canvas shows what, and what of it has changed. */
 import { changeAt } from '#core/picture/change';
 import { type MonitorPace } from '#core/picture/capability';
+import { fullRect } from '#core/show/geometry';
 import { type FramePlan, looksOf, type PicturePlan, plainPlan, type TextureRef, wholePicture } from '#core/picture/draw';
 import { planView, previewPlan } from '#core/picture/plan';
 import { findOutput, surfaceOf } from '#core/screens/outputs';
@@ -101,7 +102,7 @@ export class MonitorWall {
   /** Every how many ticks a monitor is drawn at most. */
   private stepOf({ kind }: MonitorPicture): number {
     if (kind === 'programme') return 1;
-    return kind === 'picture' || kind === 'plan' ? this.pace.tileStep : this.pace.nextStep;
+    return kind === 'picture' || kind === 'guest' || kind === 'plan' ? this.pace.tileStep : this.pace.nextStep;
   }
 }
 
@@ -113,6 +114,7 @@ const RANK: Record<MonitorPicture['kind'], number> = {
   over: 3,
   trial: 3,
   picture: 4,
+  guest: 4,
   output: 4,
   canvas: 4,
   plan: 5,
@@ -137,6 +139,8 @@ function planFor(picture: MonitorPicture, programme: TextureRef, show: Show, air
       const shown = planView(plan, show, air, picture);
       return picture.matte ? { ...shown, base: shown.base.map((item) => ({ ...item, matte: true })) } : shown;
     }
+    case 'guest':
+      return plainPlan([{ texture: { kind: 'source', id: picture.id }, fit: 'contain', target: fullRect(show.raster), opacity: 1 }]);
     case 'over':
       return previewPlan(show, air, plan, picture.over, picture.laneId, picture.id);
     case 'output': {

@@ -4,6 +4,7 @@ import { type Connected, type FromHost, type FromPass, type ShowName, type ToHos
 import { type PassHash } from '#core/panels/pass';
 import { type CrewMember } from '#core/panels/sound-line';
 import { inParts } from '#core/panels/parts';
+import { type GuestLineAnswers } from '../host/host-remote';
 import { OwnSocket } from './own-socket';
 
 /** Close code: another window runs this show now. */
@@ -27,6 +28,7 @@ export interface HostAnswers {
   crew: (list: CrewMember[]) => void;
   /** What somebody of the crew says to this window. */
   said: (bytes: Uint8Array) => void;
+  guests: GuestLineAnswers;
   snapshot: () => FromHost;
   status: () => FromHost;
   connected: (connected: boolean) => void;
@@ -42,6 +44,7 @@ export class HostLink {
       opened: () => {
         this.send({ kind: 'hello', show: this.answers.show() });
         this.tellPasses();
+        this.tellGuestLinks();
         this.answers.connected(true);
       },
       message: (text, reply) => void this.take(JSON.parse(text) as ToHost, reply),
@@ -65,6 +68,9 @@ export class HostLink {
       return reply(JSON.stringify({ kind: 'told', id: message.id, answer } satisfies FromHost));
     }
     if (message.kind === 'pictures') return this.answers.pictures(message.tiles);
+    if (message.kind === 'guest-in') return this.answers.guests.come(message.id, message.session);
+    if (message.kind === 'guest-gone') return this.answers.guests.gone(message.id, message.session);
+    if (message.kind === 'from-guest') return this.answers.guests.says(message.id, message.session, message.message);
     if (message.kind === 'listen') return this.answers.listen(message.ears);
     if (message.kind === 'crew') return this.answers.crew(message.list);
     if (message.kind === 'people') return this.answers.people(message.list);
@@ -80,6 +86,11 @@ export class HostLink {
   tellPasses(): void {
     const list = this.answers.passes();
     if (list) this.send({ kind: 'passes', list });
+  }
+
+  tellGuestLinks(): void {
+    const list = this.answers.guests.links();
+    if (list) this.send({ kind: 'guest-links', list });
   }
 
   /** Sends a message, in parts when it is long; false, and nothing, while the line is down. */

@@ -256,6 +256,25 @@ export class SoundDesk implements ShowSound {
     this.post({ type: 'gains', at: Math.round(at * SAMPLE_RATE), gains });
   }
 
+  /** What a bus puts out, as a stream for a connection. `end` ends it. */
+  streamOf(busId: string): { stream: MediaStream; end: () => void } | null {
+    const output = this.outputs[busId];
+    if (output === undefined) return null;
+    const bridge = new MediaStreamAudioDestinationNode(this.context, { channelCount: 2 });
+    this.node.connect(bridge, output);
+    return {
+      stream: bridge.stream,
+      end: () => {
+        try {
+          this.node.disconnect(bridge, output);
+        } catch {
+          // The desk has closed.
+        }
+        bridge.stream.getTracks().forEach((t) => t.stop());
+      },
+    };
+  }
+
   /** Gives every bus an output of the node, for as long as it lives. */
   private assign({ sound }: Show): void {
     const next: Record<string, number> = {};

@@ -89,6 +89,15 @@ export interface SheetFileRow {
   handle: FileSystemFileHandle;
 }
 
+/** The link of a guest: in no show, as a show is handed on. */
+export interface GuestLinkRow {
+  /** Of the guest. */
+  id: string;
+  showId: string;
+  secret: string;
+  until: number | null;
+}
+
 /** The app's database; `name` is another for tests of its upgrades. */
 export class Database extends Dexie {
   shows!: EntityTable<ShowRow, 'id'>;
@@ -99,6 +108,7 @@ export class Database extends Dexie {
   replaySegments!: EntityTable<ReplaySegmentRow, 'id'>;
   sheetFiles!: EntityTable<SheetFileRow, 'sheetId'>;
   passes!: EntityTable<PassRow, 'id'>;
+  guestLinks!: EntityTable<GuestLinkRow, 'id'>;
 
   constructor(name = 'bivoca') {
     super(name);
@@ -126,6 +136,7 @@ export class Database extends Dexie {
     this.version(4).stores({ sheetFiles: 'sheetId, showId' });
     // Passes are in no show: see PassRow.
     this.version(5).stores({ passes: 'id, showId' });
+    this.version(6).stores({ guestLinks: 'id, showId' });
   }
 }
 

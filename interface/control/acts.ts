@@ -12,6 +12,7 @@ import { talkTarget, useTalkTarget } from '../client/talk-target';
 import { AUTOMATION_ACTS } from '../automation/acts';
 import { DESK_ACTS } from '../desk/acts';
 import { GRAPHICS_ACTS } from '../graphics/acts';
+import { GUEST_ACTS } from '../guests/acts';
 import { LAYOUT_ACTS } from '../layouts/acts';
 import { OUTPUT_ACTS } from '../output/acts';
 import { openOutputWindow } from '../programme/open-window';
@@ -62,6 +63,7 @@ export const ACTS: Acts = {
   ...REPLAY_ACTS,
   ...SOUND_ACTS,
   ...GRAPHICS_ACTS,
+  ...GUEST_ACTS,
   ...LAYOUT_ACTS,
   ...OUTPUT_ACTS,
   ...AUTOMATION_ACTS,

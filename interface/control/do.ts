@@ -9,6 +9,7 @@ import { type ActWorld } from '../client/acts';
 import { roomNow } from '../client/here';
 import { say } from '../client/say';
 import { useSend, useShowClient } from '../client/show-client';
+import { useGuestsRoom } from '../guests/room-state';
 import { chosenGraphics } from '../graphics/room-state';
 import { openLayout, useLayoutsRoom } from '../layouts/room-state';
 import { chosenClips, targetReel } from '../replay/acts';
@@ -37,6 +38,7 @@ export function handsOf(client: ShowClient): Hands {
       layout: openLayout(show, openId)?.id ?? null,
       boxes,
       ...chosenGraphics(show),
+      guest: useGuestsRoom.getState().guest,
     },
   };
 }
@@ -47,7 +49,11 @@ export function useWorld(): ActWorld {
   const send = useSend();
   const navigate = useNavigate();
   return useMemo(
-    () => ({ client, send, go: (room: RoomId) => void (roomNow() !== room && navigate(`/show/${client.showId}/${room}`)) }),
+    () => ({
+      client,
+      send,
+      go: (room: RoomId) => void (roomNow() !== room && navigate(`/${client.panel ? 'crew' : 'show'}/${client.showId}/${room}`)),
+    }),
     [client, send, navigate],
   );
 }

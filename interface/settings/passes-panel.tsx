@@ -1,6 +1,5 @@
 /** Passes: who may work the show from elsewhere, in which rooms, until when; who is there now. */
 import { Copy, Plus, QrCode } from 'lucide-react';
-import qrcode from 'qrcode-generator';
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { ROOM_IDS, ROOMS, type RoomId } from '#core/control/rooms';
@@ -14,6 +13,7 @@ import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { HoldButton } from '../parts/hold-button';
 import { Line } from '../parts/fields';
+import { QrPicture } from '../parts/qr-picture';
 
 const RIGHTS: [Right | 'none', string][] = [
   ['none', '–'],
@@ -36,20 +36,6 @@ const CREW: [name: string, rooms: Rooms][] = [
 /** The address that lets in: the secret stands behind #, which no browser sends to any server. */
 export const linkOf = (base: string, { showId, rooms, secret }: PassRow): string =>
   `${base}/crew/${showId}/${ROOM_IDS.find((r) => rooms[r] === 'work') ?? ROOM_IDS.find((r) => rooms[r]) ?? 'desk'}#pass=${secret}`;
-
-function QrPicture({ text }: { text: string }) {
-  const code = qrcode(0, 'M');
-  code.addData(text);
-  code.make();
-  const n = code.getModuleCount();
-  let path = '';
-  for (let y = 0; y < n; y += 1) for (let x = 0; x < n; x += 1) if (code.isDark(y, x)) path += `M${x},${y}h1v1h-1z`;
-  return (
-    <svg viewBox={`-4 -4 ${n + 8} ${n + 8}`} className="mx-auto w-72 bg-white" role="img" aria-label="Code of the link, to be photographed">
-      <path d={path} fill="#000" />
-    </svg>
-  );
-}
 
 function RoomRights({ rooms, onChange }: { rooms: Rooms; onChange: (rooms: Rooms) => void }) {
   const set = (room: RoomId, right: Right | 'none') => {

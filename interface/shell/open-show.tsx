@@ -11,6 +11,7 @@ import { db } from '#engine/storage/db';
 import { useControllers } from '../control/use-controllers';
 import { useKeyboard } from '../control/use-hands';
 import { ReopenWindows } from '../screens/reopen-windows';
+import { SimulatedGuests } from '../guests/simulated';
 import { Button } from '../parts/button';
 import { Here } from './here';
 import { RoomGuard } from './room-guard';
@@ -97,6 +98,7 @@ export function OpenShow({
         <Keyboard />
         <Here />
         <ReopenWindows />
+        <SimulatedGuests />
         <Bar />
         <RoomGuard key={room}>
           <Outlet />

@@ -18,6 +18,8 @@ import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout, type WantedTile } from '#core/panels/mosaic';
 import { type Held } from '#core/panels/held';
 import { MOST_PASSES, passFrom, type PassHash } from '#core/panels/pass';
+import { type GuestLink, type GuestSays, type HostSays, linkFrom } from '#core/guests/line';
+import { MOST_GUESTS } from '#core/guests/document';
 import { type CrewMember, type Ears, talkFrom } from '#core/panels/sound-line';
 import { PartReader } from '#core/panels/parts';
 
@@ -70,6 +72,10 @@ export interface HostListener {
   talk: (line: HostLine) => void;
   /** What is in somebody's hand has changed. */
   held: (line: HostLine) => void;
+  /** Its links for guests are others now. */
+  guestLinks: (line: HostLine) => void;
+  toGuest: (line: HostLine, session: string, message: HostSays) => void;
+  guestOut: (line: HostLine, id: string) => void;
 }
 
 export class HostLine {
@@ -83,6 +89,8 @@ export class HostLine {
   meters: MeterOrder | null = null;
   /** What is in somebody's hand. */
   held: readonly Held[] = [];
+  /** Links by which guests come; null until it has told them. */
+  guestLinks: readonly GuestLink[] | null = null;
   /** Whom the window speaks to now. */
   talkTo: string | null = null;
   private readonly waiting = new Map<number, Waiting>();
@@ -150,6 +158,13 @@ export class HostLine {
       this.talkTo = talkFrom(message.to) ?? null;
       return this.listener.talk(this);
     }
+    if (message.kind === 'guest-links' && Array.isArray(message.list)) {
+      this.guestLinks = message.list.slice(0, MOST_GUESTS).flatMap((l) => linkFrom(l) ?? []);
+      return this.listener.guestLinks(this);
+    }
+    if (message.kind === 'to-guest' && typeof message.session === 'string' && isRecord(message.message))
+      return this.listener.toGuest(this, message.session, message.message as unknown as HostSays);
+    if (message.kind === 'guest-out' && typeof message.id === 'string') return this.listener.guestOut(this, message.id);
     if (message.kind === 'passes' && Array.isArray(message.list)) {
       this.passes = message.list.slice(0, MOST_PASSES).flatMap((p) => passFrom(p) ?? []);
       return this.listener.passes(this);
@@ -302,6 +317,18 @@ export class HostLine {
   /** Sends what is said to the host. */
   bytes(bytes: Uint8Array): void {
     if (this.socket.readyState === this.socket.OPEN) this.socket.send(bytes, { binary: true });
+  }
+
+  guestIn(id: string, session: string): void {
+    this.send({ kind: 'guest-in', id, session });
+  }
+
+  guestGone(id: string, session: string): void {
+    if (this.socket.readyState === this.socket.OPEN) this.send({ kind: 'guest-gone', id, session });
+  }
+
+  fromGuest(id: string, session: string, message: GuestSays): void {
+    this.send({ kind: 'from-guest', id, session, message });
   }
 
   /** Tells the host who works its show with a pass. */

@@ -1,5 +1,6 @@
 /** Stands between the windows that run shows and everybody who works them from elsewhere. */
 import { type WebSocket } from 'ws';
+import { type HostSays } from '#core/guests/line';
 import { type HostOutcome, type ShowName, type Snapshot, type ToListener } from '#core/panels/messages';
 import { HostLine, NoHostError } from './host-line';
 
@@ -36,8 +37,17 @@ export interface Audience {
   held: (line: HostLine) => void;
 }
 
+/** Where guests come in: see `GuestDoor`. */
+export interface Welcome {
+  /** Windows have come or gone, or their links have changed. */
+  arranged: () => void;
+  toGuest: (line: HostLine, session: string, message: HostSays) => void;
+  out: (line: HostLine, id: string) => void;
+}
+
 export class Relay {
   private audience: Audience | null = null;
+  private door: Welcome | null = null;
   private readonly lines: HostLine[] = [];
   private readonly listeners = new Set<Listener>();
 
@@ -62,6 +72,9 @@ export class Relay {
       meters: (from) => this.audience?.meters(from),
       talk: (from) => this.audience?.talk(from),
       held: (from) => this.audience?.held(from),
+      guestLinks: () => this.door?.arranged(),
+      toGuest: (from, session, message) => this.door?.toGuest(from, session, message),
+      guestOut: (from, id) => this.door?.out(from, id),
       closed: (gone) => {
         this.lines.splice(this.lines.indexOf(gone), 1);
         this.arrange();
@@ -93,6 +106,11 @@ export class Relay {
     this.audience = audience;
   }
 
+  /** Lets guests come to the windows. */
+  welcome(door: Welcome): void {
+    this.door = door;
+  }
+
   /** Hosts tell their changes only while somebody hears them. */
   follow(): void {
     const heard = new Set([...[...this.listeners].map((l) => l.line), ...(this.audience?.hears() ?? [])]);
@@ -118,6 +136,7 @@ export class Relay {
       }
     }
     this.audience?.arranged();
+    this.door?.arranged();
     this.follow();
   }
 

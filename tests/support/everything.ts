@@ -94,6 +94,10 @@ export function withEverything(): Desk {
   for (const id of ['a', 'b']) add('layer.add', { surface, content: { kind: 'source', id } });
   add('surface.storePreset', { surfaces: [] });
   d = must(d, 'surface.take', { surfaces: [] }, 495);
+  add('guest.add', { name: 'Judge Vik', title: 'At home' });
+  d = must(d, 'guest.report', { guest: d.show.guests.list[0]?.id, line: 'in', said: 'Vik' });
+  d = must(d, 'guest.admit', { guest: d.show.guests.list[0]?.id });
+  add('cast.store', { name: 'Two at the desk' });
   add('trigger.add', { when: createWhen('on-air', { pictureId: 'a' }), then: { kind: 'command', type: 'picture.take', args: {} } });
   add('lane.showPicture', { lane: 'lane-1', picture: 'names' });
   add('graphic.sizes', { sizes: [...wantedSizes(d).keys()].map((key) => ({ key, width: 90, height: 30 })) });

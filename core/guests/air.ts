@@ -1,0 +1,73 @@
+/** Guests now: who is there, and what they have said of themselves. */
+import { type Guest } from './document';
+
+/**
+ * Where a guest is: `away` until they come; `waiting` in the green room, seen and heard by the crew alone; `admitted` may be seen and heard in the
+ * show.
+ */
+export type GuestState = 'away' | 'waiting' | 'admitted';
+
+export interface GuestNow {
+  state: GuestState;
+  /** Their line is down: they are expected back, and keep what they had. */
+  lost: boolean;
+  /** Frame since which that is so. */
+  since: number;
+  /** What they have said that they are called; the crew decides what is shown. */
+  said: string;
+  /** They want to say something. */
+  hand: boolean;
+  /** They hear by a loudspeaker, which their microphone may pick up; by headphones; or that is not known. */
+  hears: 'loudspeaker' | 'headphones' | 'unknown';
+  /** They share a screen now. */
+  shares: boolean;
+  /** What their own page says is wrong with camera or microphone; empty while all is well. */
+  trouble: string;
+  /** Wall time, milliseconds since 1970, at which they have agreed to be recorded and streamed; null before. */
+  agreedAt: number | null;
+  /** What the crew has written to them last. */
+  note: string;
+  /** Clock that they see; null for none. */
+  clockId: string | null;
+}
+
+export interface GuestsAir {
+  /** By the guest's identity; who was never there is not in it. */
+  now: Record<string, GuestNow>;
+}
+
+export const createGuestsAir = (): GuestsAir => ({ now: {} });
+
+const AWAY: GuestNow = {
+  state: 'away',
+  lost: false,
+  since: 0,
+  said: '',
+  hand: false,
+  hears: 'unknown',
+  shares: false,
+  trouble: '',
+  agreedAt: null,
+  note: '',
+  clockId: null,
+};
+
+export const awayGuest = (frame: number): GuestNow => ({ ...AWAY, since: frame });
+
+/** How it stands with a guest. */
+export const guestNow = ({ guests }: { guests: GuestsAir }, id: string): GuestNow => guests.now[id] ?? AWAY;
+
+/** The guest whose camera or screen a source is. */
+export const guestOfSource = (list: readonly Guest[], sourceId: string): Guest | undefined =>
+  list.find((g) => g.sourceId === sourceId || g.screenId === sourceId);
+
+/** How long the last good frame of somebody whose line is down stays before their card is shown, seconds. */
+export const HOLDS_SECONDS = 4;
+
+/** What is seen of a guest in the show: themself, their last good frame, or a card with their name. Nobody who waits is seen. */
+export function guestIsSeen({ state, lost, since }: GuestNow, frame: number, framesPerSecond: number): boolean {
+  return state === 'admitted' && (!lost || frame - since < HOLDS_SECONDS * framesPerSecond);
+}
+
+/** A guest is heard in the show as long as they are admitted. */
+export const guestIsHeard = ({ state }: GuestNow): boolean => state === 'admitted';

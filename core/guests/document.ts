@@ -1,0 +1,50 @@
+/** Guests of a show: remote people with what is shown of them, and who sits where as it is stored. */
+import { Flag, Id, ListOf, OneOf, Ref, Text, Whole } from '../schema/fields';
+
+export const MOST_GUESTS = 40;
+export const MOST_CASTS = 100;
+export const LONGEST_GUEST_NAME = 60;
+
+/** Heights that a guest's picture may be asked for, pixels. */
+export const GUEST_HEIGHTS = [180, 360, 540, 720, 1080] as const;
+
+/** Which of a guest's pictures a source is. */
+export const GUEST_PARTS = ['camera', 'screen'] as const;
+
+/** A remote person's camera or shared screen, with its sound. */
+export class GuestSettings {
+  @OneOf(['guest'], 'remote person') kind!: 'guest';
+  @OneOf(GUEST_PARTS, 'their camera, or the screen that they share') part!: (typeof GUEST_PARTS)[number];
+}
+
+/** Somebody who joins from a browser. Where they are now, and whether they are admitted, stands in air. */
+export class Guest {
+  @Id('identity') id!: string;
+  @Text(LONGEST_GUEST_NAME, 'name as it is shown', { min: 1 }) name!: string;
+  @Text(80, 'what is said of them beside the name, such as an office') title!: string;
+  @Ref('source', 'source with their camera and microphone', { as: 'the guest' }) sourceId!: string;
+  @Ref('source', 'source with the screen that they share', { nullable: true, as: 'the guest' }) screenId!: string | null;
+  @Ref('listener', 'what they hear', { nullable: true, as: 'the guest' }) listenerId!: string | null;
+  @Flag('counts in the gathered views') counts!: boolean;
+  @Whole(90, 2160, 'height wanted of their picture, pixels; less comes when line or machine is short') height!: number;
+  @Whole(5, 60, 'frames a second wanted of their picture') frameRate!: number;
+}
+
+export class CastSeat {
+  @Ref('seat', 'seat') seatId!: string;
+  @Ref('occupant', 'who sits there; null leaves it empty', { nullable: true }) occupantId!: string | null;
+}
+
+/** Who sits in which seat, stored. */
+export class Cast {
+  @Id('identity') id!: string;
+  @Text(60, 'name', { min: 1 }) name!: string;
+  @ListOf(() => CastSeat, 100, 'seats with who fills them') seats!: CastSeat[];
+}
+
+export class Guests {
+  @ListOf(() => Guest, MOST_GUESTS, 'guests in the order in which they were added') list!: Guest[];
+  @ListOf(() => Cast, MOST_CASTS, 'casts') casts!: Cast[];
+}
+
+export const createGuests = (): Guests => ({ list: [], casts: [] });

@@ -1,0 +1,178 @@
+/**
+ * What a guest's page, the server and the window that runs the show say to each other on `/api/guest`. A guest enters with the secret of their
+ * link, which never stands in an address that a server sees; the server hands on what each says to the other, and knows nothing of what it means.
+ */
+import { isRecord } from '../schema/record';
+import { LONGEST_GUEST_NAME } from './document';
+
+/** Both sides are of one build. */
+export const GUEST_VERSION = 1;
+/** Characters of one message of a guest at most: a description of a connection has a few thousand. */
+export const GUEST_MESSAGE_LIMIT = 120_000;
+const LONGEST_SDP = 100_000;
+const LONGEST_CANDIDATE = 2000;
+export const LONGEST_WORD = 500;
+
+/** A step of making the connection (RFC 8829): a description, or a candidate; null says that there are no more. */
+export type Signal =
+  | { description: { type: 'offer' | 'answer' | 'pranswer' | 'rollback'; sdp: string } }
+  | { candidate: { candidate: string; sdpMid: string | null; sdpMLineIndex: number | null } | null };
+
+/** What a guest's page says of the guest. Only what has changed is in it. */
+export interface About {
+  said?: string;
+  hand?: boolean;
+  hears?: 'loudspeaker' | 'headphones' | 'unknown';
+  trouble?: string;
+  agreedAt?: number;
+  /** Identities of the streams that the camera and the shared screen come by; null for none. */
+  camera?: string | null;
+  screen?: string | null;
+  /** They have pressed Leave: they are not expected back. */
+  leaves?: true;
+}
+
+export type GuestSays = { kind: 'signal'; signal: Signal } | ({ kind: 'about' } & About) | { kind: 'word'; text: string };
+
+/** What a guest sees of where they stand. */
+export type Sign = 'green-room' | 'ready' | 'next' | 'air';
+
+export interface Standing {
+  sign: Sign;
+  /** Name as the crew shows it. */
+  name: string;
+  note: string;
+  /** What their clock shows, and its name; null for none. */
+  clock: { name: string; text: string } | null;
+  recorded: boolean;
+  streamed: boolean;
+  /** What is wanted of their picture, pixels and frames a second. */
+  height: number;
+  frameRate: number;
+  /** Somebody of the crew speaks to them now. */
+  spokenTo: boolean;
+}
+
+export type HostSays = { kind: 'signal'; signal: Signal } | ({ kind: 'standing' } & Standing);
+
+export type FromGuest =
+  /** `device` is of this browser: who comes back with the same takes their place again. */
+  | { kind: 'enter'; version: number; show: string; secret: string; device: string }
+  | { kind: 'says'; message: GuestSays }
+  | { kind: 'pong' };
+
+export type ToGuest =
+  | { kind: 'entered'; name: string; show: string; session: string }
+  /** No window runs the show now: the guest stays, and enters when one does. */
+  | { kind: 'waiting' }
+  | { kind: 'says'; message: HostSays }
+  | { kind: 'ping' };
+
+/** A link as the server knows it: of whom, until when, and the SHA-256 of its secret. */
+export interface GuestLink {
+  /** Of the guest. */
+  id: string;
+  name: string;
+  until: number | null;
+  hash: string;
+}
+
+/** Why a guest's line was closed, as codes of the closing. */
+export const GUEST_CLOSED = {
+  withdrawn: 4003,
+  flood: 4008,
+  taken: 4009,
+  version: 4010,
+  out: 4011,
+  slow: 4029,
+  misread: 1003,
+  full: 1013,
+} as const;
+
+const isShort = (value: unknown, most: number): value is string => typeof value === 'string' && value.length <= most;
+const TYPES = ['offer', 'answer', 'pranswer', 'rollback'] as const;
+
+/** A step out of what somebody has sent; null when it is none. */
+export function signalFrom(raw: unknown): Signal | null {
+  if (!isRecord(raw)) return null;
+  const { description, candidate } = raw;
+  if (isRecord(description)) {
+    const type = TYPES.find((t) => t === description.type);
+    return type && isShort(description.sdp, LONGEST_SDP) ? { description: { type, sdp: description.sdp } } : null;
+  }
+  if (candidate === null) return { candidate };
+  if (!isRecord(candidate) || !isShort(candidate.candidate, LONGEST_CANDIDATE)) return null;
+  const { sdpMid = null, sdpMLineIndex = null } = candidate;
+  if (sdpMid !== null && !isShort(sdpMid, 64)) return null;
+  if (sdpMLineIndex !== null && (!Number.isInteger(sdpMLineIndex) || Math.abs(sdpMLineIndex as number) > 1000)) return null;
+  return { candidate: { candidate: candidate.candidate, sdpMid, sdpMLineIndex: sdpMLineIndex as number | null } };
+}
+
+/** A line of words without what only machines read: controls and marks that turn writing round are taken out, spaces are one. */
+export const plainWords = (text: string, most: number): string =>
+  [
+    ...text
+      .replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Co}\p{Zl}\p{Zp}]/gu, ' ')
+      .replace(/\s+/gu, ' ')
+      .trim(),
+  ]
+    .slice(0, most)
+    .join('')
+    .slice(0, most);
+
+const HEARS = ['loudspeaker', 'headphones', 'unknown'] as const;
+
+function aboutFrom(raw: Record<string, unknown>): About | null {
+  const about: About = {};
+  const { said, hand, hears, trouble, agreedAt, leaves } = raw;
+  if (typeof said === 'string') about.said = plainWords(said.slice(0, 2000), LONGEST_GUEST_NAME);
+  if (typeof hand === 'boolean') about.hand = hand;
+  const known = HEARS.find((h) => h === hears);
+  if (known) about.hears = known;
+  if (typeof trouble === 'string') about.trouble = plainWords(trouble.slice(0, 2000), 300);
+  if (typeof agreedAt === 'number' && agreedAt > 0 && agreedAt < 1e14) about.agreedAt = agreedAt;
+  for (const part of ['camera', 'screen'] as const) if (raw[part] === null || isShort(raw[part], 100)) about[part] = raw[part];
+  if (leaves === true) about.leaves = true;
+  return Object.keys(about).length > 0 ? about : null;
+}
+
+/** What a guest says to the host, out of what has come; null when it is nothing. */
+export function guestSays(raw: unknown): GuestSays | null {
+  if (!isRecord(raw)) return null;
+  if (raw.kind === 'signal') {
+    const signal = signalFrom(raw.signal);
+    return signal && { kind: 'signal', signal };
+  }
+  if (raw.kind === 'about') {
+    const about = aboutFrom(raw);
+    return about && { kind: 'about', ...about };
+  }
+  if (raw.kind === 'word' && typeof raw.text === 'string') {
+    const text = plainWords(raw.text.slice(0, 10_000), LONGEST_WORD);
+    return text === '' ? null : { kind: 'word', text };
+  }
+  return null;
+}
+
+/** A message of a guest's page; null when it is none. */
+export function guestMessage(raw: unknown): FromGuest | null {
+  if (!isRecord(raw)) return null;
+  const { kind } = raw;
+  if (kind === 'pong') return { kind };
+  if (kind === 'says') {
+    const message = guestSays(raw.message);
+    return message && { kind, message };
+  }
+  if (kind !== 'enter') return null;
+  const { version, show, secret, device } = raw;
+  if (typeof version !== 'number' || !isShort(show, 64) || !isShort(secret, 200) || !isShort(device, 64)) return null;
+  return { kind, version, show, secret, device };
+}
+
+/** A link out of what a host has told; null when it is none. */
+export function linkFrom(raw: unknown): GuestLink | null {
+  if (!isRecord(raw)) return null;
+  const { id, name, until, hash } = raw;
+  if (!isShort(id, 64) || !isShort(name, 200) || typeof hash !== 'string' || !/^[0-9a-f]{64}$/.test(hash)) return null;
+  return until === null || (typeof until === 'number' && Number.isFinite(until)) ? { id, name, until, hash } : null;
+}

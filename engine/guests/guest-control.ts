@@ -1,0 +1,252 @@
+/** The guests of a show at the window that runs it: their links, their connections, and what each is told of where they stand. */
+import { nanoid } from 'nanoid';
+import { createStore } from 'zustand/vanilla';
+import { type Desk } from '#core/desk/air';
+import { guestNow } from '#core/guests/air';
+import { type Guest } from '#core/guests/document';
+import { type GuestLink, type GuestSays, type HostSays } from '#core/guests/line';
+import { standingOf } from '#core/guests/standing';
+import { tallyOf } from '#core/picture/tally';
+import { type Driver } from '../capture/driver';
+import { type GuestFigures, type GuestsState, type GuestWord, type ShowGuests } from '../client/show-client';
+import { type Follower, type HostAccess } from '../host/follower';
+import { fetchAddresses } from '../remote/host-key';
+import { hashOf, newSecret } from '../host/secret';
+import { type SoundDesk } from '../sound/sound-desk';
+import { db, type GuestLinkRow } from '../storage/db';
+import { figuresOf, type RawFigures } from './figures';
+import { GuestPeer } from './guest-peer';
+import { GuestSource } from './guest-streams';
+import { ReturnFeed } from './return-feed';
+
+/** Frames between two looks at where everybody stands. */
+const STANDING_EACH = 5;
+/** How often connections are measured, milliseconds. */
+const MEASURE_MS = 2000;
+const MOST_WORDS = 200;
+
+interface Line {
+  session: string;
+  peer: GuestPeer;
+  /** How to end their mix. */
+  endMix: () => void;
+  standing: string;
+  figures: RawFigures | null;
+}
+
+interface Out {
+  /** The links have changed. */
+  links: () => void;
+  toGuest: (session: string, message: HostSays) => void;
+  out: (id: string) => void;
+}
+
+export class GuestControl implements Follower, ShowGuests {
+  readonly store = createStore<GuestsState>(() => ({ links: [], figures: {}, words: [] }));
+  told: GuestLink[] | null = null;
+  private readonly ready: Promise<void>;
+  private readonly lines = new Map<string, Line>();
+  private readonly sources = new Map<string, GuestSource>();
+  private readonly streams = new Map<string, MediaStream | null>();
+  private readonly back: ReturnFeed;
+  private readonly timer: ReturnType<typeof setInterval>;
+  private frames = 0;
+
+  constructor(
+    private readonly showId: string,
+    private readonly access: HostAccess,
+    private readonly sound: Pick<SoundDesk, 'streamOf'>,
+    programme: (receive: (frame: VideoFrame) => void) => () => void,
+    private readonly out: Out,
+  ) {
+    this.back = new ReturnFeed(programme);
+    this.ready = this.read();
+    this.timer = setInterval(() => void this.measure(), MEASURE_MS);
+  }
+
+  /** Sources of guests take whatever their guest sends. */
+  readonly driver: Driver<'guest'> = (source, _air, link, format) => {
+    const made = new GuestSource(link, format, () => this.sources.get(source.id) === made && this.sources.delete(source.id));
+    this.sources.set(source.id, made);
+    const stream = this.streams.get(source.id);
+    if (stream) made.show(stream);
+    return made.handle;
+  };
+
+  private guest(id: string): Guest | undefined {
+    return this.access.state().desk.show.guests.list.find((g) => g.id === id);
+  }
+
+  // Links.
+
+  private async read(): Promise<void> {
+    const links = await db.guestLinks.where('showId').equals(this.showId).toArray();
+    this.store.setState({ links });
+    await this.changed();
+  }
+
+  private async changed(): Promise<void> {
+    this.told = await Promise.all(
+      this.store.getState().links.flatMap(({ id, secret, until }) => {
+        const guest = this.guest(id);
+        return guest ? [hashOf(secret).then((hash) => ({ id, name: guest.name, until, hash }))] : [];
+      }),
+    );
+    this.out.links();
+  }
+
+  readonly addresses = (): Promise<readonly string[]> => fetchAddresses().catch(() => []);
+
+  async invite(id: string, until: number | null): Promise<GuestLinkRow> {
+    await this.ready;
+    const row: GuestLinkRow = { id, showId: this.showId, secret: newSecret(), until };
+    await db.guestLinks.put(row);
+    this.store.setState(({ links }) => ({ links: [...links.filter((l) => l.id !== id), row] }));
+    await this.changed();
+    return row;
+  }
+
+  async withdraw(id: string): Promise<void> {
+    await this.ready;
+    await db.guestLinks.delete(id);
+    this.store.setState(({ links }) => ({ links: links.filter((l) => l.id !== id) }));
+    await this.changed();
+  }
+
+  // Connections.
+
+  private report(guest: string, told: Record<string, unknown>): void {
+    if (this.guest(guest)) this.access.command({ type: 'guest.report', args: { guest, ...told } });
+  }
+
+  /** A guest's page is there. */
+  come(id: string, session: string): void {
+    const known = this.lines.get(id);
+    if (known?.session === session) return;
+    if (known) this.drop(id, known);
+    const guest = this.guest(id);
+    if (!guest) return this.out.out(id);
+    const { show } = this.access.state().desk;
+    const busId = show.sound.listeners.find((l) => l.id === guest.listenerId)?.busId;
+    const mix = busId === undefined ? null : this.sound.streamOf(busId);
+    const peer = new GuestPeer(
+      session,
+      { programme: this.back.take(), programmeHeight: this.access.state().working.raster.height, mix: mix?.stream ?? null },
+      [],
+      {
+        signal: (signal) => this.out.toGuest(session, { kind: 'signal', signal }),
+        streams: (camera, screen) => this.show(id, camera, screen),
+        connected: (connected) => this.report(id, { line: connected ? 'in' : 'lost' }),
+        failed: (cause) => this.access.notify('caution', `The connection with ${guest.name} cannot be made: ${cause.slice(0, 200)}`),
+      },
+    );
+    this.lines.set(id, { session, peer, endMix: () => mix?.end(), standing: '', figures: null });
+    this.report(id, { line: 'in' });
+    return undefined;
+  }
+
+  /** A guest's page is there no more: closed, or its line is down. */
+  leave(id: string, session: string): void {
+    const line = this.lines.get(id);
+    if (line?.session !== session) return;
+    this.drop(id, line);
+    this.report(id, { line: 'lost' });
+  }
+
+  private drop(id: string, line: Line): void {
+    this.lines.delete(id);
+    line.peer.close();
+    line.endMix();
+    this.back.leave();
+    this.show(id, null, null);
+    this.store.setState(({ figures }) => ({ figures: Object.fromEntries(Object.entries(figures).filter(([other]) => other !== id)) }));
+  }
+
+  /** What a guest's page says. */
+  hear(id: string, session: string, message: GuestSays): void {
+    const line = this.lines.get(id);
+    if (line?.session !== session) return;
+    if (message.kind === 'signal') return line.peer.take(message.signal);
+    if (message.kind === 'word') return this.word(id, message.text);
+    const { camera, screen, leaves, kind: _, ...about } = message;
+    line.peer.hear({ ...(camera !== undefined && { camera }), ...(screen !== undefined && { screen }) });
+    if (Object.keys(about).length > 0) this.report(id, about);
+    if (!leaves) return undefined;
+    this.drop(id, line);
+    return this.report(id, { line: 'out' });
+  }
+
+  private word(id: string, text: string): void {
+    const word: GuestWord = { id: nanoid(8), guestId: id, name: this.guest(id)?.name ?? '', text, at: Date.now() };
+    this.store.setState(({ words }) => ({ words: [...words.slice(1 - MOST_WORDS), word] }));
+  }
+
+  private show(id: string, camera: MediaStream | null, screen: MediaStream | null): void {
+    const guest = this.guest(id);
+    if (!guest) return;
+    for (const [sourceId, stream] of [
+      [guest.sourceId, camera],
+      [guest.screenId, screen],
+    ] as const) {
+      if (sourceId === null) continue;
+      this.streams.set(sourceId, stream);
+      this.sources.get(sourceId)?.show(stream);
+    }
+    const shares = screen !== null && screen.getVideoTracks().length > 0;
+    if (guestNow(this.access.state().desk.air, id).shares !== shares) this.report(id, { shares });
+  }
+
+  // What they are told.
+
+  follow({ show, air }: Desk): void {
+    for (const [id, line] of this.lines) {
+      const there = show.guests.list.some((g) => g.id === id);
+      if (there && guestNow(air, id).state !== 'away') continue;
+      this.drop(id, line);
+      this.out.out(id);
+    }
+    const links = this.store.getState().links.filter((l) => show.guests.list.some((g) => g.id === l.id));
+    if (links.length !== this.store.getState().links.length) void this.forget(links);
+    else if (this.told?.some((l) => show.guests.list.find((g) => g.id === l.id)?.name !== l.name)) {
+      this.told = this.told.map((l) => ({ ...l, name: show.guests.list.find((g) => g.id === l.id)?.name ?? l.name }));
+      this.out.links();
+    }
+  }
+
+  /** Links of guests that the show has no more; an undo brings the guest back, and the link with them. */
+  private async forget(links: readonly GuestLinkRow[]): Promise<void> {
+    this.told = (this.told ?? []).filter((l) => links.some((k) => k.id === l.id));
+    this.out.links();
+    await Promise.resolve();
+  }
+
+  tick(desk: Desk, frame: number): void {
+    this.frames += 1;
+    if (this.lines.size === 0 || this.frames % STANDING_EACH !== 0) return;
+    const tally = tallyOf(desk.show, desk.air, frame);
+    for (const [id, line] of this.lines) {
+      const guest = desk.show.guests.list.find((g) => g.id === id);
+      if (!guest) continue;
+      const standing = standingOf(desk, guest, frame, tally);
+      const text = JSON.stringify(standing);
+      if (text === line.standing) continue;
+      line.standing = text;
+      this.out.toGuest(line.session, { kind: 'standing', ...standing });
+    }
+  }
+
+  private async measure(): Promise<void> {
+    const figures: Record<string, GuestFigures> = {};
+    for (const [id, line] of this.lines) {
+      const now = figuresOf(await line.peer.stats().catch(() => new Map() as unknown as RTCStatsReport), line.figures);
+      line.figures = now.raw;
+      figures[id] = now.figures;
+    }
+    if (this.lines.size > 0 || Object.keys(this.store.getState().figures).length > 0) this.store.setState({ figures });
+  }
+
+  close(): void {
+    clearInterval(this.timer);
+    for (const [id, line] of [...this.lines]) this.drop(id, line);
+  }
+}

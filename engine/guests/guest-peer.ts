@@ -1,0 +1,111 @@
+/** The host's end of one guest's connection: their pictures and sounds come in by streams, programme and their own mix go out. */
+import { type About, type Signal } from '#core/guests/line';
+import { Negotiator } from './negotiator';
+
+/** Bits a second of the programme that a guest gets, and the height it is made smaller to. */
+const RETURN_BITRATE = 350_000;
+const RETURN_HEIGHT = 180;
+
+export interface PeerEvents {
+  signal: (signal: Signal) => void;
+  /** The streams that are there now: camera and shared screen; null for none. */
+  streams: (camera: MediaStream | null, screen: MediaStream | null) => void;
+  /** The way to the guest is open, or it is not. */
+  connected: (connected: boolean) => void;
+  failed: (cause: string) => void;
+}
+
+export class GuestPeer {
+  private readonly peer: RTCPeerConnection;
+  private readonly negotiator: Negotiator;
+  private readonly streams = new Map<string, MediaStream>();
+  private about: Pick<About, 'camera' | 'screen'> = {};
+  private told = '';
+
+  constructor(
+    readonly session: string,
+    back: { programme: MediaStreamTrack | null; programmeHeight: number; mix: MediaStream | null },
+    servers: readonly RTCIceServer[],
+    private readonly events: PeerEvents,
+  ) {
+    this.peer = new RTCPeerConnection({ iceServers: [...servers], bundlePolicy: 'max-bundle' });
+    this.negotiator = new Negotiator(this.peer, false, events.signal, (error) => events.failed(String(error)));
+    this.peer.ontrack = ({ track, streams: [stream] }) => {
+      if (!stream) return;
+      this.streams.set(stream.id, stream);
+      stream.onremovetrack = () => {
+        if (stream.getTracks().length === 0) this.streams.delete(stream.id);
+        this.tell();
+      };
+      track.onunmute = () => this.tell();
+      this.tell();
+    };
+    this.peer.onconnectionstatechange = () => {
+      const { connectionState } = this.peer;
+      if (connectionState === 'connected') events.connected(true);
+      if (connectionState === 'disconnected' || connectionState === 'failed') events.connected(false);
+      if (connectionState === 'failed') this.peer.restartIce();
+    };
+    const own = new MediaStream();
+    if (back.programme) this.sendProgramme(back.programme, own, back.programmeHeight);
+    for (const track of back.mix?.getAudioTracks() ?? []) this.peer.addTrack(track, own);
+  }
+
+  private sendProgramme(track: MediaStreamTrack, stream: MediaStream, height: number): void {
+    this.peer.addTransceiver(track, {
+      direction: 'sendonly',
+      streams: [stream],
+      sendEncodings: [{ maxBitrate: RETURN_BITRATE, scaleResolutionDownBy: Math.max(1, height / RETURN_HEIGHT) }],
+    });
+  }
+
+  take(signal: Signal): void {
+    void this.negotiator.take(signal);
+  }
+
+  /** What the guest's page has said of its streams. */
+  hear(about: About): void {
+    const { camera, screen } = about;
+    this.about = { ...this.about, ...(camera !== undefined && { camera }), ...(screen !== undefined && { screen }) };
+    this.tell();
+  }
+
+  private tell(): void {
+    const of = (id: string | null | undefined) => (id ? (this.streams.get(id) ?? null) : null);
+    const [camera, screen] = [of(this.about.camera), of(this.about.screen)];
+    const text = [camera, screen]
+      .map(
+        (s) =>
+          s &&
+          `${s.id} ${s
+            .getTracks()
+            .map((t) => t.id)
+            .join()}`,
+      )
+      .join(' | ');
+    if (text === this.told) return;
+    this.told = text;
+    this.events.streams(camera, screen);
+  }
+
+  /** The guest's page has come by a new line. */
+  again(): void {
+    this.negotiator.again();
+  }
+
+  /** What the browser counts of this connection. */
+  stats(): Promise<RTCStatsReport> {
+    return this.peer.getStats();
+  }
+
+  get isConnected(): boolean {
+    return this.peer.connectionState === 'connected';
+  }
+
+  close(): void {
+    this.negotiator.close();
+    this.peer.ontrack = null;
+    this.peer.onconnectionstatechange = null;
+    this.peer.close();
+  }
+}

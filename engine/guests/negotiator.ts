@@ -1,0 +1,110 @@
+/**
+ * Makes a connection between two ends that may both want to change it at any time: perfect negotiation (W3C WebRTC 1.0, section 10.7). One end is
+ * polite and gives way when both offer at once. What is told may be late, twice, or of a connection before; it does no harm.
+ */
+import { type Signal } from '#core/guests/line';
+
+/** What is needed of an RTCPeerConnection. */
+export type Peer = Pick<
+  RTCPeerConnection,
+  | 'signalingState'
+  | 'localDescription'
+  | 'setLocalDescription'
+  | 'setRemoteDescription'
+  | 'addIceCandidate'
+  | 'restartIce'
+  | 'onnegotiationneeded'
+  | 'onicecandidate'
+>;
+
+export class Negotiator {
+  private making = false;
+  private ignores = false;
+  /** An answer is being taken in: the state says "have-local-offer" until it is. */
+  private settling = false;
+  private closed = false;
+  /** What has come is taken in one after another. */
+  private queue: Promise<void> = Promise.resolve();
+
+  /** `failed` is told of what makes a connection impossible. */
+  constructor(
+    private readonly peer: Peer,
+    private readonly polite: boolean,
+    private readonly send: (signal: Signal) => void,
+    private readonly failed: (error: unknown) => void = () => undefined,
+  ) {
+    peer.onnegotiationneeded = () => void this.offer();
+    peer.onicecandidate = ({ candidate }) => {
+      if (!this.closed)
+        this.send({
+          candidate: candidate && { candidate: candidate.candidate, sdpMid: candidate.sdpMid, sdpMLineIndex: candidate.sdpMLineIndex },
+        });
+    };
+  }
+
+  private async offer(): Promise<void> {
+    try {
+      this.making = true;
+      await this.peer.setLocalDescription();
+      this.tell();
+    } catch (error) {
+      if (!this.closed) this.failed(error);
+    } finally {
+      this.making = false;
+    }
+  }
+
+  private tell(): void {
+    const description = this.peer.localDescription;
+    if (description && !this.closed) this.send({ description: { type: description.type, sdp: description.sdp } });
+  }
+
+  /** Takes in what the other end says. */
+  take(signal: Signal): Promise<void> {
+    this.queue = this.queue.then(() => this.read(signal)).catch((error: unknown) => void (!this.closed && this.failed(error)));
+    return this.queue;
+  }
+
+  private async read(signal: Signal): Promise<void> {
+    if (this.closed) return;
+    const { peer } = this;
+    if ('candidate' in signal) {
+      try {
+        await peer.addIceCandidate(signal.candidate ?? undefined);
+      } catch (error) {
+        // Of an offer that was passed over, or of a connection that was made anew meanwhile.
+        if (!this.ignores && signal.candidate === null) throw error;
+      }
+      return;
+    }
+    const { description } = signal;
+    const free = !this.making && (peer.signalingState === 'stable' || this.settling);
+    const collides = description.type === 'offer' && !free;
+    this.ignores = !this.polite && collides;
+    if (this.ignores) return;
+    // An answer to an offer that was taken back, or that came twice.
+    if (description.type === 'answer' && peer.signalingState !== 'have-local-offer') return;
+    this.settling = description.type === 'answer';
+    try {
+      await peer.setRemoteDescription(description);
+    } finally {
+      this.settling = false;
+    }
+    if (description.type !== 'offer') return;
+    await peer.setLocalDescription();
+    this.tell();
+  }
+
+  /** The line between the ends was down: what was said meanwhile is said again, and the way is looked for anew. */
+  again(): void {
+    if (this.closed) return;
+    if (this.peer.signalingState === 'have-local-offer') this.tell();
+    else this.peer.restartIce();
+  }
+
+  close(): void {
+    this.closed = true;
+    this.peer.onnegotiationneeded = null;
+    this.peer.onicecandidate = null;
+  }
+}

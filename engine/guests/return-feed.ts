@@ -1,0 +1,47 @@
+/** The programme as guests get it: one track for all of them, made of frames of the mixer, at half the pace of a show at most. */
+
+/** Frames a second that guests get: enough to follow a show by, and each of them costs an encode of its own. */
+const MOST_RATE = 13;
+
+export class ReturnFeed {
+  private generator: MediaStreamVideoTrackGenerator | null = null;
+  private end: (() => void) | null = null;
+  private last = -Infinity;
+  private takers = 0;
+
+  /** `frames` gives the programme's frames to a receiver that closes each; returns how to end it. */
+  constructor(private readonly frames: (receive: (frame: VideoFrame) => void) => () => void) {}
+
+  /** The track, for one more taker. */
+  take(): MediaStreamTrack | null {
+    if (typeof MediaStreamTrackGenerator === 'undefined') return null;
+    this.takers += 1;
+    this.generator ??= this.start();
+    return this.generator;
+  }
+
+  private start(): MediaStreamVideoTrackGenerator {
+    const generator = new MediaStreamTrackGenerator({ kind: 'video' }) as MediaStreamVideoTrackGenerator;
+    const writer = generator.writable.getWriter();
+    this.end = this.frames((frame) => {
+      const due = frame.timestamp - this.last >= 1e6 / MOST_RATE || frame.timestamp < this.last;
+      // A writer that has not taken the last yet gets no more: frames are never gathered.
+      if (!due || (writer.desiredSize ?? 0) < 1) return frame.close();
+      this.last = frame.timestamp;
+      writer.write(frame).catch(() => frame.close());
+      return undefined;
+    });
+    return generator;
+  }
+
+  /** One taker less; without any, nothing is made. */
+  leave(): void {
+    this.takers -= 1;
+    if (this.takers > 0) return;
+    this.end?.();
+    this.end = null;
+    this.generator?.stop();
+    this.generator = null;
+    this.last = -Infinity;
+  }
+}

@@ -1,0 +1,235 @@
+/** A guest's own end, on the page that they have opened: the line to the server, the connection to the host, what they send and what they get. */
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { type About, type FromGuest, GUEST_CLOSED, GUEST_VERSION, type Standing, type ToGuest } from '#core/guests/line';
+import { backoffMillis } from '#core/output/backoff';
+import { Negotiator } from './negotiator';
+
+/** Milliseconds without any word after which the line is taken for dead: the server asks every two seconds. */
+const SILENT_MS = 7000;
+
+const FINAL: Readonly<Record<number, string>> = {
+  [GUEST_CLOSED.withdrawn]: 'This link is not known here, has ended or was withdrawn. Ask whoever sent it for another.',
+  [GUEST_CLOSED.taken]: 'Somebody is here with this link already: close the other page, or ask for a link of your own.',
+  [GUEST_CLOSED.version]: 'This page is of another version than the server: load it anew.',
+  [GUEST_CLOSED.out]: 'The crew has ended the connection. Thank you for being here. By the same link you can come back while it is good.',
+  [GUEST_CLOSED.misread]: 'Something that this page sent was not understood: load it anew.',
+  [GUEST_CLOSED.flood]: 'This page sent more than it should: load it anew.',
+};
+
+export interface VisitState {
+  line: 'opening' | 'waiting' | 'open' | 'lost' | 'ended';
+  /** Why, in words for the guest; empty while all is well. */
+  message: string;
+  show: string;
+  standing: Standing | null;
+  /** What they see and hear of the show; null before it comes. */
+  back: MediaStream | null;
+  connected: boolean;
+  hand: boolean;
+  sharing: boolean;
+}
+
+export interface VisitPlace {
+  show: string;
+  secret: string;
+  /** Of this browser: with it one comes back to the same place. */
+  device: string;
+}
+
+export class Visit {
+  readonly store: StoreApi<VisitState> = createStore<VisitState>(() => ({
+    line: 'opening',
+    message: '',
+    show: '',
+    standing: null,
+    back: null,
+    connected: false,
+    hand: false,
+    sharing: false,
+  }));
+  private socket: WebSocket | null = null;
+  private peer: RTCPeerConnection | null = null;
+  private negotiator: Negotiator | null = null;
+  private attempt = 0;
+  private ended = false;
+  private heard = performance.now();
+  private session = '';
+  private screen: MediaStream | null = null;
+  private readonly watch = setInterval(() => performance.now() - this.heard > SILENT_MS && this.socket?.close(), 1000);
+
+  constructor(
+    private readonly place: VisitPlace,
+    private camera: MediaStream,
+    private about: About,
+  ) {
+    this.open();
+  }
+
+  private set(change: Partial<VisitState>): void {
+    this.store.setState(change);
+  }
+
+  private open(): void {
+    const url = new URL('/api/guest', location.href);
+    url.protocol = url.protocol.replace('http', 'ws');
+    const socket = new WebSocket(url);
+    this.socket = socket;
+    this.heard = performance.now();
+    socket.onopen = () => this.send({ kind: 'enter', version: GUEST_VERSION, ...this.place });
+    socket.onmessage = ({ data }) => {
+      this.heard = performance.now();
+      this.take(JSON.parse(String(data)) as ToGuest);
+    };
+    socket.onclose = ({ code }) => {
+      if (this.ended || this.socket !== socket) return;
+      const why = FINAL[code];
+      if (why !== undefined) return this.end(why);
+      this.set({ line: 'lost', message: 'The line to the show is down. This page tries again by itself: stay here.' });
+      this.attempt += 1;
+      setTimeout(() => !this.ended && this.open(), backoffMillis(this.attempt));
+      return undefined;
+    };
+  }
+
+  private send(message: FromGuest): void {
+    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify(message));
+  }
+
+  private take(message: ToGuest): void {
+    switch (message.kind) {
+      case 'ping':
+        return this.send({ kind: 'pong' });
+      case 'waiting':
+        this.hangUp();
+        return this.set({ line: 'waiting', message: 'The show is not open yet. You are called in by itself when it is: stay here.' });
+      case 'entered':
+        this.attempt = 0;
+        this.set({ line: 'open', message: '', show: message.show });
+        // At another window, or as another session, everything is made anew.
+        this.session = message.session;
+        return this.call();
+      case 'says':
+        if (message.message.kind === 'signal') return void this.negotiator?.take(message.message.signal);
+        return this.stand(message.message);
+    }
+  }
+
+  private stand({ kind: _, ...standing }: { kind: 'standing' } & Standing): void {
+    const before = this.store.getState().standing;
+    this.set({ standing });
+    if (standing.height !== before?.height || standing.frameRate !== before.frameRate) void this.limit(standing);
+  }
+
+  /** Makes the connection to the host. */
+  private call(): void {
+    this.hangUp();
+    const peer = new RTCPeerConnection({ iceServers: [], bundlePolicy: 'max-bundle' });
+    this.peer = peer;
+    this.tell({ ...this.about, camera: this.camera.id, screen: this.screen?.id ?? null });
+    this.negotiator = new Negotiator(peer, true, (signal) => this.send({ kind: 'says', message: { kind: 'signal', signal } }));
+    peer.ontrack = ({ streams: [stream] }) => stream && this.set({ back: stream });
+    peer.onconnectionstatechange = () => {
+      this.set({ connected: peer.connectionState === 'connected' });
+      if (peer.connectionState === 'failed') peer.restartIce();
+    };
+    for (const track of this.camera.getTracks()) peer.addTrack(track, this.camera);
+    for (const track of this.screen?.getTracks() ?? []) peer.addTrack(track, this.screen as MediaStream);
+    const { standing } = this.store.getState();
+    if (standing) void this.limit(standing);
+  }
+
+  /** Sends no more than is wanted: a smaller picture leaves the line to the sound. */
+  private async limit({ height, frameRate }: Pick<Standing, 'height' | 'frameRate'>): Promise<void> {
+    for (const sender of this.peer?.getSenders() ?? []) {
+      const { track } = sender;
+      if (track?.kind !== 'video' || !this.camera.getTracks().includes(track)) continue;
+      const parameters = sender.getParameters();
+      const [encoding] = parameters.encodings;
+      if (!encoding) continue;
+      encoding.scaleResolutionDownBy = Math.max(1, (track.getSettings().height ?? height) / height);
+      encoding.maxFramerate = frameRate;
+      encoding.maxBitrate = Math.round(height * height * 9);
+      await sender.setParameters(parameters).catch(() => undefined);
+    }
+  }
+
+  private hangUp(): void {
+    this.negotiator?.close();
+    this.peer?.close();
+    this.peer = null;
+    this.negotiator = null;
+    this.set({ connected: false, back: null });
+  }
+
+  private tell(about: About): void {
+    this.send({ kind: 'says', message: { kind: 'about', ...about } });
+  }
+
+  /** Says something of oneself; what was said stays said through a new line. */
+  say(about: About): void {
+    this.about = { ...this.about, ...about };
+    if (about.hand !== undefined) this.set({ hand: about.hand });
+    this.tell(about);
+  }
+
+  /** Writes to the crew. */
+  write(text: string): void {
+    this.send({ kind: 'says', message: { kind: 'word', text } });
+  }
+
+  /** Another camera or microphone: tracks take the place of those before, so nothing has to be made anew. */
+  async use(camera: MediaStream): Promise<void> {
+    const senders = this.peer?.getSenders() ?? [];
+    for (const before of this.camera.getTracks()) {
+      const [track = null] = before.kind === 'video' ? camera.getVideoTracks() : camera.getAudioTracks();
+      await senders
+        .find((s) => s.track === before)
+        ?.replaceTrack(track)
+        .catch(() => undefined);
+      if (track !== before) before.stop();
+    }
+    this.camera = camera;
+  }
+
+  /** Shares a screen with its sound, or ends that. */
+  share(stream: MediaStream | null): void {
+    const { peer, screen } = this;
+    if (screen) {
+      for (const sender of peer?.getSenders() ?? [])
+        if (sender.track && screen.getTracks().includes(sender.track)) peer?.removeTrack(sender);
+      screen.getTracks().forEach((t) => t.stop());
+    }
+    this.screen = stream;
+    this.set({ sharing: stream !== null });
+    this.tell({ screen: stream?.id ?? null });
+    if (!stream) return;
+    for (const track of stream.getTracks()) {
+      peer?.addTrack(track, stream);
+      track.onended = () => this.screen === stream && this.share(null);
+    }
+  }
+
+  /** Drops the line for a while, as a bad network does; for simulated guests. */
+  lose(): void {
+    this.hangUp();
+    this.socket?.close();
+  }
+
+  leave(): void {
+    this.tell({ leaves: true });
+    this.end('You have left. By the same link you can come back while it is good.');
+  }
+
+  private end(message: string): void {
+    this.ended = true;
+    clearInterval(this.watch);
+    this.share(null);
+    this.hangUp();
+    this.socket?.close();
+    this.set({ line: 'ended', message });
+  }
+
+  close(): void {
+    if (!this.ended) this.end('');
+  }
+}

@@ -1,0 +1,111 @@
+/** The room Guests: green room and admitted guests, seats and casts, what guests write. */
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import { guestNow } from '#core/guests/air';
+import { useShow, useSend, useShowClient } from '../client/show-client';
+import { Button } from '../parts/button';
+import { COLUMNS } from '../parts/columns';
+import { region } from '../parts/region';
+import { GuestCard } from './guest-card';
+import { chooseGuest } from './room-state';
+import { SeatsAndCasts } from './seats-and-casts';
+
+function AddGuest() {
+  const send = useSend();
+  const [name, setName] = useState('');
+  return (
+    <form
+      className="flex gap-1"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (name.trim() !== '' && send('guest.add', { name: name.trim() })) setName('');
+      }}
+    >
+      <input
+        aria-label="Name of a new guest"
+        placeholder="Name of a new guest"
+        maxLength={60}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <Button type="submit">
+        <Plus size={14} /> Guest
+      </Button>
+    </form>
+  );
+}
+
+/** Who waits first, then who is admitted, then who is away. */
+function useOrder() {
+  return useShow(({ desk: { show, air } }) => {
+    const rank = { waiting: 0, admitted: 1, away: 2 };
+    return show.guests.list
+      .map((guest, i) => ({ guest, place: i + 1, rank: rank[guestNow(air, guest.id).state] }))
+      .sort((a, b) => a.rank - b.rank || a.place - b.place)
+      .map(({ guest, place }) => `${guest.id} ${place}`)
+      .join();
+  });
+}
+
+function Words() {
+  const { guests } = useShowClient();
+  const words = useStore(guests.store, (s) => s.words);
+  return (
+    <section className="border-t border-line" aria-label="What guests write">
+      <h2 className="px-2 pt-2 text-lg font-semibold">From the guests</h2>
+      <ul className="max-h-72 overflow-auto">
+        {[...words].reverse().map(({ id, name, text, at, guestId }) => (
+          <li key={id} className="border-b border-line px-2 py-1.5">
+            <button type="button" className="text-left" onClick={() => chooseGuest(guestId)}>
+              <span className="font-semibold">{name}</span>{' '}
+              <time className="figures text-[13px] text-muted">{new Date(at).toLocaleTimeString('en-GB')}</time>
+              <span className="block break-words">{text}</span>
+            </button>
+          </li>
+        ))}
+        {words.length === 0 && <li className="p-2 text-muted">What guests write to the crew stands here.</li>}
+      </ul>
+    </section>
+  );
+}
+
+export function GuestsRoom() {
+  const order = useOrder();
+  const list = useShow(({ desk: { show } }) => show.guests.list);
+  const waiting = useShow(({ desk: { show, air } }) => show.guests.list.filter((g) => guestNow(air, g.id).state === 'waiting').length);
+  return (
+    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_430px]`}>
+      <h1 className="sr-only">Guests</h1>
+      <section className="flex min-h-0 min-w-0 flex-col overflow-auto" {...region('people', 'Guests')}>
+        <div className="flex items-center gap-3 border-b border-line px-2 py-1.5">
+          <h2 className="text-lg font-semibold">Green room</h2>
+          <span className={waiting > 0 ? 'text-straw' : 'text-muted'} role="status">
+            {waiting === 0 ? 'nobody waits' : waiting === 1 ? 'one waits' : `${waiting} wait`}
+          </span>
+          <span className="flex-1" />
+          <AddGuest />
+        </div>
+        <ul aria-label="Guests" className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-1 p-1">
+          {order === ''
+            ? null
+            : order.split(',').map((entry) => {
+                const [id, place] = entry.split(' ');
+                const guest = list.find((g) => g.id === id);
+                return guest ? <GuestCard key={guest.id} guest={guest} place={Number(place)} /> : null;
+              })}
+        </ul>
+        {list.length === 0 && (
+          <p className="max-w-lg p-4 text-muted">
+            No guests yet. Add somebody by name, make a link for them and send it: they join from a browser, and wait here until they are
+            admitted.
+          </p>
+        )}
+      </section>
+      <aside className="min-h-0 overflow-auto border-l border-line" {...region('seats', 'Seats and casts')}>
+        <SeatsAndCasts />
+        <Words />
+      </aside>
+    </main>
+  );
+}

@@ -1,0 +1,69 @@
+/** Simulated guests: pages of their own, not seen, that join through the real signalling and real connections, and can be told what to do. */
+import { useEffect, useRef } from 'react';
+import { create } from 'zustand';
+import { type ShowClient } from '#engine/client/show-client';
+import { useShow, useShowClient } from '../client/show-client';
+
+export type SimulatedOrder = 'speak' | 'silent' | 'share' | 'unshare' | 'lose' | 'hand' | 'leave';
+
+interface Simulated {
+  guestId: string;
+  url: string;
+  silent: boolean;
+  shares: boolean;
+}
+
+export const useSimulated = create<{ guests: readonly Simulated[] }>(() => ({ guests: [] }));
+
+/** Lets somebody drawn come in by the link of a guest, which is made where there is none. */
+export async function joinSimulated(client: ShowClient, guestId: string): Promise<void> {
+  const { list } = client.state.desk.show.guests;
+  const number = list.findIndex((g) => g.id === guestId);
+  const link = client.guests.store.getState().links.find((l) => l.id === guestId) ?? (await client.guests.invite(guestId, null));
+  const name = encodeURIComponent(list[number]?.name ?? 'Guest');
+  const url = `/join/${client.showId}?simulated=${number}&name=${name}#guest=${link.secret}`;
+  useSimulated.setState(({ guests }) => ({
+    guests: [...guests.filter((g) => g.guestId !== guestId), { guestId, url, silent: false, shares: false }],
+  }));
+}
+
+const frames = new Map<string, HTMLIFrameElement>();
+
+export function tellSimulated(guestId: string, order: SimulatedOrder): void {
+  frames.get(guestId)?.contentWindow?.postMessage({ simulatedGuest: order }, window.location.origin);
+  const change = { speak: { silent: false }, silent: { silent: true }, share: { shares: true }, unshare: { shares: false } }[
+    order as 'speak'
+  ];
+  if (change) useSimulated.setState(({ guests }) => ({ guests: guests.map((g) => (g.guestId === guestId ? { ...g, ...change } : g)) }));
+}
+
+export function endSimulated(guestId: string): void {
+  tellSimulated(guestId, 'leave');
+  setTimeout(() => useSimulated.setState(({ guests }) => ({ guests: guests.filter((g) => g.guestId !== guestId) })), 300);
+}
+
+function Page({ guestId, url }: { guestId: string; url: string }) {
+  const frame = useRef<HTMLIFrameElement>(null);
+  useEffect(() => {
+    if (frame.current) frames.set(guestId, frame.current);
+    return () => void frames.delete(guestId);
+  }, [guestId]);
+  return <iframe ref={frame} src={url} title="A simulated guest" aria-hidden tabIndex={-1} allow="autoplay" className="h-px w-px" />;
+}
+
+/** The pages of simulated guests, over all rooms: they stay while one goes from room to room. */
+export function SimulatedGuests() {
+  const { panel } = useShowClient();
+  const guests = useSimulated((s) => s.guests);
+  const there = useShow(({ desk }) => desk.show.guests.list.map((g) => g.id).join());
+  if (panel) return null;
+  return (
+    <div className="pointer-events-none fixed bottom-0 left-0 opacity-0" aria-hidden>
+      {guests
+        .filter((g) => there.split(',').includes(g.guestId))
+        .map(({ guestId, url }) => (
+          <Page key={`${guestId} ${url}`} guestId={guestId} url={url} />
+        ))}
+    </div>
+  );
+}
