@@ -22,6 +22,7 @@ export const ERROR_CODES = {
   'not-admitted': 'The guest waits in the green room.',
   'no-seats': 'The show has no seats.',
   'unknown-guest': 'The show has no such guest.',
+  'unknown-gathering': 'The show has no such gathered view.',
   'unknown-cast': 'The show has no such cast.',
   'unknown-graphic': 'The show has no such graphic.',
   'unknown-sheet': 'The show has no such sheet.',

@@ -58,7 +58,9 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
 
 /** A source with the first free number and the next colour in turn; pass what should differ. */
 export function createSource(show: Show, id: string, name: string, settings: SourceSettings): Source {
-  const taken = new Set([show.sources, show.framings, show.layouts, show.presets, show.graphics.list].flat().map((p) => p.number));
+  const taken = new Set(
+    [show.sources, show.framings, show.layouts, show.presets, show.graphics.list, show.guests.gatherings].flat().map((p) => p.number),
+  );
   let number: number | null = 1;
   while (number !== null && taken.has(number)) number = number < 99 ? number + 1 : null;
   // A camera with a microphone of its own stays open whatever is on air.

@@ -6,7 +6,7 @@ import { Clock, Entry, Graphic, OwnFont } from '../graphics/document';
 import { StoredFinish } from '../graphics/fill';
 import { entryName } from '../graphics/find';
 import { ButtonPage, PageButton } from '../buttons/document';
-import { Cast, Guest } from '../guests/document';
+import { Cast, Gathering, Guest } from '../guests/document';
 import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau } from '../picture/document';
@@ -141,6 +141,7 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   'air-path': { of: AirPath, list: (show) => show.sound.paths.map(bySound), home: inSound('paths') },
   guest: { of: Guest, list: (show) => show.guests.list, home: homeIn((show) => show.guests, 'list') },
   cast: { of: Cast, list: (show) => show.guests.casts, home: homeIn((show) => show.guests, 'casts') },
+  gathering: { of: Gathering, list: (show) => show.guests.gatherings, home: homeIn((show) => show.guests, 'gatherings') },
   asset: { of: null, list: () => [], home: null },
 };
 

@@ -2,13 +2,14 @@
 import { type Patch } from 'immer';
 import { type Desk } from './air';
 import { keepGraphics } from './keep-graphics';
+import { keepGuests } from './keep-guests';
 import { keepSheets } from './keep-sheets';
 import { keepTickers } from './keep-tickers';
 
 type Kept = readonly [Desk, Patch[], Patch[]];
 
-/** In this order: entries and tables from sheets, copies on air from entries, tickers from copies. */
-const STEPS: readonly ((desk: Desk, frame: number) => Kept)[] = [keepSheets, keepGraphics, keepTickers];
+/** In this order: guests first, as sheets and pictures may tell of them; entries and tables from sheets, copies on air from entries, tickers from copies. */
+const STEPS: readonly ((desk: Desk, frame: number) => Kept)[] = [keepGuests, keepSheets, keepGraphics, keepTickers];
 
 /** The desk in order, with the patches of that; the same desk where nothing was to be done. */
 export function keepAll(desk: Desk, frame: number): Kept {

@@ -1,6 +1,7 @@
 /** Everything that can be switched: sources, framings, layouts, presets, seats, graphics and their entries share one space of identities. */
 import { type Entry, type Graphic } from '../graphics/document';
 import { allWindowsOf, filledOf, findGraphic, graphicName, windowsOf } from '../graphics/find';
+import { type Gathering } from '../guests/document';
 import { type Framing, type Layout, type Preset, type Seat } from '../layout/document';
 import { REF_TARGETS } from '../schema/kinds';
 import { findOutput } from '../screens/outputs';
@@ -15,6 +16,7 @@ export type Picture =
   | { kind: 'framing'; id: string; name: string; framing: Framing }
   | { kind: 'layout'; id: string; name: string; layout: Layout | Preset }
   | { kind: 'seat'; id: string; name: string; seat: Seat }
+  | { kind: 'gathering'; id: string; name: string; gathering: Gathering }
   /** A graphic by itself, or one of its entries. */
   | { kind: 'graphic'; id: string; name: string; graphic: Graphic; entry: Entry | null };
 export type PictureKind = Picture['kind'];
@@ -57,6 +59,13 @@ const PICTURES: { [K in PictureKind]: PictureTraits<K> } = {
       return seat ? { kind: 'seat', id, name: seat.name, seat } : null;
     },
     behind: (show, { seat }) => sourceBehind(show, seat.occupantId),
+  },
+  gathering: {
+    find: (show, id) => {
+      const gathering = byId(show.guests.gatherings, id);
+      return gathering ? { kind: 'gathering', id, name: gathering.name, gathering } : null;
+    },
+    behind: () => null,
   },
   graphic: {
     find: (show, id) => {
@@ -104,13 +113,21 @@ const PICTURE_KINDS = new Set(REF_TARGETS.picture.kinds);
 const shownParts = new WeakMap<object, readonly string[]>();
 const allParts = new WeakMap<object, readonly string[]>();
 
+/** Whoever counts may be seen in a gathered view, and is heard with it; who waits is neither, wherever they are. */
+const withinGathering = (show: Show, { kind, restId }: Gathering): string[] =>
+  show.guests.list
+    .flatMap((g) => (g.counts ? [g.sourceId, ...(kind === 'shared' && g.screenId !== null ? [g.screenId] : [])] : []))
+    .concat(restId ?? []);
+
 /** Identities of the pictures directly inside one: its occupant, its source, its boxes and keys. Hidden boxes count with `all`. */
 function inside(show: Show, id: string, all: boolean): readonly string[] {
   const found = findGraphic(show, id);
   // An entry is a way of showing its graphic: a circle through one is a circle through the other.
   if (found) return all ? [...(found.entry ? [found.graphic.id] : []), ...allWindowsOf(found.graphic)] : windowsOf(filledOf(found));
+  const gathering = show.guests.gatherings.find((g) => g.id === id);
+  if (gathering) return withinGathering(show, gathering);
   for (const kind of REF_TARGETS.picture.kinds) {
-    if (kind === 'graphic' || kind === 'entry') continue;
+    if (kind === 'graphic' || kind === 'entry' || kind === 'gathering') continue;
     const { of, list } = ENTITIES[kind];
     const item = kind === 'source' ? undefined : list(show).find((entity) => entity.id === id);
     if (item && of) return partsOf(of as Parameters<typeof walkRefs>[0], item, all);

@@ -6,7 +6,7 @@ import { Entry, Graphic } from '../graphics/document';
 import { Element } from '../graphics/element';
 import { entryName } from '../graphics/find';
 import { ButtonPage, PageButton } from '../buttons/document';
-import { Cast, Guest } from '../guests/document';
+import { Cast, Gathering, Guest } from '../guests/document';
 import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
 import { Lane, Override, StoredTransition, Tableau, Transition } from '../picture/document';
@@ -66,6 +66,7 @@ const PLACES = new Map<Constructor, Words>([
   say(Angle, (angle, show) => `the replay angle ${nameOf(show, 'view', angle.pictureId)}`),
   say(Clip, (clip) => `clip ${clip.name}`),
   say(Guest, (guest) => `guest ${guest.name}`),
+  say(Gathering, (gathering) => gathering.name),
   say(Cast, (cast) => `cast ${cast.name}`),
   say(Source, (source) => source.name),
   say(InputChannel, (channel) => `channel ${channel.name}`),

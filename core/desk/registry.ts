@@ -7,6 +7,7 @@ import { boxCommands } from '../layout/box-commands';
 import { framingCommands } from '../layout/framing-commands';
 import { layoutCommands } from '../layout/layout-commands';
 import { castCommands } from '../guests/cast-commands';
+import { gatheringCommands } from '../guests/gathering-commands';
 import { guestCommands } from '../guests/commands';
 import { seatCommands } from '../layout/seat-commands';
 import { styleCommands } from '../layout/style-commands';
@@ -61,6 +62,7 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...seatCommands,
   ...guestCommands,
   ...castCommands,
+  ...gatheringCommands,
   ...layoutCommands,
   ...windowCommands,
   ...boxCommands,

@@ -21,6 +21,8 @@ export interface GuestNow {
   hears: 'loudspeaker' | 'headphones' | 'unknown';
   /** They share a screen now. */
   shares: boolean;
+  /** Frame since which that is so. */
+  sharesSince: number;
   /** What their own page says is wrong with camera or microphone; empty while all is well. */
   trouble: string;
   /** Wall time, milliseconds since 1970, at which they have agreed to be recorded and streamed; null before. */
@@ -31,12 +33,33 @@ export interface GuestNow {
   clockId: string | null;
 }
 
+/** Something that changes, and the way from what was before. */
+export interface Turn<T> {
+  now: T;
+  before: T;
+  /** Frame of the change. */
+  since: number;
+}
+
+/** Who is in the gathered views, by the guests' identities. */
+export interface GatheredAir {
+  crowd: Turn<string[]>;
+  speaker: Turn<string | null>;
+  shared: Turn<string | null>;
+}
+
 export interface GuestsAir {
   /** By the guest's identity; who was never there is not in it. */
   now: Record<string, GuestNow>;
+  gathered: GatheredAir;
 }
 
-export const createGuestsAir = (): GuestsAir => ({ now: {} });
+const still = <T>(now: T): Turn<T> => ({ now, before: now, since: 0 });
+
+export const createGuestsAir = (): GuestsAir => ({
+  now: {},
+  gathered: { crowd: still([]), speaker: still(null), shared: still(null) },
+});
 
 const AWAY: GuestNow = {
   state: 'away',
@@ -46,6 +69,7 @@ const AWAY: GuestNow = {
   hand: false,
   hears: 'unknown',
   shares: false,
+  sharesSince: 0,
   trouble: '',
   agreedAt: null,
   note: '',

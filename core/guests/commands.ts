@@ -6,7 +6,7 @@ import { remove } from '../desk/remove';
 import { Flag, Num, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { createBus, MOST_BUSES } from '../sound/document';
 import { Anyway, guardLoops } from '../sound/edit';
-import { type Guest, LONGEST_GUEST_NAME, MOST_GUESTS } from './document';
+import { createGathering, GATHERING_KINDS, type Guest, LONGEST_GUEST_NAME, MOST_GUESTS } from './document';
 import { guestOf, nowOf, seenOnAir } from './edit';
 
 class AddArgs {
@@ -67,6 +67,10 @@ function mustBeThere(desk: Desk, { id, name }: Guest, frame: number) {
   return now;
 }
 
+class SpeaksArgs {
+  @Ref('guest', 'guest') guest!: string;
+}
+
 export const guestCommands = [
   defineCommand({
     type: 'guest.add',
@@ -97,6 +101,9 @@ export const guestCommands = [
         frameRate: 25,
       });
       if (target) target.occupantId = source;
+      // The first brings the gathered views along: they are pictures like any other from then on.
+      if (show.guests.list.length === 1 && show.guests.gatherings.length === 0)
+        for (const kind of GATHERING_KINDS) show.guests.gatherings.push(createGathering(newId(), kind));
       return { id, source, screen };
     },
   }),
@@ -216,6 +223,18 @@ export const guestCommands = [
     },
   }),
   defineCommand({
+    type: 'guest.speaks',
+    fromEngine: true,
+    title: 'Report who speaks',
+    about: 'The engine says who speaks now, of those who count in the gathered views.',
+    args: SpeaksArgs,
+    run: (desk, { guest }, { frame }) => {
+      guestOf(desk, guest);
+      const { gathered } = desk.air.guests;
+      if (gathered.speaker.now !== guest) gathered.speaker = { now: guest, before: gathered.speaker.now, since: frame };
+    },
+  }),
+  defineCommand({
     type: 'guest.report',
     fromEngine: true,
     title: 'Report a guest',
@@ -224,6 +243,7 @@ export const guestCommands = [
     run: (desk, { guest, line, ...told }, { frame }) => {
       guestOf(desk, guest);
       const now = nowOf(desk, guest, frame);
+      if (told.shares !== undefined && told.shares !== now.shares) now.sharesSince = frame;
       Object.assign(now, told);
       if (line === 'in') {
         // Somebody whose line was down comes back to where they were.

@@ -32,14 +32,17 @@ export class Framing {
   @Variant(keyClass, 'key', { nullable: true }) key!: Key | null;
 }
 
-export const BOX_CONTENTS = ['seat', 'source', 'framing', 'layout', 'graphic', 'entry', 'colour'] as const;
+export const BOX_CONTENTS = ['seat', 'source', 'framing', 'layout', 'gathering', 'graphic', 'entry', 'colour'] as const;
 
 /** What a box shows. */
 export class BoxContent {
   @OneOf(BOX_CONTENTS, 'what it is') kind!: (typeof BOX_CONTENTS)[number];
-  @RefBy('kind', ['seat', 'source', 'framing', 'layout', 'graphic', 'entry'], 'seat, source, framing, layout, graphic or entry', {
-    optional: true,
-  })
+  @RefBy(
+    'kind',
+    ['seat', 'source', 'framing', 'layout', 'gathering', 'graphic', 'entry'],
+    'seat, source, framing, layout, gathered view, graphic or entry',
+    { optional: true },
+  )
   id?: string;
   @Colour('an even colour', { optional: true }) colour?: string;
 }

@@ -44,6 +44,7 @@ const WORKED_IN: Readonly<Record<string, readonly RoomId[]>> = {
   tableau: ['desk', 'graphics'],
   seat: ['desk', 'layouts', 'guests'],
   guest: ['guests'],
+  gathering: ['guests'],
   cast: ['guests', 'desk'],
   layout: ['layouts'],
   preset: ['layouts'],

@@ -144,7 +144,7 @@ function calm(kind: PartKind, value: Record<string, unknown>): void {
 /** Numbers are given up where they are taken, and names get one. `replaced` are the identities of what goes. */
 function distinguish(show: Show, things: Brought['things'], replaced: ReadonlySet<string>): void {
   const stays = <T extends { id: string }>(list: readonly T[]) => list.filter((item) => !replaced.has(item.id));
-  const pictures = [show.sources, show.framings, show.layouts, show.presets, show.graphics.list].flatMap((list) =>
+  const pictures = [show.sources, show.framings, show.layouts, show.presets, show.graphics.list, show.guests.gatherings].flatMap((list) =>
     stays<{ id: string; number: number | null }>(list),
   );
   const numbers = { picture: new Set(pictures.map((p) => p.number)), macro: new Set(stays(show.automation.macros).map((m) => m.number)) };

@@ -6,6 +6,8 @@ import { playerState } from '../media/player';
 import { type DeckNumber } from '../replay/air';
 import { deckPictures, deckPlace } from '../replay/deck';
 import { type Air } from '../desk/air';
+import { gatheredScene } from '../guests/gathered-scene';
+import { type Gathering } from '../guests/document';
 import { guestIsSeen, guestNow, guestOfSource } from '../guests/air';
 import { framesPerSecond } from '../time/rate';
 import { type FoundGraphic } from '../graphics/find';
@@ -116,6 +118,14 @@ const CONTENTS: { [K in PictureKind]: (picture: Extract<Picture, { kind: K }>, a
   source: ({ source }, { show, air, frame, depth, budget }) => sourceContent(show, air, source, frame, depth, budget),
   framing: ({ framing }, { show, air, frame, depth, budget }) => framingContent(show, air, framing, frame, depth, budget),
   seat: ({ seat }, { show, air, frame, depth, budget }) => seatContent(show, air, seat, frame, depth, budget),
+  gathering: ({ id, gathering }, { show, air, frame, depth, budget }) =>
+    depth >= DEEPEST
+      ? null
+      : {
+          texture: { kind: 'scene', id, scene: gatheringScene(show, air, gathering, frame, depth + 1, budget) },
+          fit: 'contain',
+          sourceId: id,
+        },
   graphic: ({ id, graphic, entry }, { show, air, frame, depth, budget }) => {
     if (depth >= DEEPEST) return null;
     // One picture, clear where nothing is drawn, and drawn at the size that it is shown at.
@@ -290,10 +300,15 @@ function drawnLayout(show: Show, air: Air, layout: Layout | Preset, frame: numbe
   ];
 }
 
+/** A gathered view: its guests, each as one picture, as far as they fit. */
+const gatheringScene = (show: Show, air: Air, gathering: Gathering, frame: number, depth = 0, budget: Budget = { ...MOST }): Scene =>
+  gatheredScene(show, air, gathering, frame, (id) => boxContent(show, air, { kind: 'source', id }, 1 / 4, frame, depth, budget));
+
 /** The scene of any picture; empty for none. A single picture is a layout of one full box. */
 export function sceneOf(show: Show, air: Air, id: string | null, frame: number): Scene {
   const picture = findPicture(show, id);
   if (picture?.kind === 'graphic') return graphicScene(show, air, picture.id, picture, fullRect(show.raster), frame, 0, { ...MOST });
+  if (picture?.kind === 'gathering') return gatheringScene(show, air, picture.gathering, frame);
   if (picture?.kind === 'layout') return layoutScene(show, air, picture.layout, frame);
   const content = pictureContent(show, air, id, frame, 0, { ...MOST });
   return content ? [{ ...content, target: fullRect(show.raster), opacity: 1 }] : [];

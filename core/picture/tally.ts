@@ -45,7 +45,7 @@ export function tallyOf(show: Show, air: Air, frame: number): Record<string, Tal
     if (state.picture && laneIsUp(state, frame)) add(inUse, state.picture.id, true);
     if (state.armed && lane.content) add(nextInUse, lane.content.id, true);
   }
-  const pictures = [show.sources, show.framings, show.layouts, show.presets, show.seats, show.graphics.list].flat();
+  const pictures = [show.sources, show.framings, show.layouts, show.presets, show.seats, show.graphics.list, show.guests.gatherings].flat();
   // Of thousands of entries only those that are seen have a tally.
   const entries = [...new Set([...onAir, air.nextId, ...inUse, ...nextInUse])].filter((id) => findGraphic(show, id)?.entry);
   return Object.fromEntries(

@@ -5,7 +5,7 @@ import { type Show } from '../desk/show';
 import { isKind } from '../show/source-kinds';
 
 /** The parts of a show that an angle's picture can depend on. */
-const parts = (show: Show) => [show.replay.angles, show.sources, show.framings, show.layouts, show.presets, show.seats];
+const parts = (show: Show) => [show.replay.angles, show.sources, show.framings, show.layouts, show.presets, show.seats, show.guests];
 
 /** Refuses a change after which an angle shows a deck. @throws CommandError with code `circle`, naming both. */
 export function guardAngles(before: Show, after: Show): void {

@@ -46,6 +46,7 @@ export const ENTITY_KINDS = [
   'air-path',
   'guest',
   'cast',
+  'gathering',
   'asset',
 ] as const;
 /** A kind of thing that has an identity. */
@@ -63,9 +64,9 @@ export const REF_TARGETS = {
   preset: { words: 'preset', kinds: ['preset'] },
   seat: { words: 'seat', kinds: ['seat'] },
   /** Anything that can be switched. */
-  picture: { words: 'picture', kinds: ['source', 'framing', 'layout', 'preset', 'seat', 'graphic', 'entry'] },
+  picture: { words: 'picture', kinds: ['source', 'framing', 'layout', 'preset', 'seat', 'graphic', 'entry', 'gathering'] },
   /** Anything that can be seen, what leaves the mixer included. */
-  view: { words: 'picture or output', kinds: ['source', 'framing', 'layout', 'preset', 'seat', 'graphic', 'entry', 'output'] },
+  view: { words: 'picture or output', kinds: ['source', 'framing', 'layout', 'preset', 'seat', 'graphic', 'entry', 'gathering', 'output'] },
   occupant: { words: 'source or framing', kinds: ['source', 'framing'] },
   output: { words: 'output', kinds: ['output', 'screen'] },
   /** An output of the show's own: neither programme nor clean programme. */
@@ -111,6 +112,7 @@ export const REF_TARGETS = {
   'air-path': { words: 'way through the air', kinds: ['air-path'] },
   guest: { words: 'guest', kinds: ['guest'] },
   cast: { words: 'cast', kinds: ['cast'] },
+  gathering: { words: 'gathered view', kinds: ['gathering'] },
   asset: { words: 'asset', kinds: ['asset'] },
 } as const satisfies Record<string, { words: string; kinds: readonly EntityKind[] }>;
 export type RefTarget = keyof typeof REF_TARGETS;

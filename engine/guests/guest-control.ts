@@ -5,7 +5,9 @@ import { type Desk } from '#core/desk/air';
 import { guestNow } from '#core/guests/air';
 import { type Guest } from '#core/guests/document';
 import { type GuestLink, type GuestSays, type HostSays } from '#core/guests/line';
+import { gathered } from '#core/guests/gathered';
 import { standingOf } from '#core/guests/standing';
+import { WhoSpeaks } from '#core/guests/who-speaks';
 import { tallyOf } from '#core/picture/tally';
 import { type Driver } from '../capture/driver';
 import { type GuestFigures, type GuestsState, type GuestWord, type ShowGuests } from '../client/show-client';
@@ -51,11 +53,12 @@ export class GuestControl implements Follower, ShowGuests {
   private readonly back: ReturnFeed;
   private readonly timer: ReturnType<typeof setInterval>;
   private frames = 0;
+  private readonly speaks = new WhoSpeaks();
 
   constructor(
     private readonly showId: string,
     private readonly access: HostAccess,
-    private readonly sound: Pick<SoundDesk, 'streamOf'>,
+    private readonly sound: Pick<SoundDesk, 'streamOf' | 'readings'>,
     programme: (receive: (frame: VideoFrame) => void) => () => void,
     private readonly out: Out,
   ) {
@@ -223,6 +226,7 @@ export class GuestControl implements Follower, ShowGuests {
   tick(desk: Desk, frame: number): void {
     this.frames += 1;
     if (this.lines.size === 0 || this.frames % STANDING_EACH !== 0) return;
+    this.listen(desk);
     const tally = tallyOf(desk.show, desk.air, frame);
     for (const [id, line] of this.lines) {
       const guest = desk.show.guests.list.find((g) => g.id === id);
@@ -233,6 +237,18 @@ export class GuestControl implements Follower, ShowGuests {
       line.standing = text;
       this.out.toGuest(line.session, { kind: 'standing', ...standing });
     }
+  }
+
+  /** Tells who speaks, when that has changed. */
+  private listen({ show, air }: Desk): void {
+    const levels = new Map(
+      gathered(show, air).flatMap(({ id, sourceId }) => {
+        const sides = this.sound.readings.get(sourceId);
+        return sides ? [[id, Math.max(sides[0].level, sides[1].level)] as const] : [];
+      }),
+    );
+    const guest = this.speaks.step(levels, performance.now());
+    if (guest !== null && guest !== air.guests.gathered.speaker.now) this.access.command({ type: 'guest.speaks', args: { guest } });
   }
 
   private async measure(): Promise<void> {

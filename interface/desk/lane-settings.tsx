@@ -134,7 +134,7 @@ export function LaneSettings({ lane, index }: { lane: Lane; index: number }) {
         <span className="text-xs text-muted">Up while this is on air</span>
         <PictureSelect
           label="Up while this is on air"
-          kinds={['layout', 'source', 'framing', 'seat', 'preset']}
+          kinds={['layout', 'source', 'framing', 'seat', 'preset', 'gathering']}
           none="by hand only"
           value={lane.whileId}
           onChange={(whileId) => set({ whileId })}

@@ -12,11 +12,15 @@ import { setDeskRoom, type SHELF_TABS, useDeskRoom } from './room-state';
 
 /** Layouts and presets as switches. */
 function Layouts() {
-  const { layouts, presets } = useShow(({ desk: { show } }) => ({ layouts: show.layouts, presets: show.presets }));
+  const { layouts, presets, gatherings } = useShow(({ desk: { show } }) => ({
+    layouts: show.layouts,
+    presets: show.presets,
+    gatherings: show.guests.gatherings,
+  }));
   return (
     <section aria-label="Layouts" className="p-2">
       <ul className="grid grid-cols-2 gap-1.5">
-        {[...layouts, ...presets].map(({ id, name, number }) => (
+        {[...layouts, ...presets, ...gatherings].map(({ id, name, number }) => (
           <li key={id}>
             <PictureTile id={id} name={name} number={number} />
           </li>

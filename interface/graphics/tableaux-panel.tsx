@@ -55,7 +55,7 @@ function Card({ tableau }: { tableau: Tableau }) {
         <PictureSelect
           label={`Picture of ${tableau.name}`}
           className="min-w-0 flex-1"
-          kinds={['source', 'framing', 'layout', 'preset', 'seat', 'graphic']}
+          kinds={['source', 'framing', 'layout', 'preset', 'seat', 'gathering', 'graphic']}
           none="left as it is"
           value={tableau.pictureId}
           onChange={(pictureId) => send('tableau.set', { ...of, pictureId })}

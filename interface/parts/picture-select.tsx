@@ -16,6 +16,7 @@ const LABELS = {
   screen: 'Outputs of the show',
   graphic: 'Graphics',
   entry: 'Entries',
+  gathering: 'Gathered views',
 } as const satisfies Partial<Record<EntityKind, string>>;
 
 /** Kinds that can be chosen from here. */
@@ -129,7 +130,7 @@ export function ContentSelect({
   );
 }
 
-const LANE_KINDS: readonly ChoosableKind[] = ['graphic', 'layout', 'seat', 'framing', 'source'];
+const LANE_KINDS: readonly ChoosableKind[] = ['graphic', 'layout', 'seat', 'framing', 'source', 'gathering'];
 /** Entries of one graphic that a list offers; the table in Graphics has all. */
 const MOST_OFFERED = 200;
 

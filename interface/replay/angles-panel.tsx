@@ -82,7 +82,7 @@ function AddAngle() {
     <PictureSelect
       label="Add an angle"
       className="m-2"
-      kinds={['source', 'output', 'layout', 'framing', 'seat', 'preset']}
+      kinds={['source', 'output', 'layout', 'framing', 'seat', 'preset', 'gathering']}
       none="Record another picture…"
       keep={sensible}
       value={null}

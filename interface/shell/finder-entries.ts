@@ -41,7 +41,7 @@ function actions(layout: KeyLayout, room: RoomId): Entry[] {
 
 /** Every picture that can be put into Next. */
 function pictures(show: Show): Entry[] {
-  return [show.sources, show.framings, show.layouts, show.presets, show.graphics.list].flat().map(({ id, name, number }) => ({
+  return [show.sources, show.framings, show.layouts, show.presets, show.graphics.list, show.guests.gatherings].flat().map(({ id, name, number }) => ({
     id: `picture ${id}`,
     title: `${name} to Next`,
     about: number === null ? 'Picture' : `Picture ${number}`,
