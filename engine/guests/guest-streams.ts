@@ -4,7 +4,8 @@ import { pumpFrames } from '../capture/frame-pump';
 
 /** A source of a guest, which takes whatever stream its guest has now. */
 export class GuestSource {
-  private stream: MediaStream | null = null;
+  private video: MediaStreamTrack | undefined;
+  private sound: MediaStreamTrack | undefined;
   private endPump: (() => void) | null = null;
   /** Without an element that plays it, Chromium gives no sound of a connection to the desk. */
   private sink: HTMLAudioElement | null = null;
@@ -18,35 +19,34 @@ export class GuestSource {
   }
 
   show(stream: MediaStream | null): void {
-    const key = (s: MediaStream | null) =>
-      s &&
-      s
-        .getTracks()
-        .map((t) => t.id)
-        .join();
-    if (stream === this.stream && key(stream) === key(this.stream) && this.endPump) return;
-    this.clear();
-    this.stream = stream;
-    if (!stream) return this.link.health('waiting', 'nobody is here now');
-    const [video] = stream.getVideoTracks();
-    if (video)
-      // A copy: what is pumped is stopped in the end, and the connection's own track must be there for the next.
-      this.endPump = pumpFrames(video.clone(), this.link.framePort(), this.format.clock, () =>
-        this.link.health('lost', 'it sends no pictures now'),
-      );
-    if (stream.getAudioTracks().length > 0) {
-      this.sink = new Audio();
-      this.sink.srcObject = stream;
-      this.sink.muted = true;
-      void this.sink.play().catch(() => undefined);
-      this.link.soundStream(stream);
+    const [video] = stream?.getVideoTracks() ?? [];
+    if (video !== this.video) {
+      this.endPump?.();
+      this.endPump = null;
+      this.video = video;
+      if (video)
+        this.endPump = pumpFrames(video as MediaStreamVideoTrack, this.link.framePort(), this.format.clock, () =>
+          this.link.health('lost', 'it sends no pictures now'),
+        );
     }
-    this.link.health('live');
+    const [sound] = stream?.getAudioTracks() ?? [];
+    if (sound !== this.sound) {
+      this.silence();
+      this.sound = sound;
+      if (stream && sound) this.hear(stream);
+    }
+    this.link.health(stream ? 'live' : 'waiting', stream ? '' : 'nobody is here now');
   }
 
-  private clear(): void {
-    this.endPump?.();
-    this.endPump = null;
+  private hear(stream: MediaStream): void {
+    this.sink = new Audio();
+    this.sink.srcObject = stream;
+    this.sink.muted = true;
+    void this.sink.play().catch(() => undefined);
+    this.link.soundStream(stream);
+  }
+
+  private silence(): void {
     if (this.sink) this.sink.srcObject = null;
     this.sink = null;
   }
@@ -54,7 +54,8 @@ export class GuestSource {
   get handle(): DriverHandle {
     return {
       stop: () => {
-        this.clear();
+        this.endPump?.();
+        this.silence();
         this.gone();
       },
     };

@@ -55,6 +55,8 @@ export class Visit {
   private heard = performance.now();
   private session = '';
   private screen: MediaStream | null = null;
+  /** The ways that the shared screen goes by. */
+  private readonly shared: RTCRtpTransceiver[] = [];
   private readonly watch = setInterval(() => performance.now() - this.heard > SILENT_MS && this.socket?.close(), 1000);
 
   constructor(
@@ -133,7 +135,7 @@ export class Visit {
       if (peer.connectionState === 'failed') peer.restartIce();
     };
     for (const track of this.camera.getTracks()) peer.addTrack(track, this.camera);
-    for (const track of this.screen?.getTracks() ?? []) peer.addTrack(track, this.screen as MediaStream);
+    if (this.screen) this.sendScreen(this.screen);
     const { standing } = this.store.getState();
     if (standing) void this.limit(standing);
   }
@@ -158,6 +160,7 @@ export class Visit {
     this.peer?.close();
     this.peer = null;
     this.negotiator = null;
+    this.shared.length = 0;
     this.set({ connected: false, back: null });
   }
 
@@ -193,19 +196,22 @@ export class Visit {
 
   /** Shares a screen with its sound, or ends that. */
   share(stream: MediaStream | null): void {
-    const { peer, screen } = this;
-    if (screen) {
-      for (const sender of peer?.getSenders() ?? [])
-        if (sender.track && screen.getTracks().includes(sender.track)) peer?.removeTrack(sender);
-      screen.getTracks().forEach((t) => t.stop());
-    }
+    const { screen } = this;
+    for (const transceiver of this.shared.splice(0)) transceiver.stop();
+    screen?.getTracks().forEach((t) => t.stop());
     this.screen = stream;
     this.set({ sharing: stream !== null });
     this.tell({ screen: stream?.id ?? null });
     if (!stream) return;
+    this.sendScreen(stream);
+    for (const track of stream.getTracks()) track.onended = () => this.screen === stream && this.share(null);
+  }
+
+  /** In ways of its own: one that the programme comes by may not be turned round. */
+  private sendScreen(stream: MediaStream): void {
     for (const track of stream.getTracks()) {
-      peer?.addTrack(track, stream);
-      track.onended = () => this.screen === stream && this.share(null);
+      const way = this.peer?.addTransceiver(track, { direction: 'sendonly', streams: [stream] });
+      if (way) this.shared.push(way);
     }
   }
 

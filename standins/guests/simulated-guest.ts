@@ -96,8 +96,14 @@ export function simulatedGuest(name: string, number: number): SimulatedGuest {
     const to = new MediaStreamAudioDestinationNode(context);
     voice = new GainNode(context, { gain: speaks ? 0.2 : 0 });
     const oscillator = new OscillatorNode(context, { frequency: VOICES[number % VOICES.length] ?? 330 });
-    oscillator.connect(voice).connect(to);
+    // Syllables, three a second: a tone that stands still is what a howl is taken for.
+    const syllables = new GainNode(context, { gain: 0.55 });
+    const pace = new OscillatorNode(context, { frequency: 3 });
+    const depth = new GainNode(context, { gain: 0.45 });
+    pace.connect(depth).connect(syllables.gain);
+    oscillator.connect(syllables).connect(voice).connect(to);
     oscillator.start();
+    pace.start();
     return to.stream.getAudioTracks();
   };
   return {

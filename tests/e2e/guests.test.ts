@@ -1,0 +1,254 @@
+/** Guests in the real interface: real connections between browsers, the green room, what is seen and heard in the show and what comes back, seats, gathered views, lost lines. */
+import { type Page } from 'puppeteer-core';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import type {} from '#interface/guests/join-page';
+import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { keepOnly, openDemo, pick, said, send, until } from '../support/desk';
+import { near } from '../support/windows';
+
+let app: App;
+let browser: TestBrowser;
+let other: TestBrowser;
+let page: Page;
+let id = '';
+const people: Record<'vik' | 'liv', { guest: string; source: string; screen: string }> = {
+  vik: { guest: '', source: '', screen: '' },
+  liv: { guest: '', source: '', screen: '' },
+};
+const pages: Partial<Record<'vik' | 'liv', Page>> = {};
+
+/** Voices and colours of the simulated guests 0 and 1. */
+const VOICE = { vik: 330, liv: 470 } as const;
+const COLOUR = { vik: [0x33, 0x56, 0x6b], liv: [0x6b, 0x4a, 0x33] } as const;
+
+/** Of both, in the middle: a card has none. */
+const FACE = [0xd9, 0xb9, 0x99] as const;
+
+beforeAll(async () => {
+  app = await startApp();
+  [browser, other] = await Promise.all([startBrowser(), startBrowser()]);
+  ({ page } = browser);
+  await openDemo(page, app);
+  await send(page, 'picture.cut', { picture: 'harbour' });
+  await keepOnly(page, 'harbour');
+  await send(page, 'trigger.armAll', { armed: false });
+  for (const lane of ['lane-1', 'lane-2', 'lane-3', 'lane-4']) await send(page, 'lane.hide', { lane });
+  // Nothing is heard but the guests.
+  const channels = await pick(page, ({ desk: { show } }) => [...show.sources.map((x) => x.id), ...show.sound.inputs.map((c) => c.id)]);
+  for (const channel of channels) await send(page, 'sound.mute', { channel, on: true });
+  id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
+  await page.click('nav a[href$="/guests"]');
+});
+afterAll(async () => {
+  await Promise.all([browser.close(), other.close()]);
+  await app.close();
+});
+
+const linkOf = (guest: string) => page.evaluate(async (who) => (await window.bivocaHost!.guests.invite(who, null)).secret, guest);
+const now = (guest: string) => page.evaluate((who) => window.bivocaHost!.state.desk.air.guests.now[who] ?? null, guest);
+/** A pixel of the programme, as shares of its sides. */
+const programme = (x: number, y: number) =>
+  page.evaluate(
+    (px, py) =>
+      new Promise<number[]>((resolve) => {
+        const end = window.bivocaHost!.outputFrames((frame) => {
+          end();
+          const canvas = new OffscreenCanvas(frame.displayWidth, frame.displayHeight);
+          const context = canvas.getContext('2d')!;
+          context.drawImage(frame, 0, 0);
+          frame.close();
+          resolve([...context.getImageData(Math.floor(px * canvas.width), Math.floor(py * canvas.height), 1, 1).data].slice(0, 3));
+        });
+      }),
+    x,
+    y,
+  );
+const shows = (colour: readonly number[], what: string, x = 0.12, y = 0.4) =>
+  until(async () => near(await programme(x, y), [...colour], 22), what, 10_000);
+
+/** How loud each of the voices is in a stream, dB: the host's bus, or what comes back to a guest. */
+const voices = (on: Page, bus: string | null) =>
+  on.evaluate(
+    async (busId, tones) => {
+      const own = busId === null ? null : window.bivocaHost!.sound.streamOf(busId);
+      const stream = own ? own.stream : window.bivocaVisit!.store.getState().back;
+      if (!stream || stream.getAudioTracks().length === 0) return tones.map(() => -200);
+      const context = new AudioContext();
+      await context.resume();
+      const analyser = new AnalyserNode(context, { fftSize: 16384, smoothingTimeConstant: 0 });
+      const source = context.createMediaStreamSource(stream);
+      source.connect(analyser);
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      const bins = new Float32Array(analyser.frequencyBinCount);
+      analyser.getFloatFrequencyData(bins);
+      await context.close();
+      own?.end();
+      const at = (hz: number) => {
+        const middle = Math.round((hz * analyser.fftSize) / context.sampleRate);
+        return Math.max(-200, ...bins.slice(middle - 3, middle + 4));
+      };
+      return tones.map((hz) => Math.round(at(hz)));
+    },
+    bus,
+    [VOICE.vik, VOICE.liv],
+  );
+/** Waits until a voice that is wanted is heard, and one that is not is lower by far: a connection bends time a little, which smears a tone. */
+async function hears(on: Page, bus: string | null, wanted: readonly [vik: boolean, liv: boolean], what: string): Promise<void> {
+  let levels: number[] = [];
+  const isSo = async () => {
+    levels = await voices(on, bus);
+    const loud = Math.max(...levels.filter((_, i) => wanted[i]), -60);
+    return levels.every((db, i) => (wanted[i] ? db > -60 : db < loud - 15));
+  };
+  await until(isSo, what, 10_000).catch((error: Error) => {
+    throw new Error(`${error.message} Heard last: ${levels.join(', ')} dB.`);
+  });
+}
+
+async function join(name: 'vik' | 'liv'): Promise<Page> {
+  const visitor = await other.browser.newPage();
+  const secret = await linkOf(people[name].guest);
+  await visitor.goto(`${app.url}/join/${id}?simulated=${name === 'vik' ? 0 : 1}&name=${name}#guest=${secret}`);
+  pages[name] = visitor;
+  return visitor;
+}
+
+it('join by a link, wait unseen and unheard, and are in the show once they are admitted', async () => {
+  for (const name of ['vik', 'liv'] as const) {
+    const done = await send(page, 'guest.add', { name });
+    if (!done.ok) throw new Error(done.error.message);
+    people[name] = { guest: String(done.result.id), source: String(done.result.source), screen: String(done.result.screen) };
+    await send(page, 'sound.follow', { channel: people[name].source, on: false });
+  }
+  for (const name of ['vik', 'liv'] as const) {
+    await join(name);
+    await until(async () => (await now(people[name].guest))?.state === 'waiting', `${name} in the green room`, 60_000);
+    await until(
+      () => page.evaluate((source) => window.bivocaHost!.state.health[source]?.state === 'live', people[name].source),
+      `the picture of ${name}`,
+      60_000,
+    );
+  }
+  expect((await now(people.vik.guest))?.agreedAt).toBeGreaterThan(1e12);
+  await said(page, '2 wait');
+  // On air their place shows a card, and nobody hears them.
+  await send(page, 'picture.cut', { picture: people.vik.source });
+  await until(() => pick(page, (s) => s.desk.air.onAirId !== 'harbour'), 'the cut');
+  await hears(page, 'programme', [false, false], 'silence of those who wait');
+  expect(near(await programme(0.5, 0.35), [...FACE], 30)).toBe(false);
+  const admit = await page.waitForSelector(`[data-guest="${people.vik.guest}"] ::-p-xpath(.//button[normalize-space(.)="Admit"])`);
+  await admit!.click();
+  await shows(COLOUR.vik, 'the guest on air');
+  await hears(page, 'programme', [true, false], 'the voice of the admitted one alone');
+  await until(() => pages.vik!.evaluate(() => window.bivocaVisit!.store.getState().standing?.sign === 'air'), 'the sign on their page');
+  await said(pages.vik!, 'YOU ARE ON AIR');
+  await send(page, 'guest.admit', { guest: people.liv.guest });
+  await hears(page, 'programme', [true, true], 'both voices');
+});
+
+it('hear everybody but themself, and see the show', async () => {
+  const busOf = (guest: string) =>
+    page.evaluate((who) => {
+      const { show } = window.bivocaHost!.state.desk;
+      const listener = show.guests.list.find((g) => g.id === who)?.listenerId;
+      return show.sound.listeners.find((l) => l.id === listener)!.busId;
+    }, guest);
+  await hears(page, await busOf(people.vik.guest), [false, true], 'the mix of the first');
+  await hears(page, await busOf(people.liv.guest), [true, false], 'the mix of the second');
+  await hears(pages.vik!, null, [false, true], 'what comes to the first');
+  await hears(pages.liv!, null, [true, false], 'what comes to the second');
+  await until(
+    () => pages.liv!.evaluate(() => (document.querySelector<HTMLVideoElement>('video[aria-label="The show"]')?.videoWidth ?? 0) > 0),
+    'the picture that comes back',
+  );
+});
+
+it('sit in seats: a swap on air changes who is seen at once', async () => {
+  const [one, two] = await pick(page, (s) => s.desk.show.seats.slice(0, 2).map((seat) => seat.id));
+  await send(page, 'seat.fill', { seat: one, occupant: people.vik.source });
+  await send(page, 'seat.fill', { seat: two, occupant: people.liv.source });
+  await send(page, 'picture.cut', { picture: one });
+  await shows(COLOUR.vik, 'who sits there');
+  await send(page, 'cast.store', { name: 'Before' });
+  await send(page, 'seat.swap', { a: one, b: two });
+  await shows(COLOUR.liv, 'who sits there after the swap');
+  const cast = await pick(page, (s) => s.desk.show.guests.casts[0]!.id);
+  await send(page, 'cast.recall', { cast });
+  await shows(COLOUR.vik, 'who sat there before');
+});
+
+it('are gathered: everyone beside each other; a shared screen takes the picture and gives it back', async () => {
+  const [everyone, , shared] = await pick(page, (s) => s.desk.show.guests.gatherings.map((g) => g.id));
+  await send(page, 'picture.cut', { picture: everyone });
+  await shows(COLOUR.vik, 'the first, at the left', 0.05, 0.4);
+  await shows(COLOUR.liv, 'the second, at the right', 0.55, 0.4);
+  await send(page, 'picture.cut', { picture: shared });
+  await pages.liv!.bringToFront();
+  const press = (words: string) =>
+    pages.liv!.waitForSelector(`::-p-xpath(//button[normalize-space(.)="${words}"])`).then((b) => b!.click());
+  await press('Share screen');
+  await shows([0xe8, 0xef, 0xe9], 'the shared screen', 0.9, 0.1);
+  expect((await now(people.liv.guest))?.shares).toBe(true);
+  await press('End sharing');
+  await until(async () => !near(await programme(0.9, 0.1), [0xe8, 0xef, 0xe9], 22), 'that it gives back', 10_000);
+  expect((await now(people.liv.guest))?.shares).toBe(false);
+});
+
+it('come back to where they were when their line breaks, and when their page is closed and opened anew', async () => {
+  await send(page, 'picture.cut', { picture: people.liv.source });
+  await shows(COLOUR.liv, 'the picture before');
+  await pages.liv!.evaluate(() => window.bivocaVisit!.lose());
+  await until(async () => (await now(people.liv.guest))?.lost === true, 'that the line is down');
+  await until(async () => (await now(people.liv.guest))?.lost === false, 'the way back', 10_000);
+  await shows(COLOUR.liv, 'the picture after');
+  await hears(page, 'programme', [true, true], 'the voice after');
+  await pages.liv!.close();
+  await until(async () => (await now(people.liv.guest))?.lost === true, 'that the page has gone', 10_000);
+  // Whoever is expected back has a card in their place, never black.
+  await until(async () => !near(await programme(0.5, 0.35), [...FACE], 30), 'the card', 10_000);
+  expect(Math.max(...(await programme(0.5, 0.5)))).toBeGreaterThan(25);
+  await join('liv');
+  await shows(COLOUR.liv, 'the picture of the page that was opened anew');
+  expect((await now(people.liv.guest))?.state).toBe('admitted');
+});
+
+it('write, raise a hand, read what the crew writes; who has no good link stays outside', async () => {
+  await pages.vik!.bringToFront();
+  await pages.vik!.type('input[aria-label="Write to the crew"]', 'One <b>minute</b> please');
+  await pages.vik!.keyboard.press('Enter');
+  await said(page, 'One <b>minute</b> please');
+  await (await pages.vik!.waitForSelector('::-p-xpath(//button[normalize-space(.)="Raise hand"])'))!.click();
+  await until(async () => (await now(people.vik.guest))?.hand === true, 'the hand');
+  await send(page, 'guest.note', { guest: people.vik.guest, text: 'You are next' });
+  await said(pages.vik!, 'You are next');
+  const stranger = await other.browser.newPage();
+  await stranger.goto(`${app.url}/join/${id}?simulated=3&name=x#guest=${await linkOf(people.vik.guest)}`);
+  // A new link ends the one before: whoever came by it has to ask again.
+  await said(pages.vik!, 'was withdrawn');
+  await until(async () => (await now(people.vik.guest))?.lost === false, 'the one with the new link', 10_000);
+  await page.evaluate((who) => window.bivocaHost!.guests.withdraw(who), people.vik.guest);
+  await said(stranger, 'was withdrawn');
+  await send(page, 'guest.showOut', { guest: people.liv.guest });
+  await said(pages.liv!, 'The crew has ended the connection');
+  expect(await page.evaluate(() => (window.bivocaHost!.guests as unknown as { lines: Map<string, unknown> }).lines.size)).toBe(0);
+});
+
+it('join with a real camera and microphone on a page of the size of a phone, once they have said their name and agreed', async () => {
+  const phone = await other.browser.newPage();
+  await phone.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true });
+  await phone.goto(`${app.url}/join/${id}#guest=${await linkOf(people.vik.guest)}`);
+  await phone.waitForSelector('video[aria-label="You"]');
+  // The secret is out of the address.
+  await until(() => phone.url() === `${app.url}/join/${id}`, 'the address without it');
+  await until(() => phone.evaluate(() => (document.querySelector('video')?.videoWidth ?? 0) > 0), 'their own picture', 10_000);
+  const join = (await phone.waitForSelector('button[type="submit"]'))!;
+  await join.tap();
+  expect(await phone.evaluate(() => window.bivocaVisit)).toBeUndefined();
+  await phone.type('input[maxlength="60"]', 'Vik \u202eAasen');
+  await phone.click('input[type="checkbox"]');
+  await join.tap();
+  await until(async () => (await now(people.vik.guest))?.said === 'Vik Aasen', 'the name that they have said', 60_000);
+  await said(page, 'calls themself');
+  expect([...browser.troubles, ...other.troubles]).toEqual([]);
+  expect(await phone.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+});
