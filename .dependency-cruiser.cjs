@@ -15,7 +15,7 @@ module.exports = {
     only(
       'standins-import-core-and-drivers',
       '^standins/',
-      '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|sound/(chunk|device-driver)|worker-scope)',
+      '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|guests/driver|sound/(chunk|device-driver)|worker-scope)',
     ),
     only('interface-imports-engine-and-core', '^interface/(?!main\\.tsx)', '^(core|engine|interface)/|^standins/(show/demo|devices/pier)'),
     // Inside core: the ground first, then each domain's document, air and migrations, then what works on the whole desk.

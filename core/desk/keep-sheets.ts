@@ -8,6 +8,7 @@ import { meant } from '../graphics/for-mixer';
 import { type Sheet } from '../sheets/document';
 import { type Around, aroundAt } from '../sheets/around';
 import { entriesFor } from '../sheets/into-entries';
+import { sitterOf } from '../guests/sitter';
 import { contentFor } from '../sheets/into-elements';
 import { type Desk } from './air';
 import { walkRefs } from './refs';
@@ -84,12 +85,13 @@ export function keepSheets(desk: Desk, frame: number): readonly [Desk, Patch[], 
   const seconds = needsSeconds(show)
     ? show.graphics.clocks.map((c) => `${c.name} ${wholeSeconds(c, air.graphics, frame, show.rate)}`).join('\n')
     : '';
+  const seating = show.seats.map((s) => [s.name, JSON.stringify(sitterOf(show, s))].join(' ')).join('\n');
   const around = aroundAt(desk, frame);
   const changes = show.graphics.list.flatMap((graphic, index): Change[] => {
     const wants = needsOf(graphic);
     if (!wants) return [];
     const last = done.get(graphic);
-    const own = wants.clocks ? seconds : '';
+    const own = `${wants.clocks ? seconds : ''}${wants.formulas ? seating : ''}`;
     if (last?.seconds === own && (last.sheets === show.sheets || (!wants.formulas && sameSheets(wants.sheets, last.sheets, show.sheets))))
       return [];
     const change = changeOf(graphic, index, desk, around);

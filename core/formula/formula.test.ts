@@ -17,6 +17,7 @@ const world = (row = 0): World => ({
   row,
   sheet: (name) => (name === 'Pilots' ? own : null),
   clock: (name) => (name === 'Heat' ? 95 : name === 'Wall' ? null : undefined),
+  seat: (name) => (name === 'Guest 1' ? { name: 'Vik Aasen', title: 'Judge' } : name === 'Host' ? null : undefined),
 });
 
 function said(text: string, row = 0): string {

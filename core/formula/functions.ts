@@ -55,6 +55,13 @@ function ordinal(n: number): string {
   return `${whole}${(last >= 11 && last <= 13 ? undefined : ENDINGS[last % 10]) ?? 'th'}`;
 }
 
+/** Whoever sits in the seat that is named. @throws FormulaError where there is no such seat */
+function sitter(args: Args): { name: string; title: string } | null {
+  const found = args.world.seat(args.text(0));
+  if (found === undefined) throw new FormulaError(`There is no seat “${args.text(0).slice(0, 40)}”.`, args.at);
+  return found;
+}
+
 /** Seconds as a time: `m:ss`, `h:mm:ss`, or with tenths `m:ss.t`. */
 function timed(seconds: number, format: string, at: number): string {
   const tenths = Math.floor(Math.abs(seconds) * 10 + 1e-6);
@@ -282,6 +289,20 @@ export const FUNCTIONS = new Map<string, FunctionSpec>(
         if (seconds === undefined) throw new FormulaError(`There is no clock “${args.text(0).slice(0, 40)}”.`, args.at);
         return seconds ?? 0;
       },
+    },
+    seat: {
+      least: 1,
+      most: 1,
+      use: 'seat("Guest 1")',
+      about: 'name of whoever sits in a seat; nothing while it is empty',
+      run: (args) => sitter(args)?.name ?? '',
+    },
+    title: {
+      least: 1,
+      most: 1,
+      use: 'title("Guest 1")',
+      about: 'what is said of the guest who sits in a seat, such as an office',
+      run: (args) => sitter(args)?.title ?? '',
     },
   }),
 );

@@ -20,4 +20,6 @@ export interface World {
   sheet: (name: string) => Rows | null;
   /** Whole seconds that a clock shows; undefined where there is none, null while it is not known. */
   clock: (name: string) => number | null | undefined;
+  /** Who sits in a seat, with what is said of them; null while it is empty, undefined where there is none of this name. */
+  seat: (name: string) => { name: string; title: string } | null | undefined;
 }

@@ -118,6 +118,27 @@ describe('a guest', () => {
   });
 });
 
+describe('the name of whoever sits in a seat', () => {
+  it('is in graphics by a formula, and follows every change of seat or name', () => {
+    const { desk, sources } = withGuests(2, 2);
+    const [one] = desk.show.seats.map((s) => s.id);
+    let d = must(must(desk, 'field.set', { graphic: 'names', field: 'name', formula: 'seat("Guest 1")' }), 'field.set', {
+      graphic: 'names',
+      field: 'role',
+      formula: 'title("Guest 1")',
+    });
+    const words = () => d.show.graphics.list[0]!.entries[0]!.values.map(({ value }) => (value.kind === 'text' ? value.text : ''));
+    d = must(d, 'seat.fill', { seat: one, occupant: sources[0] });
+    expect(words()).toEqual(['Guest 0', 'Judge']);
+    d = must(d, 'seat.fill', { seat: one, occupant: sources[1] });
+    expect(words()[0]).toBe('Guest 1');
+    d = must(d, 'guest.edit', { guest: d.show.guests.list[1]!.id, name: 'Liv Moe', title: 'Wind' });
+    expect(words()).toEqual(['Liv Moe', 'Wind']);
+    d = must(d, 'seat.fill', { seat: one, occupant: 'a' });
+    expect(words()).toEqual(['Camera a', '']);
+  });
+});
+
 describe('casts', () => {
   it('bring everybody back to their seats, and touch no seat that they do not know', () => {
     const { desk, sources } = withGuests(2, 2);

@@ -129,6 +129,7 @@ export function worldOf(
       return found ? rowsOfSheet(found) : null;
     },
     clock: around.clock,
+    seat: around.seat,
   };
 }
 

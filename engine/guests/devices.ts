@@ -1,24 +1,6 @@
 /** Camera, microphone and screen of a guest, and what to do when one cannot be used, in words for people who have never done this. */
 
-export interface GuestChoice {
-  /** Identities as the browser gives them; empty for its own choice. */
-  camera: string;
-  microphone: string;
-}
-
-export interface GuestDevice {
-  kind: 'videoinput' | 'audioinput' | 'audiooutput';
-  id: string;
-  name: string;
-}
-
-export interface GuestDevices {
-  /** Opens camera and microphone; one of them alone where there is no other. @throws Error in words for the guest */
-  open(choice: GuestChoice): Promise<MediaStream>;
-  list(): Promise<GuestDevice[]>;
-  /** A screen to be shared. @throws Error in words for the guest; null when they have chosen none */
-  share(): Promise<MediaStream | null>;
-}
+import { type GuestChoice, type GuestDevice, type GuestDevices } from './driver';
 
 const WORDS: Readonly<Record<string, string>> = {
   NotAllowedError:
@@ -29,7 +11,7 @@ const WORDS: Readonly<Record<string, string>> = {
 };
 
 /** What to do about a device that cannot be opened. */
-export function deviceHelp(error: unknown): string {
+function deviceHelp(error: unknown): string {
   const name = error instanceof Error ? error.name : '';
   return WORDS[name] ?? `Camera and microphone cannot be used: ${error instanceof Error ? error.message : String(error)}`;
 }

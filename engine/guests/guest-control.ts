@@ -171,7 +171,8 @@ export class GuestControl implements Follower, ShowGuests {
     if (line?.session !== session) return;
     if (message.kind === 'signal') return line.peer.take(message.signal);
     if (message.kind === 'word') return this.word(id, message.text);
-    const { camera, screen, leaves, kind: _, ...about } = message;
+    const { camera, screen, leaves, said, hand, hears, trouble, agreedAt } = message;
+    const about = Object.fromEntries(Object.entries({ said, hand, hears, trouble, agreedAt }).filter(([, value]) => value !== undefined));
     line.peer.hear({ ...(camera !== undefined && { camera }), ...(screen !== undefined && { screen }) });
     if (Object.keys(about).length > 0) this.report(id, about);
     if (!leaves) return undefined;

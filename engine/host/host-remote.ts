@@ -4,23 +4,14 @@ import { type Connected, type FromHost, type FromPass, type HostOutcome } from '
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout } from '#core/panels/mosaic';
-import { type GuestLink, type GuestSays, type HostSays } from '#core/guests/line';
+import { type HostSays } from '#core/guests/line';
 import { type Held } from '#core/panels/held';
 import { type PassHash } from '#core/panels/pass';
 import { type CrewMember } from '#core/panels/sound-line';
 import { slimPatches } from '#core/panels/slim';
 import { type Desk } from '#core/desk/air';
-import { HostLink } from '../remote/host-link';
+import { type GuestLineAnswers, HostLink } from '../remote/host-link';
 import { type Follower } from './follower';
-
-/** What comes of guests. */
-export interface GuestLineAnswers {
-  /** Null until they are known: then the server waits for them. */
-  links: () => GuestLink[] | null;
-  come: (id: string, session: string) => void;
-  gone: (id: string, session: string) => void;
-  says: (id: string, session: string, message: GuestSays) => void;
-}
 
 export interface RemoteAccess {
   desk: () => Desk;

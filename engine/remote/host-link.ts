@@ -1,14 +1,23 @@
 /** The host window's line to the server: proves whose page it is, and comes back by itself. */
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type Connected, type FromHost, type FromPass, type ShowName, type ToHost } from '#core/panels/messages';
+import { type GuestLink, type GuestSays } from '#core/guests/line';
 import { type PassHash } from '#core/panels/pass';
 import { type CrewMember } from '#core/panels/sound-line';
 import { inParts } from '#core/panels/parts';
-import { type GuestLineAnswers } from '../host/host-remote';
 import { OwnSocket } from './own-socket';
 
 /** Close code: another window runs this show now. */
 const REPLACED = 4001;
+
+/** What comes of guests. */
+export interface GuestLineAnswers {
+  /** Null until they are known: then the server waits for them. */
+  links: () => GuestLink[] | null;
+  come: (id: string, session: string) => void;
+  gone: (id: string, session: string) => void;
+  says: (id: string, session: string, message: GuestSays) => void;
+}
 
 /** What the line asks of the host. */
 export interface HostAnswers {

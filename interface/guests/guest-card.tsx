@@ -4,7 +4,7 @@ import { Copy, Hand, Link2, Mic, MonitorUp, QrCode, Trash2, TriangleAlert, Volum
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { guestNow, type GuestNow } from '#core/guests/air';
-import { type Guest } from '#core/guests/document';
+import { type Guest, GUEST_HEIGHTS } from '#core/guests/document';
 import { type GuestFigures } from '#engine/client/show-client';
 import { useShow, useSend, useShowClient } from '../client/show-client';
 import { useTally } from '../client/use-tally';
@@ -49,10 +49,8 @@ function checksOf(now: GuestNow, figures: GuestFigures | undefined): string[] {
 }
 
 /** What is known of a line, in a few figures. */
-const lineWords = ({ width, height, frameRate, delayMs, kilobits }: GuestFigures): string =>
-  [height > 0 && `${width}×${height}`, `${frameRate}/s`, delayMs !== null && `${delayMs} ms`, `${kilobits} kbit/s`]
-    .filter(Boolean)
-    .join(' · ');
+const lineWords = ({ width, height, frameRate, delayMs }: GuestFigures): string =>
+  [height > 0 && `${width}×${height}`, `${frameRate}/s`, delayMs !== null && `${delayMs} ms`].filter(Boolean).join(' · ');
 
 function Note({ guest, note }: { guest: Guest; note: string }) {
   const send = useSend();
@@ -216,7 +214,7 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
           onSave={(title) => send('guest.edit', { guest: guest.id, title })}
         />
       </div>
-      <p className="figures h-5 truncate text-[13px] text-muted" data-figures>
+      <p className="figures h-5 truncate text-[13px] text-muted" title={figures ? `${figures.kilobits} kbit/s come` : undefined}>
         {figures ? lineWords(figures) : ''}
         {seat && ` · sits at ${seat}`}
       </p>
@@ -264,6 +262,21 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
           ))}
         </select>
       </div>
+      <label className="flex items-center gap-2 text-[13px] text-muted">
+        Picture wanted
+        <select
+          aria-label={`Height of the picture of ${guest.name}`}
+          className="min-w-0 flex-1"
+          value={guest.height}
+          onChange={(e) => send('guest.edit', { guest: guest.id, height: Number(e.target.value) })}
+        >
+          {[...new Set([...GUEST_HEIGHTS, guest.height])].map((h) => (
+            <option key={h} value={h}>
+              {h} lines
+            </option>
+          ))}
+        </select>
+      </label>
       {here && <Note guest={guest} note={now.note} />}
       <div className="flex flex-wrap items-center gap-1">
         {link.row ? (

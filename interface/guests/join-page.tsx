@@ -3,9 +3,11 @@ import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { LONGEST_GUEST_NAME } from '#core/guests/document';
 import { causeOf } from '#core/schema/cause';
-import { type GuestDevice, type GuestDevices, whyNotHere } from '#engine/guests/devices';
+import { whyNotHere } from '#engine/guests/devices';
+import { type GuestDevice, type GuestDevices } from '#engine/guests/driver';
 import { Visit } from '#engine/guests/visit';
 import { Button } from '../parts/button';
+import { OwnPicture } from './own-picture';
 import { MicrophoneLevel } from './microphone-level';
 import { VisitView } from './visit-view';
 
@@ -75,18 +77,7 @@ function Devices({
   );
 }
 
-/** One's own picture, as in a mirror. */
-export function OwnPicture({ stream, className }: { stream: MediaStream | null; className?: string }) {
-  const video = useRef<HTMLVideoElement>(null);
-  useEffect(() => {
-    if (video.current) video.current.srcObject = stream;
-  }, [stream]);
-  return (
-    <video ref={video} className={`-scale-x-100 bg-deep object-contain ${className ?? ''}`} autoPlay muted playsInline aria-label="You" />
-  );
-}
-
-export interface JoinPageProps {
+interface JoinPageProps {
   /** Devices of this guest: real ones, or drawn ones for a simulated guest. */
   devicesFor: (simulated: { name: string; number: number } | null) => GuestDevices;
 }

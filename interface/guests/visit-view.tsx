@@ -4,11 +4,11 @@ import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { type Sign } from '#core/guests/line';
 import { causeOf } from '#core/schema/cause';
-import { type GuestDevices } from '#engine/guests/devices';
+import { type GuestDevices } from '#engine/guests/driver';
 import { type Visit } from '#engine/guests/visit';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
-import { OwnPicture } from './join-page';
+import { OwnPicture } from './own-picture';
 
 const SIGNS: Readonly<Record<Sign, { words: string; more: string; look: string }>> = {
   'green-room': { words: 'Green room', more: 'Only the crew sees and hears you.', look: 'border-line text-text' },

@@ -2,7 +2,7 @@
  * A guest who is drawn and voiced here, and joins as everybody does: camera, microphone and screen of the same shape as a browser's. Their picture
  * carries the wall time, so that one can measure how long it takes to the programme.
  */
-import { type GuestDevices } from '#engine/guests/devices';
+import { type GuestDevices } from '#engine/guests/driver';
 
 /** Pixels and frames a second of the drawn camera. */
 const WIDTH = 320;
