@@ -177,16 +177,29 @@ await passes(page, 10);
 await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('[role=tree] button')].find((b) => b.textContent === 'Kite')?.click());
 await passes(page, 30);
 await shoot('graphics-draw');
-// The bar has no room for it by name at this width.
-await page.keyboard.down('Shift');
-await page.keyboard.press('F7');
-await page.keyboard.up('Shift');
-await wait(500);
-await press(page, 'Keys and what is at hand');
-await press(page, 'Another key for Cut to Next');
-await page.keyboard.press('KeyD');
-await wait(500);
-await shoot('keys');
+for (const [name, title, seat] of [
+  ['Vik Aasen', 'Judge, at home', 'Judge'],
+  ['Liv Moe', 'Wind analyst, weather hut', 'Wind analyst'],
+  ['Odd Rygh', 'Pilot', null],
+] as const) {
+  const seatId = await pick(page, (s) => s.desk.show.seats.map(({ id, name: of }) => [of, id]));
+  const into = seatId.find(([of]) => of === seat)?.[1];
+  await send(page, 'guest.add', { name, title, ...(into && { seat: into }) });
+}
+await page.keyboard.press('F8');
+await page.waitForSelector('[data-region="people"]');
+for (const button of await page.$$('::-p-xpath(//button[normalize-space(.)="Simulate"])')) await button.click();
+const guests = await pick(page, (s) => s.desk.show.guests.list.map((g) => g.id));
+await until(
+  () => pick(page, (s) => Object.values(s.desk.air.guests.now).filter((g) => g.agreedAt !== null).length === 3),
+  'the guests',
+  60_000,
+);
+for (const guest of guests.slice(0, 2)) await send(page, 'guest.admit', { guest });
+await send(page, 'cast.store', { name: 'Judge and wind' });
+await send(page, 'picture.setNext', { picture: await pick(page, (s) => s.desk.show.guests.gatherings[0]!.id) });
+await wait(4000);
+await shoot('guests');
 await page.goto(app.url);
 await wait(1500);
 await shoot('shows');

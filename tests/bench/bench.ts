@@ -7,6 +7,7 @@ import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
 import { automationLines, benchAutomation } from './automation-bench';
+import { benchGuests, guestsLines } from './guests-bench';
 import { benchPanels, panelsLines } from './panels-bench';
 import { benchScreens, screensLines } from './screens-bench';
 import { benchGraphics, graphicsLines } from './graphics-bench';
@@ -256,6 +257,13 @@ async function main(): Promise<void> {
     const found = await benchPanels(page, browser, app.url);
     results.panels = found;
     lines.push(...panelsLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('guests')) {
+    const found = await benchGuests(page, app.url);
+    results.guests = found;
+    lines.push(...guestsLines(found));
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
