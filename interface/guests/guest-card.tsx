@@ -248,19 +248,6 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
             Show out
           </HoldButton>
         )}
-        <select
-          aria-label={`Clock that ${guest.name} sees`}
-          className="min-w-0 flex-1"
-          value={now.clockId ?? ''}
-          onChange={(e) => send('guest.clock', { guest: guest.id, clock: e.target.value || null })}
-        >
-          <option value="">no clock</option>
-          {clocks.map((c) => (
-            <option key={c.id} value={c.id}>
-              {c.name}
-            </option>
-          ))}
-        </select>
       </div>
       <label className="flex items-center gap-2 text-[13px] text-muted">
         Picture wanted
@@ -273,6 +260,22 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
           {[...new Set([...GUEST_HEIGHTS, guest.height])].map((h) => (
             <option key={h} value={h}>
               {h} lines
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-2 text-[13px] text-muted">
+        Clock they see
+        <select
+          aria-label={`Clock that ${guest.name} sees`}
+          className="min-w-0 flex-1"
+          value={now.clockId ?? ''}
+          onChange={(e) => send('guest.clock', { guest: guest.id, clock: e.target.value || null })}
+        >
+          <option value="">none</option>
+          {clocks.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.name}
             </option>
           ))}
         </select>

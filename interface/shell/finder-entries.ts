@@ -41,13 +41,15 @@ function actions(layout: KeyLayout, room: RoomId): Entry[] {
 
 /** Every picture that can be put into Next. */
 function pictures(show: Show): Entry[] {
-  return [show.sources, show.framings, show.layouts, show.presets, show.graphics.list, show.guests.gatherings].flat().map(({ id, name, number }) => ({
-    id: `picture ${id}`,
-    title: `${name} to Next`,
-    about: number === null ? 'Picture' : `Picture ${number}`,
-    key: '',
-    run: { kind: 'picture', id },
-  }));
+  return [show.sources, show.framings, show.layouts, show.presets, show.graphics.list, show.guests.gatherings]
+    .flat()
+    .map(({ id, name, number }) => ({
+      id: `picture ${id}`,
+      title: `${name} to Next`,
+      about: number === null ? 'Picture' : `Picture ${number}`,
+      key: '',
+      run: { kind: 'picture', id },
+    }));
 }
 
 /** What can be asked for: a thing of the show, a choice, a number, a text. A whole of many parts is made in its room instead. */
