@@ -37,7 +37,8 @@ beforeAll(async () => {
   const channels = await pick(page, ({ desk: { show } }) => [...show.sources.map((x) => x.id), ...show.sound.inputs.map((c) => c.id)]);
   for (const channel of channels) await send(page, 'sound.mute', { channel, on: true });
   id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
-  await page.click('nav a[href$="/guests"]');
+  await page.keyboard.press('F8');
+  await page.waitForSelector('[data-region="people"]');
 });
 afterAll(async () => {
   await Promise.all([browser.close(), other.close()]);
