@@ -286,7 +286,7 @@ describe('the remote', () => {
     await until(() => page.evaluate(() => document.body.textContent?.includes('Mast overhead')), 'the log');
     await press(page, 'Save as CSV');
     const csv = String(await downloads.bytes('as run.csv'));
-    expect(csv).toMatch(/picture,Mast overhead,cut,20\d\d-/);
+    expect(csv).toMatch(/picture,Mast overhead,cut,,20\d\d-/);
     expect(csv).toMatch(/Names,"?Out and back|Names,"?Maren Tolv/);
     await page.click('a[href$="/desk"]');
   });
