@@ -11,6 +11,7 @@ import { entriesFor } from '../sheets/into-entries';
 import { sitterOf } from '../guests/sitter';
 import { contentFor } from '../sheets/into-elements';
 import { type Desk } from './air';
+import { KeepLast } from './keep-last';
 import { walkRefs } from './refs';
 import { Show } from './show';
 
@@ -49,6 +50,14 @@ function usedEntries(desk: Desk): ReadonlySet<string> {
   return ids;
 }
 
+const seatings = new KeepLast<string>();
+
+/** Who sits where, for formulas that ask; worked out once for each state. */
+const seatingOf = (show: Show): string =>
+  seatings.get([show.seats, show.guests, show.sources, show.framings], () =>
+    JSON.stringify(show.seats.map((seat) => [seat.name, sitterOf(show, seat)])),
+  );
+
 interface Change {
   index: number;
   entries: readonly Entry[] | null;
@@ -85,13 +94,12 @@ export function keepSheets(desk: Desk, frame: number): readonly [Desk, Patch[], 
   const seconds = needsSeconds(show)
     ? show.graphics.clocks.map((c) => `${c.name} ${wholeSeconds(c, air.graphics, frame, show.rate)}`).join('\n')
     : '';
-  const seating = show.seats.map((s) => [s.name, JSON.stringify(sitterOf(show, s))].join(' ')).join('\n');
   const around = aroundAt(desk, frame);
   const changes = show.graphics.list.flatMap((graphic, index): Change[] => {
     const wants = needsOf(graphic);
     if (!wants) return [];
     const last = done.get(graphic);
-    const own = `${wants.clocks ? seconds : ''}${wants.formulas ? seating : ''}`;
+    const own = `${wants.clocks ? seconds : ''}${wants.formulas ? seatingOf(show) : ''}`;
     if (last?.seconds === own && (last.sheets === show.sheets || (!wants.formulas && sameSheets(wants.sheets, last.sheets, show.sheets))))
       return [];
     const change = changeOf(graphic, index, desk, around);

@@ -1,6 +1,4 @@
 /** Guests now: who is there, and what they have said of themselves. */
-import { type Guest } from './document';
-
 /**
  * Where a guest is: `away` until they come; `waiting` in the green room, seen and heard by the crew alone; `admitted` may be seen and heard in the
  * show.
@@ -81,17 +79,9 @@ export const awayGuest = (frame: number): GuestNow => ({ ...AWAY, since: frame }
 /** How it stands with a guest. */
 export const guestNow = ({ guests }: { guests: GuestsAir }, id: string): GuestNow => guests.now[id] ?? AWAY;
 
-/** The guest whose camera or screen a source is. */
-export const guestOfSource = (list: readonly Guest[], sourceId: string): Guest | undefined =>
-  list.find((g) => g.sourceId === sourceId || g.screenId === sourceId);
-
-/** How long the last good frame of somebody whose line is down stays before their card is shown, seconds. */
-export const HOLDS_SECONDS = 4;
-
-/** What is seen of a guest in the show: themself, their last good frame, or a card with their name. Nobody who waits is seen. */
-export function guestIsSeen({ state, lost, since }: GuestNow, frame: number, framesPerSecond: number): boolean {
-  return state === 'admitted' && (!lost || frame - since < HOLDS_SECONDS * framesPerSecond);
+/** Guests as they are when the show is opened anew: nobody has a line yet, and whoever was there is expected back. */
+export function withoutLines({ now, gathered }: GuestsAir): GuestsAir {
+  const away = (guest: GuestNow): GuestNow =>
+    guest.state === 'away' ? guest : { ...guest, lost: true, since: 0, shares: false, hand: false };
+  return { now: Object.fromEntries(Object.entries(now).map(([id, guest]) => [id, away(guest)])), gathered };
 }
-
-/** A guest is heard in the show as long as they are admitted. */
-export const guestIsHeard = ({ state }: GuestNow): boolean => state === 'admitted';

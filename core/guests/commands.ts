@@ -67,9 +67,8 @@ function mustBeThere(desk: Desk, { id, name }: Guest, frame: number) {
   return now;
 }
 
-class SpeaksArgs {
-  @Ref('guest', 'guest') guest!: string;
-}
+/** The audience may see them: what takes them out of the show is held. */
+const isAdmitted = ({ air }: Desk, { guest }: GuestArg): boolean => air.guests.now[guest]?.state === 'admitted';
 
 export const guestCommands = [
   defineCommand({
@@ -85,8 +84,8 @@ export const guestCommands = [
       const target = show.seats.find((s) => s.id === seat);
       if (seat !== undefined && !target) throw new CommandError('unknown-seat', `There is no seat "${seat}" in this show.`, 'seat');
       const [id, source, screen] = [newId(), newId(), newId()];
-      show.sources.push(createSource(show, source, name, { kind: 'guest', part: 'camera' }));
-      const shared = createSource(show, screen, `${name.slice(0, 60)}, screen`, { kind: 'guest', part: 'screen' });
+      show.sources.push(createSource(show, source, name, { kind: 'guest' }));
+      const shared = createSource(show, screen, `${name.slice(0, 60)}, screen`, { kind: 'guest' });
       show.sources.push({ ...shared, number: null, feedsOnly: true });
       const listenerId = addListener(desk, name, source, newId);
       show.guests.list.push({
@@ -169,10 +168,7 @@ export const guestCommands = [
     says: 'Send {guest} back to the green room',
     about: 'They are neither seen nor heard in the show any more, and keep their seat: their card stands there.',
     args: GuestArg,
-    hold: (desk, { guest }) => {
-      const target = desk.show.guests.list.find((g) => g.id === guest);
-      return target !== undefined && desk.air.guests.now[guest]?.state === 'admitted' && seenOnAir(desk, target, 0).length > 0;
-    },
+    hold: isAdmitted,
     run: (desk, { guest }, { frame }) => {
       const target = guestOf(desk, guest);
       const now = mustBeThere(desk, target, frame);
@@ -186,7 +182,7 @@ export const guestCommands = [
     says: 'Show {guest} out',
     about: 'Ends their connection. Their link stays good: they can come back to the green room by it, until it is withdrawn.',
     args: GuestArg,
-    hold: (desk, { guest }) => desk.air.guests.now[guest]?.state === 'admitted',
+    hold: isAdmitted,
     run: (desk, { guest }, { frame }) => {
       const now = mustBeThere(desk, guestOf(desk, guest), frame);
       Object.assign(now, { state: 'away', lost: false, since: frame, hand: false, shares: false, note: '', trouble: '' });
@@ -227,7 +223,7 @@ export const guestCommands = [
     fromEngine: true,
     title: 'Report who speaks',
     about: 'The engine says who speaks now, of those who count in the gathered views.',
-    args: SpeaksArgs,
+    args: GuestArg,
     run: (desk, { guest }, { frame }) => {
       guestOf(desk, guest);
       const { gathered } = desk.air.guests;

@@ -8,13 +8,9 @@ export const LONGEST_GUEST_NAME = 60;
 /** Heights that a guest's picture may be asked for, pixels. */
 export const GUEST_HEIGHTS = [180, 360, 540, 720, 1080] as const;
 
-/** Which of a guest's pictures a source is. */
-export const GUEST_PARTS = ['camera', 'screen'] as const;
-
-/** A remote person's camera or shared screen, with its sound. */
+/** A remote person's camera or shared screen, with its sound: which of them, the guest says. */
 export class GuestSettings {
   @OneOf(['guest'], 'remote person') kind!: 'guest';
-  @OneOf(GUEST_PARTS, 'their camera, or the screen that they share') part!: (typeof GUEST_PARTS)[number];
 }
 
 /** Somebody who joins from a browser. Where they are now, and whether they are admitted, stands in air. */
@@ -59,11 +55,11 @@ export class Gathering {
   @Ref('picture', 'shown while there is nobody, or nobody shares; null for none', { nullable: true }) restId!: string | null;
 }
 
-const GATHERED_NAMES = { everyone: 'Everyone', speaker: 'Who speaks', shared: 'Shared screen' } as const;
+export const GATHERING_NAMES = { everyone: 'Everyone', speaker: 'Who speaks', shared: 'Shared screen' } as const;
 
 export const createGathering = (id: string, kind: Gathering['kind']): Gathering => ({
   id,
-  name: GATHERED_NAMES[kind],
+  name: GATHERING_NAMES[kind],
   colour: '#5fc2b0',
   number: null,
   kind,

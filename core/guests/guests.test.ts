@@ -8,7 +8,7 @@ import { sceneOf } from '../picture/scene';
 import { tallyOf } from '../picture/tally';
 import { planSound } from '../sound/plan';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
-import { HOLDS_SECONDS } from './air';
+import { HOLDS_SECONDS } from './let-in';
 import { arrangement, gathered } from './gathered';
 import { standingOf } from './standing';
 import { FOR_MS, HOLD_MS, WhoSpeaks } from './who-speaks';

@@ -8,8 +8,7 @@ import { deckPictures, deckPlace } from '../replay/deck';
 import { type Air } from '../desk/air';
 import { gatheredScene } from '../guests/gathered-scene';
 import { type Gathering } from '../guests/document';
-import { guestIsSeen, guestNow, guestOfSource } from '../guests/air';
-import { framesPerSecond } from '../time/rate';
+import { guestBehind, isSeen } from '../guests/let-in';
 import { type FoundGraphic } from '../graphics/find';
 import { graphicAsPaint, graphicItems } from '../graphics/items';
 import { AT_REST } from '../graphics/motion';
@@ -71,11 +70,10 @@ function deckContent(show: Show, air: Air, source: Source, number: DeckNumber, f
 function sourceContent(show: Show, air: Air, source: Source, frame: number, depth: number, budget: Budget): Content {
   const { settings } = source;
   if (settings.kind === 'deck') return deckContent(show, air, source, settings.deck, frame, depth, budget);
-  if (settings.kind === 'guest') {
-    const guest = guestOfSource(show.guests.list, source.id);
-    // Nobody who waits is seen; who has left, or whose line stays down, has a card in their place.
-    if (!guest || !guestIsSeen(guestNow(air, guest.id), frame, framesPerSecond(show.rate)))
-      return { texture: { kind: 'seat', name: guest?.name ?? source.name, colour: source.colour }, fit: 'contain', sourceId: source.id };
+  // A guest who is not seen has a card in their place.
+  if (!isSeen(show, air, source, frame)) {
+    const { name } = guestBehind(show, source) ?? source;
+    return { texture: { kind: 'seat', name, colour: source.colour }, fit: 'contain', sourceId: source.id };
   }
   const black = settings.kind === 'media' && playerState(air, source.id, settings, frame, show.rate).black;
   const texture: TextureRef = black ? { kind: 'colour', colour: '#000000' } : { kind: 'source', id: source.id };

@@ -1,7 +1,7 @@
 /** The sound twin of the frame plan: how loud each channel and bus is at a frame. */
 import { runningTransition, transitionPosition } from '../picture/transition';
 import { type Air } from '../desk/air';
-import { guestIsHeard, guestNow, guestOfSource } from '../guests/air';
+import { isLetIn } from '../guests/let-in';
 import { fadeLevel } from '../time/fade';
 import { lanePictures } from '../picture/air';
 import { deckPlace, liveAngle, rollLeft } from '../replay/deck';
@@ -104,9 +104,7 @@ export function planSound(show: Show, air: Air, frame: number): SoundPlan {
     const stands = source?.settings.kind === 'media' && !playerState(air, source.id, source.settings, frame, show.rate).playing;
     // A source whose seat has a channel is heard there; a seat that nobody fills is silent.
     const elsewhere = feed === null ? taken.has(id) : feed.kind === 'seat' && (sourceId === null || taken.get(sourceId) !== id);
-    const guest = source?.settings.kind === 'guest' ? guestOfSource(show.guests.list, source.id) : undefined;
-    const outside = source?.settings.kind === 'guest' && (!guest || !guestIsHeard(guestNow(air, guest.id)));
-    const closed = strip.muted || group?.muted === true || stands || elsewhere || outside;
+    const closed = strip.muted || group?.muted === true || stands || elsewhere || !isLetIn(show, air, source);
     const underRoll = music?.sourceId === id;
     const own = strip.inFrames !== null || strip.outFrames !== null;
     let share = 1;

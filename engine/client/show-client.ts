@@ -208,8 +208,6 @@ export interface ShowGuests {
   /** A new link for a guest, which ends the one before; until a wall time, or until it is withdrawn. @throws Error in words at a panel */
   invite(guestId: string, until: number | null): Promise<GuestLinkRow>;
   withdraw(guestId: string): Promise<void>;
-  /** Where other machines reach the server; none when it answers this one only. */
-  addresses(): Promise<readonly string[]>;
 }
 
 /** What a client that is a panel knows of its line to the show. */

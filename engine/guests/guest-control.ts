@@ -12,7 +12,6 @@ import { tallyOf } from '#core/picture/tally';
 import { type Driver } from '../capture/driver';
 import { type GuestFigures, type GuestsState, type GuestWord, type ShowGuests } from '../client/show-client';
 import { type Follower, type HostAccess } from '../host/follower';
-import { fetchAddresses } from '../remote/host-key';
 import { hashOf, newSecret } from '../host/secret';
 import { type SoundDesk } from '../sound/sound-desk';
 import { db, type GuestLinkRow } from '../storage/db';
@@ -45,7 +44,10 @@ interface Out {
 
 export class GuestControl implements Follower, ShowGuests {
   readonly store = createStore<GuestsState>(() => ({ links: [], figures: {}, words: [] }));
-  told: GuestLink[] | null = null;
+  /** By the guest; null until the links have been read: then the server waits for them. */
+  private hashes: ReadonlyMap<string, string> | null = null;
+  private toldText = '';
+  private list: readonly Guest[] = [];
   private readonly ready: Promise<void>;
   private readonly lines = new Map<string, Line>();
   private readonly sources = new Map<string, GuestSource>();
@@ -84,36 +86,46 @@ export class GuestControl implements Follower, ShowGuests {
 
   private async read(): Promise<void> {
     const links = await db.guestLinks.where('showId').equals(this.showId).toArray();
-    this.store.setState({ links });
-    await this.changed();
+    await this.keep(links);
   }
 
-  private async changed(): Promise<void> {
-    this.told = await Promise.all(
-      this.store.getState().links.flatMap(({ id, secret, until }) => {
-        const guest = this.guest(id);
-        return guest ? [hashOf(secret).then((hash) => ({ id, name: guest.name, until, hash }))] : [];
-      }),
+  private async keep(links: readonly GuestLinkRow[]): Promise<void> {
+    this.hashes = new Map(await Promise.all(links.map(async ({ id, secret }) => [id, await hashOf(secret)] as const)));
+    this.store.setState({ links });
+    this.tellLinks();
+  }
+
+  /** Links as the server may know them: of guests whom the show has now. An undo that brings one back brings the link back too. */
+  get told(): GuestLink[] | null {
+    const { hashes } = this;
+    return (
+      hashes &&
+      this.store.getState().links.flatMap(({ id, until }) => {
+        const [name, hash] = [this.guest(id)?.name, hashes.get(id)];
+        return name !== undefined && hash !== undefined ? [{ id, name, until, hash }] : [];
+      })
     );
+  }
+
+  private tellLinks(): void {
+    const text = JSON.stringify(this.told);
+    if (text === this.toldText) return;
+    this.toldText = text;
     this.out.links();
   }
-
-  readonly addresses = (): Promise<readonly string[]> => fetchAddresses().catch(() => []);
 
   async invite(id: string, until: number | null): Promise<GuestLinkRow> {
     await this.ready;
     const row: GuestLinkRow = { id, showId: this.showId, secret: newSecret(), until };
     await db.guestLinks.put(row);
-    this.store.setState(({ links }) => ({ links: [...links.filter((l) => l.id !== id), row] }));
-    await this.changed();
+    await this.keep([...this.store.getState().links.filter((l) => l.id !== id), row]);
     return row;
   }
 
   async withdraw(id: string): Promise<void> {
     await this.ready;
     await db.guestLinks.delete(id);
-    this.store.setState(({ links }) => ({ links: links.filter((l) => l.id !== id) }));
-    await this.changed();
+    await this.keep(this.store.getState().links.filter((l) => l.id !== id));
   }
 
   // Connections.
@@ -125,7 +137,6 @@ export class GuestControl implements Follower, ShowGuests {
   /** A guest's page is there. */
   come(id: string, session: string): void {
     const known = this.lines.get(id);
-    if (known?.session === session) return;
     if (known) this.drop(id, known);
     const guest = this.guest(id);
     if (!guest) return this.out.out(id);
@@ -133,9 +144,7 @@ export class GuestControl implements Follower, ShowGuests {
     const busId = show.sound.listeners.find((l) => l.id === guest.listenerId)?.busId;
     const mix = busId === undefined ? null : this.sound.streamOf(busId);
     const peer = new GuestPeer(
-      session,
       { programme: this.back.take(), programmeHeight: this.access.state().working.raster.height, mix: mix?.stream ?? null },
-      [],
       {
         signal: (signal) => this.out.toGuest(session, { kind: 'signal', signal }),
         streams: (camera, screen) => this.show(id, camera, screen),
@@ -209,19 +218,10 @@ export class GuestControl implements Follower, ShowGuests {
       this.drop(id, line);
       this.out.out(id);
     }
-    const links = this.store.getState().links.filter((l) => show.guests.list.some((g) => g.id === l.id));
-    if (links.length !== this.store.getState().links.length) void this.forget(links);
-    else if (this.told?.some((l) => show.guests.list.find((g) => g.id === l.id)?.name !== l.name)) {
-      this.told = this.told.map((l) => ({ ...l, name: show.guests.list.find((g) => g.id === l.id)?.name ?? l.name }));
-      this.out.links();
+    if (show.guests.list !== this.list) {
+      this.list = show.guests.list;
+      this.tellLinks();
     }
-  }
-
-  /** Links of guests that the show has no more; an undo brings the guest back, and the link with them. */
-  private async forget(links: readonly GuestLinkRow[]): Promise<void> {
-    this.told = (this.told ?? []).filter((l) => links.some((k) => k.id === l.id));
-    this.out.links();
-    await Promise.resolve();
   }
 
   tick(desk: Desk, frame: number): void {

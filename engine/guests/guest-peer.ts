@@ -23,12 +23,10 @@ export class GuestPeer {
   private told = '';
 
   constructor(
-    readonly session: string,
     back: { programme: MediaStreamTrack | null; programmeHeight: number; mix: MediaStream | null },
-    servers: readonly RTCIceServer[],
     private readonly events: PeerEvents,
   ) {
-    this.peer = new RTCPeerConnection({ iceServers: [...servers], bundlePolicy: 'max-bundle' });
+    this.peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle' });
     this.negotiator = new Negotiator(this.peer, false, events.signal, (error) => events.failed(String(error)));
     this.peer.ontrack = ({ track, streams: [stream] }) => {
       if (!stream) return;
@@ -73,33 +71,15 @@ export class GuestPeer {
   private tell(): void {
     const of = (id: string | null | undefined) => (id ? (this.streams.get(id) ?? null) : null);
     const [camera, screen] = [of(this.about.camera), of(this.about.screen)];
-    const text = [camera, screen]
-      .map(
-        (s) =>
-          s &&
-          `${s.id} ${s
-            .getTracks()
-            .map((t) => t.id)
-            .join()}`,
-      )
-      .join(' | ');
+    const text = [camera, screen].map((s) => [s?.id, s?.getTracks().map((t) => t.id)].join()).join(' | ');
     if (text === this.told) return;
     this.told = text;
     this.events.streams(camera, screen);
   }
 
-  /** The guest's page has come by a new line. */
-  again(): void {
-    this.negotiator.again();
-  }
-
   /** What the browser counts of this connection. */
   stats(): Promise<RTCStatsReport> {
     return this.peer.getStats();
-  }
-
-  get isConnected(): boolean {
-    return this.peer.connectionState === 'connected';
   }
 
   close(): void {

@@ -1,6 +1,6 @@
 /**
  * Makes a connection between two ends that may both want to change it at any time: perfect negotiation (W3C WebRTC 1.0, section 10.7). One end is
- * polite and gives way when both offer at once. What is told may be late, twice, or of a connection before; it does no harm.
+ * polite and gives way when both offer at once. What is told may be late or twice; it does no harm. After a line that was down both ends are made anew.
  */
 import { type Signal } from '#core/guests/line';
 
@@ -12,7 +12,6 @@ export type Peer = Pick<
   | 'setLocalDescription'
   | 'setRemoteDescription'
   | 'addIceCandidate'
-  | 'restartIce'
   | 'onnegotiationneeded'
   | 'onicecandidate'
 >;
@@ -23,6 +22,8 @@ export class Negotiator {
   /** An answer is being taken in: the state says "have-local-offer" until it is. */
   private settling = false;
   private closed = false;
+  /** The last offer of the other end that was taken in. */
+  private offered = '';
   /** What has come is taken in one after another. */
   private queue: Promise<void> = Promise.resolve();
 
@@ -78,12 +79,15 @@ export class Negotiator {
       return;
     }
     const { description } = signal;
+    // Said twice: each offer of an end has a version of its own (RFC 8866, o=).
+    if (description.type === 'offer' && description.sdp === this.offered) return;
     const free = !this.making && (peer.signalingState === 'stable' || this.settling);
     const collides = description.type === 'offer' && !free;
     this.ignores = !this.polite && collides;
     if (this.ignores) return;
     // An answer to an offer that was taken back, or that came twice.
     if (description.type === 'answer' && peer.signalingState !== 'have-local-offer') return;
+    if (description.type === 'offer') this.offered = description.sdp;
     this.settling = description.type === 'answer';
     try {
       await peer.setRemoteDescription(description);
@@ -93,13 +97,6 @@ export class Negotiator {
     if (description.type !== 'offer') return;
     await peer.setLocalDescription();
     this.tell();
-  }
-
-  /** The line between the ends was down: what was said meanwhile is said again, and the way is looked for anew. */
-  again(): void {
-    if (this.closed) return;
-    if (this.peer.signalingState === 'have-local-offer') this.tell();
-    else this.peer.restartIce();
   }
 
   close(): void {

@@ -53,7 +53,6 @@ export class Visit {
   private attempt = 0;
   private ended = false;
   private heard = performance.now();
-  private session = '';
   private screen: MediaStream | null = null;
   /** The ways that the shared screen goes by. */
   private readonly shared: RTCRtpTransceiver[] = [];
@@ -61,7 +60,7 @@ export class Visit {
 
   constructor(
     private readonly place: VisitPlace,
-    private camera: MediaStream,
+    private readonly camera: MediaStream,
     private about: About,
   ) {
     this.open();
@@ -107,8 +106,7 @@ export class Visit {
       case 'entered':
         this.attempt = 0;
         this.set({ line: 'open', message: '', show: message.show });
-        // At another window, or as another session, everything is made anew.
-        this.session = message.session;
+        // Each call is a new one, at whichever window.
         return this.call();
       case 'says':
         if (message.message.kind === 'signal') return void this.negotiator?.take(message.message.signal);
@@ -125,7 +123,7 @@ export class Visit {
   /** Makes the connection to the host. */
   private call(): void {
     this.hangUp();
-    const peer = new RTCPeerConnection({ iceServers: [], bundlePolicy: 'max-bundle' });
+    const peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle' });
     this.peer = peer;
     this.tell({ ...this.about, camera: this.camera.id, screen: this.screen?.id ?? null });
     this.negotiator = new Negotiator(peer, true, (signal) => this.send({ kind: 'says', message: { kind: 'signal', signal } }));
@@ -178,20 +176,6 @@ export class Visit {
   /** Writes to the crew. */
   write(text: string): void {
     this.send({ kind: 'says', message: { kind: 'word', text } });
-  }
-
-  /** Another camera or microphone: tracks take the place of those before, so nothing has to be made anew. */
-  async use(camera: MediaStream): Promise<void> {
-    const senders = this.peer?.getSenders() ?? [];
-    for (const before of this.camera.getTracks()) {
-      const [track = null] = before.kind === 'video' ? camera.getVideoTracks() : camera.getAudioTracks();
-      await senders
-        .find((s) => s.track === before)
-        ?.replaceTrack(track)
-        .catch(() => undefined);
-      if (track !== before) before.stop();
-    }
-    this.camera = camera;
   }
 
   /** Shares a screen with its sound, or ends that. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
+import { sceneOf } from '#core/picture/scene';
 import { type ShowRow } from '../storage/db';
 import { recoverAir } from './recovery';
 
@@ -18,6 +19,15 @@ const row = (change: Partial<ShowRow>): ShowRow => ({
 });
 
 describe('coming back after an interruption', () => {
+  it('expects guests back to where they were: until they come their card stands there', () => {
+    let desk = must(sampleDesk(), 'guest.add', { name: 'Vik' });
+    const { id, sourceId } = desk.show.guests.list[0]!;
+    desk = must(must(desk, 'guest.report', { guest: id, line: 'in' }, 500), 'guest.admit', { guest: id }, 510);
+    const { air } = recoverAir(row({ show: desk.show }), desk.air);
+    expect(air.guests.now[id]).toMatchObject({ state: 'admitted', lost: true });
+    expect(sceneOf(desk.show, air, sourceId, 520)[0]?.texture).toMatchObject({ kind: 'seat', name: 'Vik' });
+  });
+
   it('begins empty and without a word when the show was never opened', () => {
     const { air, notices } = recoverAir(row({}), null);
     expect([air.onAirId, notices]).toEqual([null, []]);

@@ -1,6 +1,7 @@
 /** Puts a show together again that was cut off: by a reload, a crash, or a kill. */
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import { type Air, createAir } from '#core/desk/air';
+import { withoutLines } from '#core/guests/air';
 import { createAirLane } from '#core/picture/air';
 import { readAir } from '#core/desk/migrate';
 import { findPicture } from '#core/desk/pictures';
@@ -28,6 +29,7 @@ export function recoverAir(
     replay: { ...fresh.replay, ...kept.replay },
     sound: { ...fresh.sound, ...kept.sound, talkback: null, lostDevices: {} },
     lanes: { ...kept.lanes },
+    guests: withoutLines(kept.guests),
   };
   for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
   const notices: string[] = [];

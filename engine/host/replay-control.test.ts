@@ -98,6 +98,20 @@ describe('what records and plays replays', () => {
     expect(sounds.filter((s) => s.startsWith('tap')).length).toBe(sounds.filter((s) => s.startsWith('end')).length);
   });
 
+  it('keeps nothing of a guest who waits, neither picture nor sound, and begins when they are let in', () => {
+    let desk = must(replayDesk(), 'guest.add', { name: 'Vik' });
+    const { id, sourceId } = desk.show.guests.list[0]!;
+    desk = must(must(desk, 'replay.addAngle', { picture: sourceId, sound: sourceId }), 'guest.report', { guest: id, line: 'in' });
+    const { made, sounds, run, control } = setup(desk);
+    control.follow(made.desk);
+    const kept = () => [sounds.includes(`tap ${sourceId}`), made.mixerWorker.told.some((m) => m.type === 'copies-port' && m.id === sourceId)];
+    expect(kept()).toEqual([false, false]);
+    run('guest.admit', { guest: id });
+    expect(kept()).toEqual([true, true]);
+    run('guest.hold', { guest: id });
+    expect(sounds.at(-1)).toBe(`end ${sourceId}`);
+  });
+
   it('takes angles that are no sources from the mixer, as outputs of their own size', () => {
     const { made, run, control } = setup(must(replayDesk(), 'replay.set', { height: 18 }));
     control.follow(made.desk);

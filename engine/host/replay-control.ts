@@ -4,6 +4,7 @@ import { deckPlace, rollLeft } from '#core/replay/deck';
 import { rollTransition } from '#core/replay/roll-transition';
 import { protectedSpans } from '#core/replay/retention';
 import { type Desk } from '#core/desk/air';
+import { isLetIn } from '#core/guests/let-in';
 import { findSource, pictureName } from '#core/desk/pictures';
 import { framesPerSecond, frameToMicros, microsToFrame } from '#core/time/rate';
 import { type Driver, type EngineFormat } from '../capture/driver';
@@ -123,10 +124,12 @@ export class ReplayControl implements ShowReplay, Follower {
   /** Takes exactly the pictures and sounds that are recorded, and only while they are. */
   private followTracks({ show, air }: Desk): void {
     const angles: Angle[] = air.replay.recording ? show.replay.angles : [];
+    // Of a guest who is not let in, nothing is kept.
+    const isKept = (id: string) => isLetIn(show, air, findSource(show, id));
     const wanted = new Map<string, () => () => void>();
     for (const { pictureId, soundId } of angles) {
-      wanted.set(pictureId, () => this.takePictures(show, pictureId));
-      if (soundId !== null)
+      if (isKept(pictureId)) wanted.set(pictureId, () => this.takePictures(show, pictureId));
+      if (soundId !== null && isKept(soundId))
         wanted.set(`sound-${soundId}`, () =>
           this.takeSound(soundId, soundId === PROGRAMME_SOUND ? 'Programme sound' : `Sound of ${pictureName(show, soundId)}`),
         );

@@ -57,7 +57,6 @@ export const panelGuests = (): ShowGuests & { store: StoreApi<GuestsState> } => 
   store: createStore<GuestsState>(() => ({ links: [], figures: {}, words: [] })),
   invite: refuse,
   withdraw: refuse,
-  addresses: () => Promise.resolve([]),
 });
 
 export const panelExports = (): ShowExports => ({

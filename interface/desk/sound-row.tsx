@@ -10,6 +10,7 @@ import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { Fader } from '../parts/fader';
 import { Meter } from '../parts/meter';
+import { LevelSlider } from '../parts/level-slider';
 import { NumberField } from '../parts/number-field';
 import { useRoving } from '../parts/roving';
 
@@ -101,16 +102,7 @@ export function SoundRow() {
             title="What you hear here; the programme is not changed"
           >
             Ears
-            <input
-              type="range"
-              aria-label="Listening level here"
-              className="w-full"
-              min={0}
-              max={1}
-              step={0.01}
-              defaultValue={0.8}
-              onChange={(e) => host.sound.setListening(Number(e.target.value))}
-            />
+            <LevelSlider label="Listening level here" className="w-full" first={0.8} onChange={(level) => host.sound.setListening(level)} />
           </label>
           <NumberField
             className="w-15"

@@ -1,6 +1,6 @@
 /** One guest in the room Guests: what they send, where they are, how their line does, and what one can do with them. */
 import clsx from 'clsx';
-import { Copy, Hand, Link2, Mic, MonitorUp, QrCode, Trash2, TriangleAlert, Volume2 } from 'lucide-react';
+import { Copy, Hand, Link2, MonitorUp, QrCode, Trash2, TriangleAlert, Volume2 } from 'lucide-react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { guestNow, type GuestNow } from '#core/guests/air';
@@ -13,6 +13,7 @@ import { Line } from '../parts/fields';
 import { HoldButton } from '../parts/hold-button';
 import { IconButton } from '../parts/icon-button';
 import { Monitor } from '../parts/monitor';
+import { TalkButton } from '../parts/talk-button';
 import { MeterRow } from './meter-row';
 import { useGuestLink } from './guest-link';
 import { chooseGuest, useGuestsRoom } from './room-state';
@@ -108,32 +109,6 @@ function SimulatedTools({ guest }: { guest: Guest }) {
       <Button onClick={tell('hand')}>Hand</Button>
       <Button onClick={() => endSimulated(guest.id)}>End</Button>
     </div>
-  );
-}
-
-/** Talks to one guest while it is held. */
-function Talk({ guest }: { guest: Guest }) {
-  const send = useSend();
-  const talking = useShow(
-    ({ desk: { air } }) => guest.listenerId !== null && air.sound.talkback?.listenerIds.includes(guest.listenerId) === true,
-  );
-  const end = () => talking && send('talkback.stop');
-  return (
-    <Button
-      look={talking ? 'straw' : 'plain'}
-      unusable={guest.listenerId === null ? 'They have no mix of their own to be spoken into.' : null}
-      aria-label={`Hold to talk to ${guest.name}`}
-      keyFor="guests.talk"
-      title="Hold to talk to them alone"
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        send('talkback.start', { listeners: [guest.listenerId] });
-      }}
-      onPointerUp={end}
-      onPointerCancel={end}
-    >
-      <Mic size={14} /> Talk
-    </Button>
   );
 }
 
@@ -242,7 +217,14 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
             Admit
           </Button>
         )}
-        <Talk guest={guest} />
+        <TalkButton
+          ids={guest.listenerId === null ? [] : [guest.listenerId]}
+          name={guest.name}
+          label="Talk"
+          title="Hold to talk to them alone"
+          nobody="They have no mix of their own to be spoken into."
+          keyFor="guests.talk"
+        />
         {here && (
           <HoldButton look="air" title="Hold: ends their connection" onHeld={() => send('guest.showOut', { guest: guest.id })}>
             Show out
@@ -279,6 +261,10 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
             </option>
           ))}
         </select>
+      </label>
+      <label className="flex items-center gap-2 text-[13px]">
+        <input type="checkbox" checked={guest.counts} onChange={(e) => send('guest.edit', { guest: guest.id, counts: e.target.checked })} />
+        counts in the gathered views
       </label>
       {here && <Note guest={guest} note={now.note} />}
       <div className="flex flex-wrap items-center gap-1">

@@ -1,11 +1,12 @@
 /** The link of a guest: made, copied, shown as a code. */
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useStore } from 'zustand';
 import { type Guest } from '#core/guests/document';
 import { causeOf } from '#core/schema/cause';
 import { type GuestLinkRow } from '#engine/storage/db';
 import { say } from '../client/say';
 import { useShowClient } from '../client/show-client';
+import { useBase } from '../client/use-base';
 import { Dialog } from '../parts/dialog';
 import { QrPicture } from '../parts/qr-picture';
 
@@ -22,8 +23,7 @@ export function useGuestLink(guest: Guest): {
   const { guests } = useShowClient();
   const row = useStore(guests.store, (s) => s.links.find((l) => l.id === guest.id));
   const [open, setOpen] = useState(false);
-  const [base, setBase] = useState(window.location.origin);
-  useEffect(() => void guests.addresses().then(([first]) => first !== undefined && setBase(first)), [guests]);
+  const { base } = useBase();
   const link = row ? linkOf(base, row) : '';
   return {
     row,

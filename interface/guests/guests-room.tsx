@@ -7,6 +7,7 @@ import { useShow, useSend, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { COLUMNS } from '../parts/columns';
 import { region } from '../parts/region';
+import { Gatherings } from './gatherings';
 import { GuestCard } from './guest-card';
 import { chooseGuest } from './room-state';
 import { SeatsAndCasts } from './seats-and-casts';
@@ -104,6 +105,7 @@ export function GuestsRoom() {
       </section>
       <aside className="min-h-0 overflow-auto border-l border-line" {...region('seats', 'Seats and casts')}>
         <SeatsAndCasts />
+        <Gatherings />
         <Words />
       </aside>
     </main>

@@ -18,8 +18,8 @@ function SeatRow({ seat, place }: { seat: Seat; place: number }) {
   const send = useSend();
   const tally = useTally(seat.id);
   const [over, setOver] = useState(false);
-  const chosen = useShow(({ desk: { show } }) => show.guests.list)?.find((g) => g.id === useGuestsRoom.getState().guest);
   const guestId = useGuestsRoom((s) => s.guest);
+  const chosen = useShow(({ desk: { show } }) => show.guests.list.find((g) => g.id === guestId));
   const drop = (data: DataTransfer) => {
     const [from, occupant] = [data.getData(SEAT_DRAG), data.getData(OCCUPANT_DRAG)];
     if (from !== '' && from !== seat.id) send('seat.swap', { a: from, b: seat.id });
@@ -63,7 +63,7 @@ function SeatRow({ seat, place }: { seat: Seat; place: number }) {
         className="px-2!"
         aria-label={chosen ? `Put ${chosen.name} into ${seat.name}` : `Put the chosen guest into ${seat.name}`}
         title={chosen ? `Put ${chosen.name} here` : 'Choose a guest first, then press here'}
-        unusable={guestId === null || !chosen ? 'Choose a guest first.' : isHere ? `${chosen.name} sits here already.` : null}
+        unusable={!chosen ? 'Choose a guest first.' : isHere ? `${chosen.name} sits here already.` : null}
         onClick={() => chosen && send('seat.fill', { seat: seat.id, occupant: chosen.sourceId })}
       >
         here

@@ -9,6 +9,7 @@ import { type ShowPasses } from '#engine/client/show-client';
 import { type PassRow } from '#engine/storage/db';
 import { say } from '../client/say';
 import { useShowClient } from '../client/show-client';
+import { useBase } from '../client/use-base';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { HoldButton } from '../parts/hold-button';
@@ -193,16 +194,9 @@ function PassLine({
   );
 }
 
-/** Where others reach this server: addresses in the network, when it was started for that. */
-function useBase(passes: ShowPasses): { base: string; onlyHere: boolean } {
-  const [addresses, setAddresses] = useState<readonly string[]>([]);
-  useEffect(() => void passes.addresses().then(setAddresses), [passes]);
-  return { base: addresses[0] ?? window.location.origin, onlyHere: addresses.length === 0 };
-}
-
 function List({ passes }: { passes: ShowPasses }) {
   const { passes: rows, people } = useStore(passes.store);
-  const { base, onlyHere } = useBase(passes);
+  const { base, onlyHere } = useBase();
   return (
     <div className="mx-auto max-w-3xl">
       <NewPass passes={passes} />

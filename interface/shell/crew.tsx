@@ -1,42 +1,30 @@
 /** The crew, in the bar: who is there, who speaks, and a key to hold for speaking to all or to one. Never in the show. */
 import { Headphones, Megaphone } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { useStore } from 'zustand';
 import { TO_ALL } from '#core/panels/sound-line';
 import { type CrewState, type Listening, type ShowCrew } from '#engine/client/show-client';
 import { setCrewTarget, useCrewTarget } from '../client/crew-target';
 import { useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
+import { HeldButton } from '../parts/held-button';
+import { LevelSlider } from '../parts/level-slider';
 import { Popover } from '../parts/popover';
 
-/** Speaks while it is held, by mouse, finger, Space or Enter. */
+/** Speaks while it is held. */
 function HoldToTalk({ crew, to, label, children }: { crew: ShowCrew; to: string; label: string; children: ReactNode }) {
   const speaks = useStore(crew.store, (s) => s.to === to);
-  const key = (e: KeyboardEvent, act: () => void) => {
-    if (e.code !== 'Space' && e.code !== 'Enter') return;
-    e.preventDefault();
-    e.stopPropagation();
-    if (!e.repeat) act();
-  };
   return (
-    <Button
-      look={speaks ? 'straw' : 'plain'}
+    <HeldButton
+      active={speaks}
       className="min-w-24"
       aria-label={label}
-      aria-pressed={speaks}
       title={`${label}. It is never heard in the show.`}
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        crew.talk(to);
-      }}
-      onPointerUp={() => crew.end()}
-      onPointerCancel={() => crew.end()}
-      onBlur={() => crew.end()}
-      onKeyDown={(e) => key(e, () => crew.talk(to))}
-      onKeyUp={(e) => key(e, () => crew.end())}
+      onBegin={() => crew.talk(to)}
+      onEnd={() => crew.end()}
     >
       {children}
-    </Button>
+    </HeldButton>
   );
 }
 
@@ -108,16 +96,7 @@ export function Crew() {
         </label>
         <label className="flex items-center gap-2 text-muted">
           How loud
-          <input
-            type="range"
-            aria-label="How loud the crew is here"
-            className="flex-1"
-            min={0}
-            max={1}
-            step={0.01}
-            defaultValue={1}
-            onChange={(e) => crew.setLevel(Number(e.target.value))}
-          />
+          <LevelSlider label="How loud the crew is here" className="flex-1" first={1} onChange={(level) => crew.setLevel(level)} />
         </label>
         {state.microphone === 'open' && <p className="text-[13px] text-muted">The microphone is open; it is sent while you hold.</p>}
         {state.message !== '' && (

@@ -1,5 +1,5 @@
 /** Who listens, to what, and how they are spoken to. */
-import { Mic, Trash2 } from 'lucide-react';
+import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { channelsOf } from '#core/sound/channels';
 import { type Listener, LISTENER_KINDS, type ListenerKind, RULES } from '#core/sound/document';
@@ -11,32 +11,12 @@ import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
 import { Popover } from '../parts/popover';
+import { TalkButton } from '../parts/talk-button';
 import { setSoundRoom, useSoundRoom } from './room-state';
 import { dbWords, KIND_WORDS, pairWords, RULE_WORDS } from './words';
 
-/** Speaks while it is held, with mouse, finger or key. */
-function TalkButton({ ids, name, label }: { ids: string[]; name: string; label: string }) {
-  const send = useSend();
-  const talking = useShow(({ desk: { air } }) => ids.some((id) => air.sound.talkback?.listenerIds.includes(id)));
-  const begin = () => send('talkback.start', { listeners: ids });
-  const end = () => talking && send('talkback.stop');
-  return (
-    <Button
-      look={talking ? 'straw' : 'plain'}
-      className="min-h-9!"
-      aria-label={`Talk to ${name} while held`}
-      title="Hold to speak. It never reaches the programme. The key left of 1 speaks to all guests, with Shift to the room, with Alt to the person marked Alt."
-      unusable={ids.length === 0 ? 'Nobody there gets talkback.' : null}
-      onPointerDown={begin}
-      onPointerUp={end}
-      onPointerLeave={end}
-      onKeyDown={(e) => e.key === ' ' && !e.repeat && begin()}
-      onKeyUp={(e) => e.key === ' ' && end()}
-    >
-      <Mic size={14} /> {label}
-    </Button>
-  );
-}
+const TALKS =
+  'Hold to speak. It never reaches the programme. The key left of 1 speaks to all guests, with Shift to the room, with Alt to the person marked Alt.';
 
 /** What somebody hears, loudest first, by which path and why. */
 function Hears({ id }: { id: string }) {
@@ -144,7 +124,7 @@ function ListenerRow({ listener }: { listener: Listener }) {
             Alt
           </Button>
         )}
-        {talkback && <TalkButton ids={[id]} name={name} label="Talk" />}
+        {talkback && <TalkButton title={TALKS} nobody="Nobody there gets talkback." ids={[id]} name={name} label="Talk" />}
         <Button pressed={open} aria-expanded={open} onClick={() => setSoundRoom({ listener: open ? null : id })}>
           Hears…
         </Button>
@@ -231,9 +211,15 @@ export function ListenersPanel() {
   return (
     <div>
       <div className="flex flex-wrap items-center gap-2 border-b-2 border-line p-2" role="group" aria-label="Talkback">
-        <TalkButton ids={of('guest')} name="all guests" label="All guests" />
-        <TalkButton ids={of('room')} name="the room" label="Room" />
-        <TalkButton ids={of('guest', 'room', 'presenter')} name="everybody" label="Everybody" />
+        <TalkButton title={TALKS} nobody="Nobody there gets talkback." ids={of('guest')} name="all guests" label="All guests" />
+        <TalkButton title={TALKS} nobody="Nobody there gets talkback." ids={of('room')} name="the room" label="Room" />
+        <TalkButton
+          title={TALKS}
+          nobody="Nobody there gets talkback."
+          ids={of('guest', 'room', 'presenter')}
+          name="everybody"
+          label="Everybody"
+        />
         <label className="flex w-full items-center gap-2 text-[13px] text-muted">
           Speak with
           <select

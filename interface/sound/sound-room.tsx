@@ -4,6 +4,7 @@ import { useStore } from 'zustand';
 import { routingReport } from '#core/sound/routing/findings';
 import { useShowClient, useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
+import { LevelSlider } from '../parts/level-slider';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
@@ -58,16 +59,7 @@ function EarsLine() {
       )}
       <label className="flex items-center gap-2 text-muted" title="How loud you hear it here; no mix is changed">
         Ears
-        <input
-          type="range"
-          aria-label="Listening level here"
-          className="w-24"
-          min={0}
-          max={1}
-          step={0.01}
-          defaultValue={0.8}
-          onChange={(e) => host.sound.setListening(Number(e.target.value))}
-        />
+        <LevelSlider label="Listening level here" className="w-24" first={0.8} onChange={(level) => host.sound.setListening(level)} />
       </label>
       {solos ? (
         <Button look="straw" className="max-w-72" title="Clear all solos (Escape)" onClick={() => send('sound.clearSolo')}>

@@ -1,35 +1,13 @@
 /** The door of guests against a real server: links good, forged, ended and withdrawn, one place for each, damage, floods; a guest hears only what is for them. */
 import { createHash } from 'node:crypto';
-import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { afterAll, afterEach, beforeAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import { WebSocket } from 'ws';
 import { GUEST_CLOSED, GUEST_VERSION, type GuestLink, type ToGuest } from '#core/guests/line';
-import { type FromHost, HOST_PROTOCOL, type ToHost } from '#core/panels/messages';
-import { freePort } from '#tests/support/free-port';
-import { type Running, serve } from '../serve';
+import { type ToHost } from '#core/panels/messages';
+import { testServer } from '#tests/support/server';
 
-let port = 0;
-let root = '';
-let running: Running;
-const open: WebSocket[] = [];
-
-beforeAll(async () => {
-  port = await freePort();
-  root = await mkdtemp(join(tmpdir(), 'bivoca-guests-'));
-  await mkdir(join(root, 'dist'));
-  await writeFile(join(root, 'dist', 'index.html'), '<title>app</title>');
-  running = await serve({ port, token: null, dist: join(root, 'dist'), ingestRoot: join(root, 'ingest'), streamKey: 'secret' });
-});
-afterEach(async () => {
-  for (const socket of open.splice(0)) socket.terminate();
-  await expect.poll(async () => (await fetch(`http://127.0.0.1:${port}/api/shows`)).json()).toEqual([]);
-});
-afterAll(async () => {
-  await running.close();
-  await rm(root, { recursive: true, force: true });
-});
+const { at, hostLine } = testServer('guests');
+const { open } = at;
 
 const link = (id: string, secret: string, until: number | null = null): GuestLink => ({
   id,
@@ -39,14 +17,9 @@ const link = (id: string, secret: string, until: number | null = null): GuestLin
 });
 
 async function host(links: GuestLink[]) {
-  const told = await fetch(`http://127.0.0.1:${port}/api/host-key`, { headers: { 'sec-fetch-site': 'same-origin' } });
-  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, ((await told.json()) as { key: string }).key]);
-  open.push(socket);
+  const { socket, say } = await hostLine();
   const heard: ToHost[] = [];
   socket.on('message', (data) => heard.push(JSON.parse(String(data)) as ToHost));
-  await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
-  const say = (message: FromHost) => socket.send(JSON.stringify(message));
-  say({ kind: 'hello', show: { id: 'show', name: 'Sample' } });
   say({ kind: 'guest-links', list: links });
   return {
     socket,
@@ -58,7 +31,7 @@ async function host(links: GuestLink[]) {
 }
 
 function guest(secret: string, { device = 'one', version = GUEST_VERSION, show = 'show' } = {}) {
-  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/guest`);
+  const socket = new WebSocket(`ws://127.0.0.1:${at.port}/api/guest`);
   open.push(socket);
   const heard: ToGuest[] = [];
   const closed: { code: number | null } = { code: null };
@@ -136,6 +109,8 @@ it('lets wait while no window runs the show, and calls in when one does', async 
   await expect.poll(() => early.heard.filter((m) => m.kind === 'waiting').length).toBe(2);
   const second = await host([link('vik', 'a')]);
   await expect.poll(() => second.of('guest-in').length).toBe(1);
+  // Each call is a new one, so both ends make their connection anew.
+  expect(second.of('guest-in')[0]?.session).not.toBe(first.of('guest-in')[0]?.session);
   second.say({ kind: 'guest-out', id: 'vik' });
   await expect.poll(() => early.closed.code).toBe(GUEST_CLOSED.out);
 });

@@ -64,7 +64,7 @@ export class GuestDoor {
     const guest: Guest = {
       socket,
       request,
-      session: randomBytes(9).toString('hex'),
+      session: '',
       show: '',
       hash: null,
       device: '',
@@ -146,6 +146,8 @@ export class GuestDoor {
     }
     guest.link = link;
     guest.line = line;
+    // Each call is a new one: both ends make their connection anew, whichever of them was away.
+    guest.session = randomBytes(9).toString('hex');
     GuestDoor.post(guest, { kind: 'entered', name: link.name, show: line.show?.name ?? '', session: guest.session });
     return line.guestIn(link.id, guest.session);
   }

@@ -1,42 +1,23 @@
 /** Panels against a real server, with a host of core behind a socket: passes good, forged, ended and withdrawn, rights, damage, floods, many at once. */
 import { createHash } from 'node:crypto';
-import { mkdtemp, mkdir, readdir, rm, writeFile } from 'node:fs/promises';
+import { readdir } from 'node:fs/promises';
 import { request } from 'node:http';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { enablePatches } from 'immer';
-import { afterAll, afterEach, beforeAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import { WebSocket } from 'ws';
-import { type FromHost, HOST_PROTOCOL, type ToHost } from '#core/panels/messages';
+import { type ToHost } from '#core/panels/messages';
 import { type PassHash, type Rooms } from '#core/panels/pass';
 import { PANEL_CLOSED, PANEL_VERSION, panelId, type ToPanel } from '#core/panels/panel-messages';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { freePort } from '#tests/support/free-port';
-import { type Running, serve } from '../serve';
+import { testServer } from '#tests/support/server';
+import { serve } from '../serve';
 
 enablePatches();
 
-let port = 0;
-let root = '';
-let running: Running;
-const open: WebSocket[] = [];
-const options = () => ({ port, token: null, dist: join(root, 'dist'), ingestRoot: join(root, 'ingest'), streamKey: 'secret' });
-
-beforeAll(async () => {
-  port = await freePort();
-  root = await mkdtemp(join(tmpdir(), 'bivoca-panels-'));
-  await mkdir(join(root, 'dist'));
-  await writeFile(join(root, 'dist', 'index.html'), '<title>app</title>');
-  running = await serve(options());
-});
-afterEach(async () => {
-  for (const socket of open.splice(0)) socket.terminate();
-  await expect.poll(async () => (await fetch(`http://127.0.0.1:${port}/api/shows`)).json()).toEqual([]);
-});
-afterAll(async () => {
-  await running.close();
-  await rm(root, { recursive: true, force: true });
-});
+const { at, options, hostKey, hostLine } = testServer('panels');
+const { open } = at;
 
 const passFor = (id: string, secret: string, rooms: Rooms, until: number | null = null): PassHash => ({
   id,
@@ -49,23 +30,16 @@ const passFor = (id: string, secret: string, rooms: Rooms, until: number | null 
 /** What a host answers: of a file, what is in it. */
 async function answer(ask: Extract<ToHost, { kind: 'ask' }>['ask']): Promise<unknown> {
   if (ask.what !== 'take-file') return { asked: ask };
-  const file = await fetch(`http://127.0.0.1:${port}/api/panel/files/${ask.id}`, {
+  const file = await fetch(`http://127.0.0.1:${at.port}/api/panel/files/${ask.id}`, {
     headers: { authorization: `Bearer ${await hostKey()}` },
   });
   return { name: ask.name, use: ask.use, status: file.status, bytes: (await file.arrayBuffer()).byteLength };
 }
 
-async function hostKey(): Promise<string> {
-  const told = await fetch(`http://127.0.0.1:${port}/api/host-key`, { headers: { 'sec-fetch-site': 'same-origin' } });
-  return ((await told.json()) as { key: string }).key;
-}
-
 async function host(passes: PassHash[], desk = must(sampleDesk(), 'output.setStream', { key: 'hidden-key' })) {
-  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/host`, [HOST_PROTOCOL, await hostKey()]);
-  open.push(socket);
+  const { socket, say } = await hostLine();
   const asked: ToHost[] = [];
   let revision = 0;
-  const say = (message: FromHost) => socket.send(JSON.stringify(message));
   socket.on('message', (data) => {
     const message = JSON.parse(String(data)) as ToHost;
     asked.push(message);
@@ -86,14 +60,12 @@ async function host(passes: PassHash[], desk = must(sampleDesk(), 'output.setStr
     say({ kind: 'answer', id: message.id, outcome: outcome.ok ? { ok: true, result: outcome.result } : outcome });
     return undefined;
   });
-  await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
-  say({ kind: 'hello', show: { id: 'show', name: 'Sample' } });
   say({ kind: 'passes', list: passes });
   return { socket, asked, say, setPasses: (list: PassHash[]) => say({ kind: 'passes', list }), desk: () => desk };
 }
 
-function panel(secret: string | null, { show = 'show' as string | null, version = PANEL_VERSION, at = port } = {}) {
-  const socket = new WebSocket(`ws://127.0.0.1:${at}/api/panel`);
+function panel(secret: string | null, { show = 'show' as string | null, version = PANEL_VERSION, port = at.port } = {}) {
+  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/panel`);
   open.push(socket);
   const heard: ToPanel[] = [];
   const closed: { code: number | null } = { code: null };
@@ -149,20 +121,17 @@ it('keeps out who has a forged pass, one that has ended, or another version', as
 
 it('lets whoever guesses wait, and says that it is that', async () => {
   // A server of its own: what is guessed here slows the others' down.
-  const at = await freePort();
-  const own = await serve({ ...options(), port: at });
-  const told = await fetch(`http://127.0.0.1:${at}/api/host-key`, { headers: { 'sec-fetch-site': 'same-origin' } });
-  const window = new WebSocket(`ws://127.0.0.1:${at}/api/host`, [HOST_PROTOCOL, ((await told.json()) as { key: string }).key]);
-  await new Promise((resolve, reject) => window.once('open', resolve).once('error', reject));
-  window.send(JSON.stringify({ kind: 'hello', show: { id: 'show', name: 'Sample' } } satisfies FromHost));
-  window.send(JSON.stringify({ kind: 'passes', list: [passFor('p1', 'right', { desk: 'work' })] } satisfies FromHost));
+  const other = await freePort();
+  const own = await serve({ ...options(), port: other });
+  const window = await hostLine(other);
+  window.say({ kind: 'passes', list: [passFor('p1', 'right', { desk: 'work' })] });
   for (let i = 0; i < 5; i += 1) {
-    const wrong = panel(`guess ${i}`, { at });
+    const wrong = panel(`guess ${i}`, { port: other });
     await expect.poll(() => wrong.closed.code).toBe(PANEL_CLOSED.withdrawn);
   }
-  const right = panel('right', { at });
+  const right = panel('right', { port: other });
   await expect.poll(() => right.closed.code).toBe(PANEL_CLOSED.slow);
-  window.terminate();
+  window.socket.terminate();
   await own.close();
 });
 
@@ -256,7 +225,7 @@ it('asks the host only for what the pass may see', async () => {
 });
 
 it('takes files by a pass that may use them, gives them to the host alone, and keeps none', async () => {
-  const url = (query = '') => `http://127.0.0.1:${port}/api/panel/files?show=show&name=kite.png&use=image${query}`;
+  const url = (query = '') => `http://127.0.0.1:${at.port}/api/panel/files?show=show&name=kite.png&use=image${query}`;
   const bring = (secret: string, body: string | Uint8Array<ArrayBuffer>) =>
     fetch(url(), { method: 'POST', headers: { authorization: `Bearer ${secret}` }, body });
   expect((await bring('right', 'x')).status).toBe(503);
@@ -277,12 +246,13 @@ it('takes files by a pass that may use them, gives them to the host alone, and k
     });
   expect(await status(900_000_000, false)).toBe(413);
   expect(await status(1_000_000, true)).toBe(0);
-  await expect.poll(async () => (await readdir(join(root, 'uploads'))).length).toBe(0);
+  await expect.poll(async () => (await readdir(join(at.root, 'uploads'))).length).toBe(0);
   for (const id of ['0'.repeat(32), '..%2f..%2fetc%2fpasswd', 'x'])
     expect(
-      (await fetch(`http://127.0.0.1:${port}/api/panel/files/${id}`, { headers: { authorization: `Bearer ${await hostKey()}` } })).status,
+      (await fetch(`http://127.0.0.1:${at.port}/api/panel/files/${id}`, { headers: { authorization: `Bearer ${await hostKey()}` } }))
+        .status,
     ).toBe(404);
-  expect((await fetch(`http://127.0.0.1:${port}/api/panel/files/${'0'.repeat(32)}`)).status).toBe(403);
+  expect((await fetch(`http://127.0.0.1:${at.port}/api/panel/files/${'0'.repeat(32)}`)).status).toBe(403);
 });
 
 it('gives identities by connection', () => {

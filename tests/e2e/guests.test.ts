@@ -183,6 +183,13 @@ it('are gathered: everyone beside each other; a shared screen takes the picture 
   await send(page, 'picture.cut', { picture: everyone });
   await shows(COLOUR.vik, 'the first, at the left', 0.05, 0.4);
   await shows(COLOUR.liv, 'the second, at the right', 0.55, 0.4);
+  // Its settings have controls in the room.
+  await page.select('select[aria-label="Order of Everyone"]', 'seat');
+  await (await page.waitForSelector(`[data-gathering="${everyone}"] input[type="checkbox"]`))!.click();
+  await until(
+    () => pick(page, (s) => s.desk.show.guests.gatherings[0]!.order === 'seat' && !s.desk.show.guests.gatherings[0]!.names),
+    'the settings',
+  );
   await send(page, 'picture.cut', { picture: shared });
   await pages.liv!.bringToFront();
   const press = (words: string) =>
