@@ -11,14 +11,15 @@ export type ContentFor = (pictureId: string) => (Pick<DrawItem, 'texture' | 'sou
 
 /** Share of a picture's height that its name takes: the strip at the foot of a card. */
 const NAME_SHARE = 0.2;
-/** How large the strip is in the picture, as a share of its height. */
+/** How high the strip is in the picture, as a share of its height; it stands at the left. */
 const STRIP = 0.13;
 
 function nameStrip(guest: Guest, colour: string, { x, y, width, height }: Rect): DrawItem {
   const h = height * STRIP;
   return {
     texture: { kind: 'seat', name: guest.name, colour },
-    target: { x, y: y + height - h, width, height: h },
+    // As much narrower as it is lower: letters keep their shape.
+    target: { x, y: y + height - h, width: (width * STRIP) / NAME_SHARE, height: h },
     fit: 'fill',
     view: { crop: { left: 0, right: 0, top: 1 - NAME_SHARE, bottom: 0 }, zoom: 1, panX: 0, panY: 0 },
     opacity: 0.85,

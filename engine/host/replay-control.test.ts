@@ -104,7 +104,10 @@ describe('what records and plays replays', () => {
     desk = must(must(desk, 'replay.addAngle', { picture: sourceId, sound: sourceId }), 'guest.report', { guest: id, line: 'in' });
     const { made, sounds, run, control } = setup(desk);
     control.follow(made.desk);
-    const kept = () => [sounds.includes(`tap ${sourceId}`), made.mixerWorker.told.some((m) => m.type === 'copies-port' && m.id === sourceId)];
+    const kept = () => [
+      sounds.includes(`tap ${sourceId}`),
+      made.mixerWorker.told.some((m) => m.type === 'copies-port' && m.id === sourceId),
+    ];
     expect(kept()).toEqual([false, false]);
     run('guest.admit', { guest: id });
     expect(kept()).toEqual([true, true]);
