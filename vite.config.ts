@@ -33,7 +33,7 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'es2022',
     chunkSizeWarningLimit: 2000,
-    rollupOptions: { input: { app: here('./interface/index.html'), watch: here('./interface/watch.html') } },
+    rollupOptions: { input: { app: here('./interface/index.html'), watch: here('./interface/watch.html'), audience: here('./interface/audience.html') } },
   },
   server: {
     headers: isolationHeaders,

@@ -8,6 +8,7 @@ import { addresses } from './addresses/router';
 import { type GuardOptions, isEncrypted, judge, lanAddresses, needsTls, tokenOf } from './guard';
 import { Ingest, IngestError, streamFile } from './output/ingest';
 import { intake } from './output/intake';
+import { httpPeers } from './peers/router';
 import { NoHostError } from './remote/host-line';
 import { type Panels } from './remote/panels';
 import { type Relay } from './remote/relay';
@@ -82,11 +83,13 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, p
   app.use('/api/addresses', addresses(secrets.hostKey, options.port));
   const folder = join(options.ingestRoot, '..', 'uploads');
   app.use('/api/panel/files', uploads(panels, { folder, hostKey: secrets.hostKey, guesses: secrets.guesses.token }));
+  app.use('/api', httpPeers(relay, secrets.guesses.token));
   app.use('/api', remote(relay, secrets.hostKey, options));
   app.use('/simulated', simulated(pier));
   const ingest = new Ingest(options.ingestRoot);
   app.use('/ingest', intake(ingest, options.streamKey, secrets.guesses.key));
   app.use('/live', published(ingest));
+  app.get('/audience/:show', (_req, res) => void res.set('Cache-Control', 'no-cache').sendFile('audience.html', { root: options.dist }));
   app.get('/watch', (_req, res) => res.sendFile('watch.html', { root: options.dist }));
   app.use(
     express.static(options.dist, {

@@ -59,6 +59,8 @@ function isOpen(request: IncomingMessage): boolean {
   return (
     path === '/api/panel' ||
     path === '/api/guest' ||
+    path === '/api/audience' ||
+    /^\/api\/wh(ip|ep)\//.test(path) ||
     path === '/api/panel/files' ||
     (request.method === 'GET' && !/^\/(api|ingest|live|watch|simulated)(\/|$)/.test(path))
   );

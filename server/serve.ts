@@ -16,6 +16,8 @@ import { MOST_LINE_BYTES } from '#core/devices/line';
 import { DeviceSession } from './devices/session';
 import { Panels } from './remote/panels';
 import { GUEST_MESSAGE_LIMIT } from '#core/guests/line';
+import { AUDIENCE_MESSAGE_LIMIT } from '#core/audience/line';
+import { AudienceDoor } from './audience/audience-door';
 import { GuestDoor } from './guests/guest-door';
 import { Relay } from './remote/relay';
 import { targetOf } from './target';
@@ -31,7 +33,8 @@ const HOST_MESSAGE_LIMIT = PART_LENGTH * 6 + 1000;
 const LISTENER_MESSAGE_LIMIT = 1000;
 /** Longest that a request may take to come in, milliseconds: a segment on a slow line. */
 const REQUEST_MS = 60_000;
-const CONNECTION_LIMIT = 500;
+/** Pages of the audience are most of them. */
+const CONNECTION_LIMIT = 5000;
 
 function refuse(socket: Duplex, status: string): void {
   socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
@@ -72,6 +75,7 @@ export async function serve(options: AppOptions): Promise<Running> {
   const secrets: Secrets = { hostKey: randomBytes(24).toString('base64url'), guesses: { token: new Throttle(), key: new Throttle() } };
   const panels = new Panels(relay, secrets.guesses.token);
   const guests = new GuestDoor(relay, secrets.guesses.token);
+  const audience = new AudienceDoor(relay, secrets.guesses.token);
   const app = createApp(options, secrets, relay, pier, panels);
   const server = createServer({ requestTimeout: REQUEST_MS }, app);
   const secure = options.token === null ? null : await encrypted(options, app);
@@ -82,6 +86,7 @@ export async function serve(options: AppOptions): Promise<Running> {
   const devices = new WebSocketServer({ noServer: true, maxPayload: MOST_LINE_BYTES, handleProtocols });
   const listeners = new WebSocketServer({ noServer: true, maxPayload: LISTENER_MESSAGE_LIMIT });
   const working = new WebSocketServer({ noServer: true, maxPayload: PANEL_MESSAGE_LIMIT });
+  const writing = new WebSocketServer({ noServer: true, maxPayload: AUDIENCE_MESSAGE_LIMIT });
   const visiting = new WebSocketServer({ noServer: true, maxPayload: GUEST_MESSAGE_LIMIT });
 
   /** True when a socket brings the secret that only pages of this server get. */
@@ -99,6 +104,7 @@ export async function serve(options: AppOptions): Promise<Running> {
     if (needsTls(request, options)) return refuse(socket, '426 Upgrade Required');
     if (target.pathname === '/api/panel') return working.handleUpgrade(request, socket, head, (ws) => panels.add(ws, request));
     if (target.pathname === '/api/guest') return visiting.handleUpgrade(request, socket, head, (ws) => guests.add(ws, request));
+    if (target.pathname === '/api/audience') return writing.handleUpgrade(request, socket, head, (ws) => audience.add(ws, request));
     if (target.pathname === '/api/events')
       return listeners.handleUpgrade(request, socket, head, (ws) => relay.addListener(ws, target.params.get('show')));
     if (target.pathname !== '/api/host' && target.pathname !== '/api/devices') return refuse(socket, '404 Not Found');
@@ -121,7 +127,15 @@ export async function serve(options: AppOptions): Promise<Running> {
       pier.close();
       panels.close();
       guests.close();
-      for (const client of [...hosts.clients, ...devices.clients, ...listeners.clients, ...working.clients, ...visiting.clients])
+      audience.close();
+      for (const client of [
+        ...hosts.clients,
+        ...devices.clients,
+        ...listeners.clients,
+        ...working.clients,
+        ...visiting.clients,
+        ...writing.clients,
+      ])
         client.terminate();
       server.closeAllConnections();
       secure?.closeAllConnections();

@@ -26,6 +26,8 @@ export interface Chosen {
   graphicLane: string | null;
   /** Guest. */
   guest: string | null;
+  /** Comment that has come in. */
+  comment: string | null;
 }
 
 /** What actions see. */

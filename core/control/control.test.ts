@@ -25,6 +25,7 @@ const hands = (): Hands => ({
     elements: [],
     graphicLane: null,
     guest: null,
+    comment: null,
   },
 });
 const bound = (control: string, action: string, more: Partial<Binding> = {}): Binding => ({

@@ -191,6 +191,13 @@ const GUESTS: Row[] = [
   ['KeyT', 'guests.talk'],
   ['KeyH', 'guests.hand'],
   ['KeyW', 'guests.note'],
+  ['ArrowDown', 'comments.older'],
+  ['ArrowUp', 'comments.newer'],
+  ['KeyQ', 'comments.queue'],
+  ['KeyS', 'comments.star'],
+  ['KeyX', 'comments.hide'],
+  ['KeyN', 'comments.next'],
+  ['KeyO', 'comments.out'],
 ];
 
 const SOUND: Row[] = [

@@ -31,6 +31,7 @@ const chosen: Chosen = {
   elements: [],
   graphicLane: null,
   guest: null,
+  comment: null,
 };
 const hands = (change: Partial<Chosen> = {}): Hands => ({ desk: sampleDesk(), frame: 0, chosen: { ...chosen, ...change } });
 

@@ -7,6 +7,7 @@ import { createDevicesAir, type DevicesAir } from '../devices/air';
 import { createScreensAir, type ScreensAir } from '../screens/air';
 import { createOrderAir, type OrderAir } from '../order/air';
 import { type OutputRun } from '../output/air';
+import { type AudienceAir, createAudienceAir } from '../audience/air';
 import { createGuestsAir, type GuestsAir } from '../guests/air';
 import { type Player } from '../media/air';
 import { createGraphicsAir, type GraphicsAir } from '../graphics/air';
@@ -38,6 +39,7 @@ export interface Air {
   devices: DevicesAir;
   screens: ScreensAir;
   guests: GuestsAir;
+  audience: AudienceAir;
 }
 
 /** The pair that commands work on. */
@@ -66,5 +68,6 @@ export function createAir(show: Show): Air {
     devices: createDevicesAir(),
     screens: createScreensAir(),
     guests: createGuestsAir(),
+    audience: createAudienceAir(),
   };
 }

@@ -3,6 +3,7 @@ import { createAutomation } from '../automation/create';
 import { SOURCE_KINDS } from '../show/source-kinds';
 import { createDelivery } from '../output/create';
 import { firstLanes, plainTransition, firstTransitions } from '../picture/create';
+import { createAudience } from '../audience/document';
 import { createGuests } from '../guests/document';
 import { createGraphics } from '../graphics/create';
 import { createOrder } from '../order/create';
@@ -53,6 +54,7 @@ export function createShow(id: string, name: string, raster: Raster, rate: Rate)
     pages: [],
     screens: createScreens(),
     guests: createGuests(),
+    audience: createAudience(),
   };
 }
 

@@ -6,6 +6,7 @@ import { Clock, Entry, Graphic, OwnFont } from '../graphics/document';
 import { StoredFinish } from '../graphics/fill';
 import { entryName } from '../graphics/find';
 import { ButtonPage, PageButton } from '../buttons/document';
+import { Poll, QueuedComment } from '../audience/document';
 import { Cast, Gathering, Guest } from '../guests/document';
 import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
@@ -142,6 +143,12 @@ export const ENTITIES: Record<EntityKind, EntityTraits> = {
   guest: { of: Guest, list: (show) => show.guests.list, home: homeIn((show) => show.guests, 'list') },
   cast: { of: Cast, list: (show) => show.guests.casts, home: homeIn((show) => show.guests, 'casts') },
   gathering: { of: Gathering, list: (show) => show.guests.gatherings, home: homeIn((show) => show.guests, 'gatherings') },
+  poll: {
+    of: Poll,
+    list: (show) => show.audience.polls.map(({ id, question }) => ({ id, name: question })),
+    home: homeIn((show) => show.audience, 'polls'),
+  },
+  comment: { of: QueuedComment, list: (show) => show.audience.queue, home: homeIn((show) => show.audience, 'queue') },
   asset: { of: null, list: () => [], home: null },
 };
 

@@ -6,7 +6,7 @@ import { readAir, readShow } from './migrate';
 import { SHOW_VERSION } from './show';
 import { showProblems } from './validate';
 
-const VERSIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] as const;
+const VERSIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] as const;
 
 describe.each(VERSIONS)('a show of version %i', (version) => {
   const { show: old, air } = fixture(version);

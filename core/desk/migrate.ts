@@ -1,5 +1,6 @@
 /** Brings a show of any known version to the present one. */
 import { automationAirMigrations, automationMigrations } from '../automation/migrations';
+import { audienceAirMigrations, audienceMigrations } from '../audience/migrations';
 import { graphicsAirMigrations, graphicsMigrations } from '../graphics/migrations';
 import { guestAirMigrations, guestMigrations } from '../guests/migrations';
 import { layoutMigrations } from '../layout/migrations';
@@ -32,6 +33,7 @@ const SHOW_STEPS: readonly Migrations[] = [
   buttonMigrations,
   screenMigrations,
   guestMigrations,
+  audienceMigrations,
 ];
 const AIR_STEPS: readonly Migrations[] = [
   pictureAirMigrations,
@@ -41,6 +43,7 @@ const AIR_STEPS: readonly Migrations[] = [
   deviceAirMigrations,
   screenAirMigrations,
   guestAirMigrations,
+  audienceAirMigrations,
 ];
 
 /** `raw` brought from one version to the present one. */

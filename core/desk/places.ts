@@ -6,6 +6,7 @@ import { Entry, Graphic } from '../graphics/document';
 import { Element } from '../graphics/element';
 import { entryName } from '../graphics/find';
 import { ButtonPage, PageButton } from '../buttons/document';
+import { Audience, QueuedComment } from '../audience/document';
 import { Cast, Gathering, Guest } from '../guests/document';
 import { Device, DeviceMessage } from '../devices/document';
 import { OrderItem } from '../order/document';
@@ -67,6 +68,8 @@ const PLACES = new Map<Constructor, Words>([
   say(Clip, (clip) => `clip ${clip.name}`),
   say(Guest, (guest) => `guest ${guest.name}`),
   say(Gathering, (gathering) => gathering.name),
+  say(Audience, () => 'where comments are shown'),
+  say(QueuedComment, (comment) => `the comment of ${comment.name}`),
   say(Cast, (cast) => `cast ${cast.name}`),
   say(Source, (source) => source.name),
   say(InputChannel, (channel) => `channel ${channel.name}`),

@@ -6,6 +6,9 @@ import { triggerCommands } from '../automation/trigger-commands';
 import { boxCommands } from '../layout/box-commands';
 import { framingCommands } from '../layout/framing-commands';
 import { layoutCommands } from '../layout/layout-commands';
+import { audienceCommands } from '../audience/audience-commands';
+import { commentCommands } from '../audience/comment-commands';
+import { pollCommands } from '../audience/poll-commands';
 import { castCommands } from '../guests/cast-commands';
 import { gatheringCommands } from '../guests/gathering-commands';
 import { guestCommands } from '../guests/commands';
@@ -63,6 +66,9 @@ export const COMMANDS: readonly CommandSpec[] = [
   ...guestCommands,
   ...castCommands,
   ...gatheringCommands,
+  ...audienceCommands,
+  ...commentCommands,
+  ...pollCommands,
   ...layoutCommands,
   ...windowCommands,
   ...boxCommands,

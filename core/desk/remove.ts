@@ -1,6 +1,7 @@
 /** Removes a thing from the show, and takes it out of every place that referred to it. */
 import { current, isDraft } from 'immer';
 import { forgetInGraphics, goesWithGraphics } from '../graphics/forget';
+import { forgetInAudience } from '../audience/forget';
 import { forgetInGuests } from '../guests/forget';
 import { forgetInMixer } from '../picture/forget';
 import { forgetInReplay } from '../replay/forget';
@@ -18,7 +19,7 @@ export interface Gone {
 }
 
 /** What a domain does to air when something is gone from the show. */
-const AIR = [forgetInMixer, forgetInReplay, forgetInSound, forgetInGraphics, forgetInGuests];
+const AIR = [forgetInMixer, forgetInReplay, forgetInSound, forgetInGraphics, forgetInGuests, forgetInAudience];
 
 type Node = Record<string, unknown>;
 

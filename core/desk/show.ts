@@ -1,5 +1,6 @@
 /** The show: the document that is saved, exported and undone. */
 import { Automation } from '../automation/document';
+import { Audience } from '../audience/document';
 import { Guests } from '../guests/document';
 import { ButtonPage, MOST_PAGES } from '../buttons/document';
 import { Device, MOST_DEVICES } from '../devices/document';
@@ -18,7 +19,7 @@ import { Sound } from '../sound/document';
 import { MOST_SHEETS, Sheet } from '../sheets/document';
 import { Source } from '../show/source';
 
-export const SHOW_VERSION = 12;
+export const SHOW_VERSION = 13;
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';
@@ -52,4 +53,5 @@ export class Show {
   @ListOf(() => ButtonPage, MOST_PAGES, 'pages of buttons') pages!: ButtonPage[];
   @Nested(() => Screens, 'outputs beside programme and clean programme, and the surfaces of the venue') screens!: Screens;
   @Nested(() => Guests, 'guests and casts') guests!: Guests;
+  @Nested(() => Audience, 'comments and polls') audience!: Audience;
 }

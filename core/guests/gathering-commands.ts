@@ -3,6 +3,7 @@ import { CommandError, defineCommand } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { circleThrough } from '../desk/pictures';
 import { remove } from '../desk/remove';
+import { checkNumber } from '../layout/edit';
 import { usesOf } from '../desk/uses';
 import { Flag, OneOf, Ref, Text, Whole } from '../schema/fields';
 import { createGathering, type Gathering, GATHERING_KINDS, GATHERING_ORDERS, MOST_GATHERINGS } from './document';
@@ -51,6 +52,7 @@ export const gatheringCommands = [
     mergeKey: ({ gathering, ...change }) => `gathering:${gathering}:${Object.keys(change).join()}`,
     run: (desk, { gathering, rest, ...change }) => {
       const target = gatheringOf(desk, gathering);
+      checkNumber(desk, change.number, gathering);
       if (rest) {
         const circle = circleThrough(desk.show, gathering, rest);
         if (circle) throw new CommandError('circle', `It would show itself: ${circle.join(' → ')}.`, 'rest');

@@ -1,13 +1,15 @@
 /** What guests say, out of whatever comes: nothing that machines would read as more than words, nothing larger than it may be. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { guestMessage, guestSays, linkFrom, plainWords, signalFrom } from './line';
+import { wayFrom } from '../panels/way-in';
+import { plainWords } from '../schema/plain-words';
+import { guestMessage, guestSays, signalFrom } from './line';
 
 describe('what a guest sends', () => {
   it('is read as it is meant, or not at all, whatever it is', () => {
     fc.assert(
       fc.property(fc.jsonValue(), (raw) => {
-        for (const read of [guestMessage, guestSays, signalFrom, linkFrom]) {
+        for (const read of [guestMessage, guestSays, signalFrom, wayFrom]) {
           const once = read(raw);
           if (once) expect(read(JSON.parse(JSON.stringify(once)))).toEqual(once);
         }

@@ -2,6 +2,7 @@
  * What a guest's page, the server and the window that runs the show say to each other on `/api/guest`. A guest enters with the secret of their
  * link, which never stands in an address that a server sees; the server hands on what each says to the other, and knows nothing of what it means.
  */
+import { plainWords } from '../schema/plain-words';
 import { isRecord } from '../schema/record';
 import { LONGEST_GUEST_NAME } from './document';
 
@@ -32,7 +33,10 @@ export interface About {
   leaves?: true;
 }
 
-export type GuestSays = { kind: 'signal'; signal: Signal } | ({ kind: 'about' } & About) | { kind: 'word'; text: string };
+export type GuestSays =
+  | { kind: 'signal'; signal: Signal }
+  | ({ kind: 'about' } & About) /** Words to the crew, or a comment for the show. */
+  | { kind: 'word'; text: string; comment: boolean };
 
 /** What a guest sees of where they stand. */
 export type Sign = 'green-room' | 'ready' | 'next' | 'air';
@@ -68,15 +72,6 @@ export type ToGuest =
   | { kind: 'says'; message: HostSays }
   | { kind: 'ping' };
 
-/** A link as the server knows it: of whom, until when, and the SHA-256 of its secret. */
-export interface GuestLink {
-  /** Of the guest. */
-  id: string;
-  name: string;
-  until: number | null;
-  hash: string;
-}
-
 /** Why a guest's line was closed, as codes of the closing. */
 export const GUEST_CLOSED = {
   withdrawn: 4003,
@@ -108,18 +103,6 @@ export function signalFrom(raw: unknown): Signal | null {
   return { candidate: { candidate: candidate.candidate, sdpMid, sdpMLineIndex: sdpMLineIndex as number | null } };
 }
 
-/** A line of words without what only machines read: controls and marks that turn writing round are taken out, spaces are one. */
-export const plainWords = (text: string, most: number): string =>
-  [
-    ...text
-      .replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Co}\p{Zl}\p{Zp}]/gu, ' ')
-      .replace(/\s+/gu, ' ')
-      .trim(),
-  ]
-    .slice(0, most)
-    .join('')
-    .slice(0, most);
-
 const HEARS = ['loudspeaker', 'headphones', 'unknown'] as const;
 
 function aboutFrom(raw: Record<string, unknown>): About | null {
@@ -149,7 +132,7 @@ export function guestSays(raw: unknown): GuestSays | null {
   }
   if (raw.kind === 'word' && typeof raw.text === 'string') {
     const text = plainWords(raw.text.slice(0, 10_000), LONGEST_WORD);
-    return text === '' ? null : { kind: 'word', text };
+    return text === '' ? null : { kind: 'word', text, comment: raw.comment === true };
   }
   return null;
 }
@@ -167,12 +150,4 @@ export function guestMessage(raw: unknown): FromGuest | null {
   const { version, show, secret, device } = raw;
   if (typeof version !== 'number' || !isShort(show, 64) || !isShort(secret, 200) || !isShort(device, 64)) return null;
   return { kind, version, show, secret, device };
-}
-
-/** A link out of what a host has told; null when it is none. */
-export function linkFrom(raw: unknown): GuestLink | null {
-  if (!isRecord(raw)) return null;
-  const { id, name, until, hash } = raw;
-  if (!isShort(id, 64) || !isShort(name, 200) || typeof hash !== 'string' || !/^[0-9a-f]{64}$/.test(hash)) return null;
-  return until === null || (typeof until === 'number' && Number.isFinite(until)) ? { id, name, until, hash } : null;
 }

@@ -1,7 +1,9 @@
 /** What a panel may ask of the host besides its state: small pictures of replay, lines of the log of recordings, what was recorded. */
 import { type RoomId } from '../control/rooms';
 import { isRecord } from '../schema/record';
+import { type LateCandidate } from '../peers/sdp-fragment';
 import { maySee, type Pass } from './pass';
+import { type WayKind } from './way-in';
 
 export type Ask =
   /** A small picture of what a track has recorded, as a JPEG in base64; null where there is none. Frame of the show, width in pixels. */
@@ -44,7 +46,12 @@ export function askFrom(raw: unknown): Ask | null {
 
 /** What the server asks of the host: a file that a panel has sent waits by this name. `use` says what for: a source, whose
  * settings are answered, or an image, a font or an animation of a graphic, whose identity is. */
-export type ServerAsk = { what: 'take-file'; id: string; name: string; type: string; use: string };
+export type ServerAsk =
+  | { what: 'take-file'; id: string; name: string; type: string; use: string }
+  /** An encoder or a viewer has made an offer: its session description is answered with another. */
+  | { what: 'peer-offer'; way: Extract<WayKind, 'encoder' | 'viewer'>; id: string; session: string; sdp: string }
+  | { what: 'peer-candidates'; session: string; candidates: LateCandidate[] }
+  | { what: 'peer-end'; session: string };
 
 /** What the host answers. */
 export type AskAnswer = { ok: true; value: unknown } | { ok: false; message: string };

@@ -9,7 +9,9 @@ import { type Person } from '../desk/history';
 import { type Ask, type AskAnswer, type ServerAsk } from './asks';
 import { type MeterOrder } from './meters';
 import { type MosaicLayout, type WantedTile } from './mosaic';
-import { type GuestLink, type GuestSays, type HostSays } from '../guests/line';
+import { type AudienceBatch, type AudienceSetUp, type ToVisitor } from '../audience/line';
+import { type GuestSays, type HostSays } from '../guests/line';
+import { type WayIn } from './way-in';
 import { type Held } from './held';
 import { type PassHash } from './pass';
 import { type CrewMember, type Ears } from './sound-line';
@@ -85,8 +87,14 @@ export type FromHost =
   | { kind: 'held'; list: readonly Held[] }
   /** Whom the host speaks to from now on; null for nobody. What it says is binary: see `sound-line.ts`. */
   | { kind: 'talk'; to: string | null }
-  /** All links of guests, whenever one changes. */
-  | { kind: 'guest-links'; list: GuestLink[] }
+  /** All ways in by a link, whenever one changes. */
+  | { kind: 'ways'; list: WayIn[] }
+  /** The page of the audience, whenever it changes. */
+  | { kind: 'audience'; setUp: AudienceSetUp }
+  /** Something for one of the audience. */
+  | { kind: 'to-sender'; from: string; message: ToVisitor }
+  /** Asks for the picture of one of them. */
+  | { kind: 'want-picture'; from: string }
   /** Something for the page of a guest. */
   | { kind: 'to-guest'; session: string; message: HostSays }
   /** The connection of a guest is ended. */
@@ -105,6 +113,10 @@ export type ToHost =
   /** A guest's page has come, has gone, or says something. */
   | { kind: 'guest-in' | 'guest-gone'; id: string; session: string }
   | { kind: 'from-guest'; id: string; session: string; message: GuestSays }
+  /** What the audience has said since the last time. */
+  | { kind: 'from-audience'; batch: AudienceBatch }
+  /** The picture of one of them, a JPEG in base64; null where none was given. */
+  | { kind: 'sender-picture'; from: string; picture: string | null }
   /** Who works the show with a pass now. */
   | { kind: 'people'; list: Connected[] }
   /** Somebody listens from now on, or nobody does. The host sends the whole state and then each change; to nobody it sends nothing. */

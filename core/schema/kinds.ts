@@ -47,6 +47,8 @@ export const ENTITY_KINDS = [
   'guest',
   'cast',
   'gathering',
+  'poll',
+  'comment',
   'asset',
 ] as const;
 /** A kind of thing that has an identity. */
@@ -113,6 +115,8 @@ export const REF_TARGETS = {
   guest: { words: 'guest', kinds: ['guest'] },
   cast: { words: 'cast', kinds: ['cast'] },
   gathering: { words: 'gathered view', kinds: ['gathering'] },
+  poll: { words: 'poll', kinds: ['poll'] },
+  comment: { words: 'comment of the queue', kinds: ['comment'] },
   asset: { words: 'asset', kinds: ['asset'] },
 } as const satisfies Record<string, { words: string; kinds: readonly EntityKind[] }>;
 export type RefTarget = keyof typeof REF_TARGETS;

@@ -160,7 +160,8 @@ export const sheetCommands = [
     outside: true,
     run: (desk, args) => {
       const sheet = sheetOf(desk, args.sheet);
-      if (sheet.source.kind === 'typed') throw new CommandError('not-typed', `${sheet.name} is typed here by now.`, 'sheet');
+      if (sheet.source.kind !== 'file' && sheet.source.kind !== 'address')
+        throw new CommandError('not-typed', `${sheet.name} comes from elsewhere by now.`, 'sheet');
       return take(sheet, args);
     },
   }),

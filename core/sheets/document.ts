@@ -26,9 +26,22 @@ export class AddressSource {
   @Num(0.01, 50, 'largest that is taken, megabytes') mostMegabytes!: number;
   @TextList(20, 300, 'hosts that it may send on to, or that are in this network, as somebody has allowed') allowed!: string[];
 }
-export type SheetSource = TypedSource | FileSource | AddressSource;
+export class CommentsSource {
+  @OneOf(['comments'], 'the comments that were chosen') kind!: 'comments';
+}
+export class PollSource {
+  @OneOf(['poll'], 'the choices of a poll with their votes') kind!: 'poll';
+  @Ref('poll', 'the poll; null for the one on the page of the audience', { nullable: true }) pollId!: string | null;
+}
+export type SheetSource = TypedSource | FileSource | AddressSource | CommentsSource | PollSource;
 export type SheetSourceKind = SheetSource['kind'];
-export const sheetSourceClass = byKind<SheetSourceKind>({ typed: TypedSource, file: FileSource, address: AddressSource });
+export const sheetSourceClass = byKind<SheetSourceKind>({
+  typed: TypedSource,
+  file: FileSource,
+  address: AddressSource,
+  comments: CommentsSource,
+  poll: PollSource,
+});
 
 /** An image that cells name. */
 export class SheetImage {

@@ -2,7 +2,7 @@
 import { isDraft, original } from 'immer';
 import { CommandError } from '../commands/command';
 import { type Desk } from '../desk/air';
-import { MOST_SHEET_CHARACTERS, type Sheet } from './document';
+import { MOST_SHEET_CHARACTERS, type Sheet, type SheetSource } from './document';
 import { columnAt } from './rows';
 
 /** @throws CommandError when the show has no such sheet. */
@@ -12,13 +12,21 @@ export function sheetOf({ show }: Pick<Desk, 'show'>, id: string, field = 'sheet
   return found;
 }
 
+const SOURCE_WORDS: Readonly<Record<SheetSource['kind'], string>> = {
+  typed: 'here',
+  file: 'a file',
+  address: 'an address',
+  comments: 'the comments of the audience',
+  poll: 'a poll',
+};
+
 /** A sheet whose rows are kept here. @throws CommandError for one that comes from outside. */
 export function typedSheetOf(desk: Pick<Desk, 'show'>, id: string): Sheet {
   const sheet = sheetOf(desk, id);
   if (sheet.source.kind !== 'typed')
     throw new CommandError(
       'not-typed',
-      `${sheet.name} comes from ${sheet.source.kind === 'file' ? 'a file' : 'an address'}: change it there, or make it a sheet that is typed here.`,
+      `${sheet.name} comes from ${SOURCE_WORDS[sheet.source.kind]}: change it there, or make it a sheet that is typed here.`,
       'sheet',
     );
   return sheet;

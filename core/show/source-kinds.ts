@@ -60,6 +60,7 @@ export const SOURCE_KINDS: { [K in SourceKind]: SourceTraits<K> } = {
   simulated: PLAIN,
   deck: PLAIN,
   guest: { ...PLAIN, live: true },
+  encoder: { ...PLAIN, live: true },
 };
 
 /** What is true of this source. */

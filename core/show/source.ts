@@ -75,6 +75,11 @@ export class DeckSettings {
   @Whole(1, 2, 'which deck') deck!: 1 | 2;
 }
 
+/** Pictures and sound that an encoder sends by WHIP (RFC 9725), with a key of its own. */
+export class EncoderSettings {
+  @OneOf(['encoder'], 'encoder that sends by WHIP') kind!: 'encoder';
+}
+
 export type SourceSettings =
   | CameraSettings
   | ScreenSettings
@@ -84,7 +89,8 @@ export type SourceSettings =
   | TestSettings
   | SimulatedSettings
   | DeckSettings
-  | GuestSettings;
+  | GuestSettings
+  | EncoderSettings;
 
 export type SourceKind = SourceSettings['kind'];
 
@@ -99,6 +105,7 @@ export const settingsClass = byKind<SourceKind>({
   simulated: SimulatedSettings,
   deck: DeckSettings,
   guest: GuestSettings,
+  encoder: EncoderSettings,
 });
 
 export class Source {

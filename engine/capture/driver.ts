@@ -48,5 +48,5 @@ export type DrivenKind = Exclude<SourceKind, 'colour'>;
 /** A driver for every kind: one that is not wired in does not compile. */
 export type Drivers = { [K in DrivenKind]: Driver<K> };
 
-/** Those that come from outside of the engine: decks are replay's own, guests those of their lines. */
-export type OutsideDrivers = Omit<Drivers, 'deck' | 'guest'>;
+/** Those that come from outside of the engine: decks are replay's own, guests and encoders those of their lines. */
+export type OutsideDrivers = Omit<Drivers, 'deck' | 'guest' | 'encoder'>;

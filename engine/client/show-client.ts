@@ -16,8 +16,9 @@ import { type SavedShow } from '../storage/show-file';
 import { type ShowPackage } from '../storage/show-package';
 import { type Connected } from '#core/panels/messages';
 import { type CrewMember } from '#core/panels/sound-line';
+import { type WayKind } from '#core/panels/way-in';
 import { type Pass, type Rooms } from '#core/panels/pass';
-import { type AsRunRow, type GuestLinkRow, type PassRow, type RecordingRow } from '../storage/db';
+import { type AsRunRow, type PassRow, type RecordingRow, type WayRow } from '../storage/db';
 import { type MonitorPicture } from '../picture/messages';
 import { type SoundDeviceInfo } from '../sound/device-driver';
 import { type LoudnessPoint } from '../sound/loudness-history';
@@ -195,19 +196,34 @@ export interface GuestWord {
 }
 
 export interface GuestsState {
-  /** Links by which guests come; at a panel none are known. */
-  links: readonly GuestLinkRow[];
   /** By the guest's identity; of those who are connected. */
   figures: Readonly<Record<string, GuestFigures>>;
   words: readonly GuestWord[];
 }
 
-/** The ways in for guests, and how their lines do. */
+/** How the lines of guests do, and what they write. */
 export interface ShowGuests {
   readonly store: ReadStore<GuestsState>;
-  /** A new link for a guest, which ends the one before; until a wall time, or until it is withdrawn. @throws Error in words at a panel */
-  invite(guestId: string, until: number | null): Promise<GuestLinkRow>;
-  withdraw(guestId: string): Promise<void>;
+}
+
+/** Ways in by a link; at a panel none are known. */
+export interface ShowWays {
+  readonly store: ReadStore<{ ways: readonly WayRow[] }>;
+  /** A new link, which ends the one before; until a wall time, or until it is withdrawn. @throws Error in words at a panel */
+  open(kind: WayKind, id: string, until: number | null): Promise<WayRow>;
+  close(kind: WayKind, id: string): Promise<void>;
+}
+
+/** How it goes with the audience. */
+export interface AudienceState {
+  /** Pages that are open now. */
+  people: number;
+  /** Comments that nobody was shown, as more came than can be read. */
+  passed: number;
+}
+
+export interface ShowAudience {
+  readonly store: ReadStore<AudienceState>;
 }
 
 /** What a client that is a panel knows of its line to the show. */
@@ -236,6 +252,8 @@ export interface ShowClient {
   readonly sound: ShowSound;
   readonly crew: ShowCrew;
   readonly guests: ShowGuests;
+  readonly ways: ShowWays;
+  readonly audience: ShowAudience;
   readonly replay: ShowReplay;
   readonly exports: ShowExports;
   readonly files: ShowFiles;

@@ -4,7 +4,7 @@ import { createStore } from 'zustand/vanilla';
 import { type Desk } from '#core/desk/air';
 import { guestNow } from '#core/guests/air';
 import { type Guest } from '#core/guests/document';
-import { type GuestLink, type GuestSays, type HostSays } from '#core/guests/line';
+import { type GuestSays, type HostSays } from '#core/guests/line';
 import { gathered } from '#core/guests/gathered';
 import { standingOf } from '#core/guests/standing';
 import { WhoSpeaks } from '#core/guests/who-speaks';
@@ -12,13 +12,11 @@ import { tallyOf } from '#core/picture/tally';
 import { type Driver } from '../capture/driver';
 import { type GuestFigures, type GuestsState, type GuestWord, type ShowGuests } from '../client/show-client';
 import { type Follower, type HostAccess } from '../host/follower';
-import { hashOf, newSecret } from '../host/secret';
 import { type SoundDesk } from '../sound/sound-desk';
-import { db, type GuestLinkRow } from '../storage/db';
 import { figuresOf, type RawFigures } from './figures';
 import { GuestPeer } from './guest-peer';
 import { GuestSource } from './guest-streams';
-import { ReturnFeed } from './return-feed';
+import { GUEST_RETURN_RATE, ReturnFeed } from './return-feed';
 
 /** Frames between two looks at where everybody stands. */
 const STANDING_EACH = 5;
@@ -36,19 +34,14 @@ interface Line {
 }
 
 interface Out {
-  /** The links have changed. */
-  links: () => void;
+  /** A guest writes a comment for the show; false where it is not taken. */
+  comment: (id: string, name: string, text: string) => boolean;
   toGuest: (session: string, message: HostSays) => void;
   out: (id: string) => void;
 }
 
 export class GuestControl implements Follower, ShowGuests {
-  readonly store = createStore<GuestsState>(() => ({ links: [], figures: {}, words: [] }));
-  /** By the guest; null until the links have been read: then the server waits for them. */
-  private hashes: ReadonlyMap<string, string> | null = null;
-  private toldText = '';
-  private list: readonly Guest[] = [];
-  private readonly ready: Promise<void>;
+  readonly store = createStore<GuestsState>(() => ({ figures: {}, words: [] }));
   private readonly lines = new Map<string, Line>();
   private readonly sources = new Map<string, GuestSource>();
   private readonly streams = new Map<string, MediaStream | null>();
@@ -58,14 +51,12 @@ export class GuestControl implements Follower, ShowGuests {
   private readonly speaks = new WhoSpeaks();
 
   constructor(
-    private readonly showId: string,
     private readonly access: HostAccess,
     private readonly sound: Pick<SoundDesk, 'streamOf' | 'readings'>,
     programme: (receive: (frame: VideoFrame) => void) => () => void,
     private readonly out: Out,
   ) {
-    this.back = new ReturnFeed(programme);
-    this.ready = this.read();
+    this.back = new ReturnFeed(programme, GUEST_RETURN_RATE);
     this.timer = setInterval(() => void this.measure(), MEASURE_MS);
   }
 
@@ -80,52 +71,6 @@ export class GuestControl implements Follower, ShowGuests {
 
   private guest(id: string): Guest | undefined {
     return this.access.state().desk.show.guests.list.find((g) => g.id === id);
-  }
-
-  // Links.
-
-  private async read(): Promise<void> {
-    const links = await db.guestLinks.where('showId').equals(this.showId).toArray();
-    await this.keep(links);
-  }
-
-  private async keep(links: readonly GuestLinkRow[]): Promise<void> {
-    this.hashes = new Map(await Promise.all(links.map(async ({ id, secret }) => [id, await hashOf(secret)] as const)));
-    this.store.setState({ links });
-    this.tellLinks();
-  }
-
-  /** Links as the server may know them: of guests whom the show has now. An undo that brings one back brings the link back too. */
-  get told(): GuestLink[] | null {
-    const { hashes } = this;
-    return (
-      hashes &&
-      this.store.getState().links.flatMap(({ id, until }) => {
-        const [name, hash] = [this.guest(id)?.name, hashes.get(id)];
-        return name !== undefined && hash !== undefined ? [{ id, name, until, hash }] : [];
-      })
-    );
-  }
-
-  private tellLinks(): void {
-    const text = JSON.stringify(this.told);
-    if (text === this.toldText) return;
-    this.toldText = text;
-    this.out.links();
-  }
-
-  async invite(id: string, until: number | null): Promise<GuestLinkRow> {
-    await this.ready;
-    const row: GuestLinkRow = { id, showId: this.showId, secret: newSecret(), until };
-    await db.guestLinks.put(row);
-    await this.keep([...this.store.getState().links.filter((l) => l.id !== id), row]);
-    return row;
-  }
-
-  async withdraw(id: string): Promise<void> {
-    await this.ready;
-    await db.guestLinks.delete(id);
-    await this.keep(this.store.getState().links.filter((l) => l.id !== id));
   }
 
   // Connections.
@@ -179,7 +124,7 @@ export class GuestControl implements Follower, ShowGuests {
     const line = this.lines.get(id);
     if (line?.session !== session) return;
     if (message.kind === 'signal') return line.peer.take(message.signal);
-    if (message.kind === 'word') return this.word(id, message.text);
+    if (message.kind === 'word') return message.comment ? this.comment(id, message.text) : this.word(id, message.text);
     const { camera, screen, leaves, said, hand, hears, trouble, agreedAt } = message;
     const about = Object.fromEntries(Object.entries({ said, hand, hears, trouble, agreedAt }).filter(([, value]) => value !== undefined));
     line.peer.hear({ ...(camera !== undefined && { camera }), ...(screen !== undefined && { screen }) });
@@ -187,6 +132,12 @@ export class GuestControl implements Follower, ShowGuests {
     if (!leaves) return undefined;
     this.drop(id, line);
     return this.report(id, { line: 'out' });
+  }
+
+  private comment(id: string, text: string): void {
+    const name = this.guest(id)?.name ?? '';
+    // What is not taken as a comment is not lost: the crew reads it.
+    if (!this.out.comment(id, name, text)) this.word(id, text);
   }
 
   private word(id: string, text: string): void {
@@ -217,10 +168,6 @@ export class GuestControl implements Follower, ShowGuests {
       if (there && guestNow(air, id).state !== 'away') continue;
       this.drop(id, line);
       this.out.out(id);
-    }
-    if (show.guests.list !== this.list) {
-      this.list = show.guests.list;
-      this.tellLinks();
     }
   }
 

@@ -1,7 +1,7 @@
-/** The programme as guests get it: one track for all of them, made of frames of the mixer, at half the pace of a show at most. */
+/** The programme as guests and viewers get it: one track for all of them, made of frames of the mixer. */
 
 /** Frames a second that guests get: enough to follow a show by, and each of them costs an encode of its own. */
-const MOST_RATE = 13;
+export const GUEST_RETURN_RATE = 13;
 
 export class ReturnFeed {
   private generator: MediaStreamVideoTrackGenerator | null = null;
@@ -10,7 +10,11 @@ export class ReturnFeed {
   private takers = 0;
 
   /** `frames` gives the programme's frames to a receiver that closes each; returns how to end it. */
-  constructor(private readonly frames: (receive: (frame: VideoFrame) => void) => () => void) {}
+  constructor(
+    private readonly frames: (receive: (frame: VideoFrame) => void) => () => void,
+    /** Frames a second at most. */
+    private readonly rate: number,
+  ) {}
 
   /** The track, for one more taker. */
   take(): MediaStreamTrack | null {
@@ -24,7 +28,7 @@ export class ReturnFeed {
     const generator = new MediaStreamTrackGenerator({ kind: 'video' }) as MediaStreamVideoTrackGenerator;
     const writer = generator.writable.getWriter();
     this.end = this.frames((frame) => {
-      const due = frame.timestamp - this.last >= 1e6 / MOST_RATE || frame.timestamp < this.last;
+      const due = frame.timestamp - this.last >= 1e6 / this.rate || frame.timestamp < this.last;
       // A writer that has not taken the last yet gets no more: frames are never gathered.
       if (!due || (writer.desiredSize ?? 0) < 1) return frame.close();
       this.last = frame.timestamp;

@@ -173,9 +173,9 @@ export class Visit {
     this.tell(about);
   }
 
-  /** Writes to the crew. */
-  write(text: string): void {
-    this.send({ kind: 'says', message: { kind: 'word', text } });
+  /** Writes to the crew, or a comment for the show. */
+  write(text: string, comment = false): void {
+    this.send({ kind: 'says', message: { kind: 'word', text, comment } });
   }
 
   /** Shares a screen with its sound, or ends that. */

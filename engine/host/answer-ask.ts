@@ -3,6 +3,7 @@ import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type Show } from '#core/desk/show';
 import { causeOf } from '#core/schema/cause';
 import { type FileUse, type ShowFiles, type ShowReplay } from '../client/show-client';
+import { type HttpPeers } from '../peers/http-peers';
 import { graphicAssets } from '../panels/panel-assets';
 import { fetchUpload } from '../remote/host-key';
 import { toBase64 } from '../panels/base64';
@@ -23,7 +24,14 @@ async function small(image: ImageBitmap): Promise<string> {
 
 type Files = Pick<ShowFiles, 'asRun' | 'recordings' | 'add' | 'keep' | 'findWindows' | 'findAreas'>;
 
-async function valueOf(ask: Ask | ServerAsk, replay: ShowReplay, files: Files, show: () => Show): Promise<unknown> {
+interface Outside {
+  replay: ShowReplay;
+  files: Files;
+  show: () => Show;
+  peers: Pick<HttpPeers, 'offer' | 'candidates' | 'end'>;
+}
+
+async function valueOf(ask: Ask | ServerAsk, { replay, files, show, peers }: Outside): Promise<unknown> {
   switch (ask.what) {
     case 'thumbnail': {
       const image = await replay.thumbnail(ask.trackId, ask.frame, ask.width, ask.exact);
@@ -49,12 +57,18 @@ async function valueOf(ask: Ask | ServerAsk, replay: ShowReplay, files: Files, s
       const use = FILE_USES.find((u) => u === ask.use);
       return use ? files.keep(file, use) : files.add(file);
     }
+    case 'peer-offer':
+      return peers.offer(ask);
+    case 'peer-candidates':
+      return peers.candidates(ask);
+    case 'peer-end':
+      return peers.end(ask.session);
   }
 }
 
-export async function answerAsk(ask: Ask | ServerAsk, replay: ShowReplay, files: Files, show: () => Show): Promise<AskAnswer> {
+export async function answerAsk(ask: Ask | ServerAsk, outside: Outside): Promise<AskAnswer> {
   try {
-    return { ok: true, value: await valueOf(ask, replay, files, show) };
+    return { ok: true, value: await valueOf(ask, outside) };
   } catch (error) {
     return { ok: false, message: causeOf(error) };
   }

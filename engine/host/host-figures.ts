@@ -1,6 +1,6 @@
 /** What /api/status and panels are told once a second: figures, not documents. */
 import { type History } from '#core/desk/history';
-import { type GuestsState } from '../client/show-client';
+import { type AudienceState, type GuestsState } from '../client/show-client';
 import { type LiveState } from '../client/state';
 import { type SoundDesk } from '../sound/sound-desk';
 
@@ -12,7 +12,8 @@ const stepWords = (step: History['past'][number] | undefined) => (step ? { title
 export function hostFigures(
   state: LiveState,
   desk: Pick<SoundDesk, 'clockError' | 'store'>,
-  { figures, words }: Omit<GuestsState, 'links'>,
+  { figures, words }: GuestsState,
+  audience: AudienceState,
 ): Record<string, unknown> {
   const { frame, mixer, encoder, replay, health, renderer, working, space, sheets, devices, soundAwake, failure, sizes, history } = state;
   const undo = { past: stepWords(history.past.at(-1)), future: stepWords(history.future.at(-1)) };
@@ -34,6 +35,7 @@ export function hostFigures(
     sizes,
     undo,
     guests,
+    audience,
     ...sound,
   };
 }

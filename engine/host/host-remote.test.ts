@@ -56,7 +56,9 @@ async function open() {
     listen: () => undefined,
     crew: () => undefined,
     said: () => undefined,
-    guests: { links: () => null, come: () => undefined, gone: () => undefined, says: () => undefined },
+    ways: () => null,
+    audience: { batch: () => undefined, picture: () => undefined },
+    guests: { come: () => undefined, gone: () => undefined, says: () => undefined },
     ask: () => Promise.resolve({ ok: true, value: null }),
     command: (command) => {
       const { type, args } = command as { type: string; args: Record<string, unknown> };

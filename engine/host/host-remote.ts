@@ -4,13 +4,15 @@ import { type Connected, type FromHost, type FromPass, type HostOutcome } from '
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout } from '#core/panels/mosaic';
+import { type AudienceSetUp, type ToVisitor } from '#core/audience/line';
 import { type HostSays } from '#core/guests/line';
+import { type WayIn } from '#core/panels/way-in';
 import { type Held } from '#core/panels/held';
 import { type PassHash } from '#core/panels/pass';
 import { type CrewMember } from '#core/panels/sound-line';
 import { slimPatches } from '#core/panels/slim';
 import { type Desk } from '#core/desk/air';
-import { type GuestLineAnswers, HostLink } from '../remote/host-link';
+import { type AudienceAnswers, type GuestLineAnswers, HostLink } from '../remote/host-link';
 import { type Follower } from './follower';
 
 export interface RemoteAccess {
@@ -24,7 +26,9 @@ export interface RemoteAccess {
   listen: (ears: unknown) => void;
   crew: (list: CrewMember[]) => void;
   said: (bytes: Uint8Array) => void;
+  ways: () => WayIn[] | null;
   guests: GuestLineAnswers;
+  audience: AudienceAnswers;
   ask: (ask: Ask | ServerAsk) => Promise<AskAnswer>;
   /** Resolves when everything done so far is on disk. */
   saved: () => Promise<void>;
@@ -51,7 +55,9 @@ export class HostRemote implements Follower {
       listen: access.listen,
       crew: access.crew,
       said: access.said,
+      ways: access.ways,
       guests: access.guests,
+      audience: access.audience,
       ask: access.ask,
       snapshot: () => ({ kind: 'state', revision: this.revision, ...access.desk(), frame: access.frame(), status: access.status() }),
       status: () => this.status(),
@@ -82,12 +88,26 @@ export class HostRemote implements Follower {
     this.link.send({ kind: 'held', list });
   }
 
-  tellGuestLinks(): void {
-    this.link.tellGuestLinks();
+  tellWays(): void {
+    this.link.tellWays();
   }
 
   toGuest(session: string, message: HostSays): void {
     this.link.send({ kind: 'to-guest', session, message });
+  }
+
+  /** The page of the audience. */
+  tellAudience(setUp: AudienceSetUp): void {
+    this.link.send({ kind: 'audience', setUp });
+  }
+
+  toSender(from: string, message: ToVisitor): void {
+    this.link.send({ kind: 'to-sender', from, message });
+  }
+
+  /** Asks for the picture of one of the audience. */
+  wantPicture(from: string): void {
+    this.link.send({ kind: 'want-picture', from });
   }
 
   /** Ends the line of a guest. */

@@ -1,6 +1,8 @@
 /** The host's side of the mixer's thread: its desk, its monitors, and whoever takes its pictures. */
 import { nanoid } from 'nanoid';
 import { createAutomationAir } from '#core/automation/air';
+import { createAudienceAir } from '#core/audience/air';
+import { createAudience } from '#core/audience/document';
 import { type Desk } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
 import { findGraphic } from '#core/graphics/find';
@@ -29,11 +31,14 @@ export interface MixerEvents {
 
 const NO_MACROS: Show['automation'] = { macros: [], triggers: [] };
 const NO_RUNS = createAutomationAir();
+const NO_AUDIENCE = createAudience();
+const NOBODY = createAudienceAir();
 
 /** The show without its macros, clips and sheets, which may be thousands: play-outs hold their own copies, and graphics what they show of sheets. */
 const slim = (show: Show): Show => ({
   ...show,
   sheets: [],
+  audience: NO_AUDIENCE,
   automation: NO_MACROS,
   replay: show.replay.clips.length === 0 ? show.replay : { ...show.replay, clips: [] },
 });
@@ -103,7 +108,7 @@ export class MixerPort {
     this.send({
       type: 'desk',
       show: { ...slim(desk.show), graphics: same ? null : graphics },
-      air: { ...desk.air, automation: NO_RUNS },
+      air: { ...desk.air, automation: NO_RUNS, audience: NOBODY },
       from,
     });
   }

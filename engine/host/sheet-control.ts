@@ -96,12 +96,12 @@ export class SheetControl implements Follower {
     this.images.follow(desk);
     for (const sheet of show.sheets) {
       const known = this.followed.get(sheet.id);
-      if (known?.source === sheet.source || sheet.source.kind === 'typed') continue;
+      if (known?.source === sheet.source) continue;
       if (sheet.source.kind === 'address') this.begin(sheet.id, sheet.source, this.poll(sheet.id, sheet.source));
-      else {
+      else if (sheet.source.kind === 'file') {
         const handle = this.handles.get(sheet.id);
         // Another file may have taken its place, which is not followed.
-        if (handle?.name === sheet.source.fileName) this.begin(sheet.id, sheet.source, this.watch(sheet.id, handle));
+        if (handle && handle.name === sheet.source.fileName) this.begin(sheet.id, sheet.source, this.watch(sheet.id, handle));
       }
     }
     for (const [id, { source }] of this.followed) {
@@ -202,7 +202,7 @@ export class SheetControl implements Follower {
 
   private put(id: string, { columns, rows }: SheetRows, stopped: () => boolean): void {
     const sheet = this.sheet(id);
-    if (stopped() || !sheet || sheet.source.kind === 'typed') return;
+    if (stopped() || (sheet?.source.kind !== 'address' && sheet?.source.kind !== 'file')) return;
     if (sameRows(sheet, columns, rows)) return;
     const done = this.access.command({ type: 'sheet.refresh', args: { sheet: id, columns, rows, at: Date.now() } });
     if (done && !done.ok) throw new Error(done.error.message);

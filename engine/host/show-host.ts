@@ -21,6 +21,10 @@ import { type OutsideDrivers } from '../capture/driver';
 import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient, type ShowFiles } from '../client/show-client';
 import { type FrameState, type LiveState, type Notice, type ShowState } from '../client/state';
 import { CrewTalk } from '../panels/crew-talk';
+import { AudienceControl } from '../audience/audience-control';
+import { wayName } from '#core/panels/way-name';
+import { ReturnFeed } from '../guests/return-feed';
+import { HttpPeers } from '../peers/http-peers';
 import { GuestControl } from '../guests/guest-control';
 import { OutputBroker } from '../panels/output-broker';
 import { type MonitorPicture, noStats } from '../picture/messages';
@@ -58,6 +62,7 @@ import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { ToldControl } from './told-control';
 import { TrackControl } from './track-control';
+import { WaysIn } from './ways-in';
 
 /** The hand at this window, for those elsewhere. */
 const HOST_HAND = { id: HOST_CREW.id, name: 'Show window' };
@@ -83,6 +88,8 @@ export class ShowHost implements ShowClient {
   readonly passes: PassControl;
   readonly crew: CrewTalk;
   readonly guests: GuestControl;
+  readonly ways: WaysIn;
+  readonly audience: AudienceControl;
   private readonly holds = new Holds();
   private readonly mosaic: MosaicControl;
   private readonly panelIds = new PanelIds();
@@ -144,12 +151,33 @@ export class ShowHost implements ShowClient {
     this.asRun = new AsRunLog(showId);
     this.replay = new ReplayControl(showId, format, sound, access);
     this.exports = new ReplayExport(showId, desk.show.rate, () => this.replay.closeSegments());
-    this.guests = new GuestControl(showId, access, sound, (receive) => this.outputFrames(receive), {
-      links: () => this.remote.tellGuestLinks(),
+    this.ways = new WaysIn(
+      showId,
+      (kind, id) => wayName(this.state.desk.show, kind, id),
+      () => {
+        this.remote.tellWays();
+        const { ways } = this.ways.store.getState();
+        peers.keepOnly((way, id) => ways.some((w) => w.kind === way && w.id === id));
+      },
+    );
+    this.audience = new AudienceControl(showId, access, {
+      setUp: (setUp) => this.remote.tellAudience(setUp),
+      toSender: (from, message) => this.remote.toSender(from, message),
+      wantPicture: (from) => this.remote.wantPicture(from),
+      keep: async (file) => (await this.files.keep(file, 'image')).assetId,
+    });
+    const peers = new HttpPeers(sound, new ReturnFeed((receive) => this.outputFrames(receive), 60));
+    this.guests = new GuestControl(access, sound, (receive) => this.outputFrames(receive), {
+      comment: (id, name, text) => this.audience.ofGuest(id, name, text),
       toGuest: (session, message) => this.remote.toGuest(session, message),
       out: (id) => this.remote.showOut(id),
     });
-    this.drivers = new SourceDrivers({ ...drivers, deck: this.replay.deckDriver, guest: this.guests.driver }, format, sound, access);
+    this.drivers = new SourceDrivers(
+      { ...drivers, deck: this.replay.deckDriver, guest: this.guests.driver, encoder: peers.driver },
+      format,
+      sound,
+      access,
+    );
     const tracks = new TrackControl(showId, sound, access);
     const encoder = new Worker(new URL('../output/encoder.worker.ts', import.meta.url), { type: 'module' });
     const outputs = new OutputControl(encoder, sound, access, () => tracks.byteRate);
@@ -169,7 +197,7 @@ export class ShowHost implements ShowClient {
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
       frame: () => this.state.frame,
-      status: () => hostFigures(this.state, this.sound, this.guests.store.getState()),
+      status: () => hostFigures(this.state, this.sound, this.guests.store.getState(), this.audience.store.getState()),
       command: (command, from) => this.fromRemote(command, from),
       passes: () => this.passes.told,
       people: (list) => {
@@ -180,15 +208,22 @@ export class ShowHost implements ShowClient {
       listen: (choices) => ears.want(choices),
       crew: (list) => (list.length > 0 ? this.crew.members(list, HOST_CREW.number) : this.crew.away()),
       said: (bytes) => this.crew.hear(bytes),
+      ways: () => this.ways.told,
+      audience: {
+        batch: (batch) => this.audience.take(batch),
+        picture: (from, data) => void this.audience.picture(from, data),
+      },
       guests: {
-        links: () => this.guests.told,
         come: (id, session) => this.guests.come(id, session),
         gone: (id, session) => this.guests.leave(id, session),
         says: (id, session, message) => this.guests.hear(id, session, message),
       },
-      ask: (ask) => answerAsk(ask, this.replay, this.files, () => this.state.desk.show),
+      ask: (ask) => answerAsk(ask, { replay: this.replay, files: this.files, show: () => this.state.desk.show, peers }),
       saved: () => this.journal.settled(),
-      connected: (remote) => this.set({ remote }),
+      connected: (remote) => {
+        this.set({ remote });
+        if (remote) this.audience.connected();
+      },
     });
     this.graphics = new GraphicsControl(access);
     this.devices = new DeviceControl(access, this.log);
@@ -217,6 +252,9 @@ export class ShowHost implements ShowClient {
       ears,
       this.crew,
       this.guests,
+      this.audience,
+      peers,
+      { follow: () => this.ways.look() },
       this.remote,
       this.journal,
     ];

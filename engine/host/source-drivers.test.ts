@@ -32,6 +32,7 @@ function setup() {
     simulated: driver,
     deck: driver,
     guest: driver,
+    encoder: driver,
   };
   const drivers = new SourceDrivers(all, format, { disconnect: () => undefined } as never, host);
   return { drivers, log, host };

@@ -20,6 +20,7 @@ import {
   type AttachedMonitor,
   type DispatchAllResult,
   type DispatchResult,
+  type AudienceState,
   type GuestsState,
   type PanelState,
   type ShowClient,
@@ -35,7 +36,17 @@ import { PanelLine } from './panel-line';
 import { isPersonal, PanelListening } from './panel-listening';
 import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
-import { type AskHost, panelExports, panelFiles, panelGuests, panelReplay, type PanelSound, panelSound } from './panel-parts';
+import {
+  type AskHost,
+  panelExports,
+  panelFiles,
+  panelAudience,
+  panelGuests,
+  panelReplay,
+  type PanelSound,
+  panelSound,
+  panelWays,
+} from './panel-parts';
 
 interface Step {
   title: string;
@@ -48,6 +59,8 @@ export class PanelClient implements ShowClient {
   readonly sound: PanelSound;
   readonly crew: CrewTalk;
   readonly guests = panelGuests();
+  readonly ways = panelWays();
+  readonly audience = panelAudience();
   readonly replay: ShowClient['replay'];
   readonly exports = panelExports();
   readonly files: ShowClient['files'];
@@ -95,14 +108,16 @@ export class PanelClient implements ShowClient {
 
   /** The host's figures. */
   told(status: Record<string, unknown>): void {
-    const { sound, mixer, undo, guests, ...rest } = status as Partial<ShowState> & {
-      guests?: Omit<GuestsState, 'links'>;
+    const { sound, mixer, undo, guests, audience, ...rest } = status as Partial<ShowState> & {
+      guests?: GuestsState;
+      audience?: AudienceState;
       sound?: DeskState;
       mixer?: FrameState['mixer'];
       undo?: { past: Step | null; future: Step | null };
     };
     if (sound) this.sound.store.setState(sound);
     if (guests) this.guests.store.setState(guests);
+    if (audience) this.audience.store.setState(audience);
     if (mixer) this.frames.setState({ mixer });
     const step = (of: Step | null | undefined) => (of ? [{ ...of, forward: [], inverse: [], mergeKey: null, at: 0 }] : []);
     const known = Object.fromEntries(Object.entries(rest).filter(([name]) => name !== 'desk' && name in this.store.getState()));

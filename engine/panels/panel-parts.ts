@@ -6,7 +6,10 @@ import {
   type FileUse,
   type GuestsState,
   type ShowExports,
+  type ShowAudience,
+  type AudienceState,
   type ShowGuests,
+  type ShowWays,
   type ShowFiles,
   type ShowReplay,
   type ShowSound,
@@ -52,11 +55,16 @@ export const panelReplay = (ask: AskHost): ShowReplay => ({
   },
 });
 
-/** Links of guests are secrets of the host; who is there, every panel sees. */
+/** Who is there, every panel sees. */
 export const panelGuests = (): ShowGuests & { store: StoreApi<GuestsState> } => ({
-  store: createStore<GuestsState>(() => ({ links: [], figures: {}, words: [] })),
-  invite: refuse,
-  withdraw: refuse,
+  store: createStore<GuestsState>(() => ({ figures: {}, words: [] })),
+});
+
+/** Links are secrets of the host. */
+export const panelWays = (): ShowWays => ({ store: createStore(() => ({ ways: [] })), open: refuse, close: refuse });
+
+export const panelAudience = (): ShowAudience & { store: StoreApi<AudienceState> } => ({
+  store: createStore<AudienceState>(() => ({ people: 0, passed: 0 })),
 });
 
 export const panelExports = (): ShowExports => ({

@@ -1,7 +1,9 @@
 /** The host window's line to the server: proves whose page it is, and comes back by itself. */
 import { type Ask, type AskAnswer, type ServerAsk } from '#core/panels/asks';
 import { type Connected, type FromHost, type FromPass, type ShowName, type ToHost } from '#core/panels/messages';
-import { type GuestLink, type GuestSays } from '#core/guests/line';
+import { type AudienceBatch } from '#core/audience/line';
+import { type GuestSays } from '#core/guests/line';
+import { type WayIn } from '#core/panels/way-in';
 import { type PassHash } from '#core/panels/pass';
 import { type CrewMember } from '#core/panels/sound-line';
 import { inParts } from '#core/panels/parts';
@@ -13,10 +15,15 @@ const REPLACED = 4001;
 /** What comes of guests. */
 export interface GuestLineAnswers {
   /** Null until they are known: then the server waits for them. */
-  links: () => GuestLink[] | null;
   come: (id: string, session: string) => void;
   gone: (id: string, session: string) => void;
   says: (id: string, session: string, message: GuestSays) => void;
+}
+
+/** What comes of the audience. */
+export interface AudienceAnswers {
+  batch: (batch: AudienceBatch) => void;
+  picture: (from: string, data: string | null) => void;
 }
 
 /** What the line asks of the host. */
@@ -37,7 +44,10 @@ export interface HostAnswers {
   crew: (list: CrewMember[]) => void;
   /** What somebody of the crew says to this window. */
   said: (bytes: Uint8Array) => void;
+  /** Ways in by a link; null until they are known, and told then. */
+  ways: () => WayIn[] | null;
   guests: GuestLineAnswers;
+  audience: AudienceAnswers;
   snapshot: () => FromHost;
   status: () => FromHost;
   connected: (connected: boolean) => void;
@@ -53,7 +63,7 @@ export class HostLink {
       opened: () => {
         this.send({ kind: 'hello', show: this.answers.show() });
         this.tellPasses();
-        this.tellGuestLinks();
+        this.tellWays();
         this.answers.connected(true);
       },
       message: (text, reply) => void this.take(JSON.parse(text) as ToHost, reply),
@@ -77,6 +87,8 @@ export class HostLink {
       return reply(JSON.stringify({ kind: 'told', id: message.id, answer } satisfies FromHost));
     }
     if (message.kind === 'pictures') return this.answers.pictures(message.tiles);
+    if (message.kind === 'from-audience') return this.answers.audience.batch(message.batch);
+    if (message.kind === 'sender-picture') return this.answers.audience.picture(message.from, message.picture);
     if (message.kind === 'guest-in') return this.answers.guests.come(message.id, message.session);
     if (message.kind === 'guest-gone') return this.answers.guests.gone(message.id, message.session);
     if (message.kind === 'from-guest') return this.answers.guests.says(message.id, message.session, message.message);
@@ -97,9 +109,9 @@ export class HostLink {
     if (list) this.send({ kind: 'passes', list });
   }
 
-  tellGuestLinks(): void {
-    const list = this.answers.guests.links();
-    if (list) this.send({ kind: 'guest-links', list });
+  tellWays(): void {
+    const list = this.answers.ways();
+    if (list) this.send({ kind: 'ways', list });
   }
 
   /** Sends a message, in parts when it is long; false, and nothing, while the line is down. */

@@ -1,9 +1,10 @@
 /** Documents and indexes, in IndexedDB. Media bytes are in OPFS. */
-import Dexie, { type EntityTable } from 'dexie';
+import Dexie, { type EntityTable, type Table } from 'dexie';
 import { type AsRunLine } from '#core/output/as-run';
 import { type Air } from '#core/desk/air';
 import { type Show } from '#core/desk/show';
 import { type Pass } from '#core/panels/pass';
+import { type WayKind } from '#core/panels/way-in';
 import { type Group, type TrackConfig } from '../replay/segment-format';
 
 export interface ShowRow {
@@ -89,13 +90,23 @@ export interface SheetFileRow {
   handle: FileSystemFileHandle;
 }
 
-/** The link of a guest: in no show, as a show is handed on. */
-export interface GuestLinkRow {
-  /** Of the guest. */
-  id: string;
+/** A way in by a link: in no show, as a show is handed on. */
+export interface WayRow {
   showId: string;
+  kind: WayKind;
+  /** Of what it is for. */
+  id: string;
   secret: string;
   until: number | null;
+}
+
+/** Who has voted for what in a poll: kept here, so that a server that begins anew lets nobody vote twice. */
+export interface VotesRow {
+  showId: string;
+  /** Identity and round of the poll. */
+  poll: string;
+  /** Choices from 0, by who has chosen. */
+  votes: Record<string, number>;
 }
 
 /** The app's database; `name` is another for tests of its upgrades. */
@@ -108,7 +119,8 @@ export class Database extends Dexie {
   replaySegments!: EntityTable<ReplaySegmentRow, 'id'>;
   sheetFiles!: EntityTable<SheetFileRow, 'sheetId'>;
   passes!: EntityTable<PassRow, 'id'>;
-  guestLinks!: EntityTable<GuestLinkRow, 'id'>;
+  ways!: Table<WayRow, [string, WayKind, string]>;
+  votes!: Table<VotesRow, [string, string]>;
 
   constructor(name = 'bivoca') {
     super(name);
@@ -137,6 +149,13 @@ export class Database extends Dexie {
     // Passes are in no show: see PassRow.
     this.version(5).stores({ passes: 'id, showId' });
     this.version(6).stores({ guestLinks: 'id, showId' });
+    this.version(7)
+      .stores({ ways: '[showId+kind+id], showId', votes: '[showId+poll], showId' })
+      .upgrade(async (t) => {
+        const links = (await t.table('guestLinks').toArray()) as Omit<WayRow, 'kind'>[];
+        await t.table('ways').bulkPut(links.map((link) => ({ ...link, kind: 'guest' }) satisfies WayRow));
+      });
+    this.version(8).stores({ guestLinks: null });
   }
 }
 

@@ -39,6 +39,7 @@ export function handsOf(client: ShowClient): Hands {
       boxes,
       ...chosenGraphics(show),
       guest: useGuestsRoom.getState().guest,
+      comment: useGuestsRoom.getState().comment,
     },
   };
 }

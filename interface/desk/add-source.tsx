@@ -1,5 +1,5 @@
 /** Adding sources: cameras, screens, files, test pictures, colours, simulated cameras. */
-import { Camera, FileVideo, MonitorUp, Palette, TestTube2, Video } from 'lucide-react';
+import { Camera, FileVideo, MonitorUp, Palette, RadioTower, TestTube2, Video } from 'lucide-react';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { over, say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
@@ -176,6 +176,14 @@ export function AddSource({ open, onClose }: { open: boolean; onClose: () => voi
             <input type="checkbox" checked={withSound} onChange={(e) => setWithSound(e.target.checked)} /> with its sound
           </label>
         </div>
+      </Section>
+      <Section icon={<RadioTower size={18} />} title="Encoder">
+        <p className="text-xs text-muted">
+          An encoder, camera app or other machine that speaks WHIP sends it, by an address and a key of its own.
+        </p>
+        <Button className="mt-1" onClick={() => add('Encoder', { kind: 'encoder' })}>
+          Add encoder
+        </Button>
       </Section>
       <Section icon={<TestTube2 size={18} />} title="Test pictures">
         <div className="mt-1 flex gap-2">

@@ -12,6 +12,7 @@ import { Dialog } from '../parts/dialog';
 import { NumberField } from '../parts/number-field';
 import { RasterField } from '../shows/raster-field';
 import { EyeMark } from '../layouts/eye-mark';
+import { EncoderPart } from './encoder-part';
 import { CameraForm } from './add-source';
 
 function Row({ label, children }: { label: string; children: ReactNode }) {
@@ -246,6 +247,11 @@ function Fields({
             value={settings.colour}
             onChange={(e) => send('source.setSettings', { source: source.id, settings: { kind: 'colour', colour: e.target.value } })}
           />
+        </Row>
+      )}
+      {settings.kind === 'encoder' && (
+        <Row label="Encoder">
+          <EncoderPart source={source} />
         </Row>
       )}
       {settings.kind === 'camera' && (

@@ -1,6 +1,6 @@
 /** Sheets of the show: where their rows come from, how it stands with that, and the rows themselves. */
 import { useEffect, useState } from 'react';
-import { Globe, Plus, Trash2 } from 'lucide-react';
+import { ChartBar, Globe, MessageSquare, Plus, Trash2 } from 'lucide-react';
 import { type AddressSource, type Sheet } from '#core/sheets/document';
 import { addressSource } from '#core/sheets/create';
 import { formatAgo } from '#core/time/duration';
@@ -105,6 +105,7 @@ function Head({ sheet }: { sheet: Sheet }) {
   const client = useShowClient();
   const put = (read: ReadRows | null) => void (read && putRows(client, { ...read, name: sheet.name }, sheet));
   const { source } = sheet;
+  const polls = useShow(({ desk }) => desk.show.audience.polls);
   return (
     <div className="flex flex-col gap-1 px-1.5 pb-1.5">
       <div className="flex flex-wrap items-end gap-1.5">
@@ -124,7 +125,15 @@ function Head({ sheet }: { sheet: Sheet }) {
           all={[['', 'their order'], ...sheet.columns.map((c) => [c, c] as const)]}
           onChange={(key) => send('sheet.set', { sheet: sheet.id, key: key === '' ? null : key })}
         />
-        {source.kind === 'address' ? (
+        {source.kind === 'poll' && (
+          <Choice
+            label="Poll"
+            value={source.pollId ?? ''}
+            all={[['', 'the one that the audience sees'], ...polls.map((p) => [p.id, p.question] as const)]}
+            onChange={(pollId) => send('sheet.set', { sheet: sheet.id, source: { kind: 'poll', pollId: pollId === '' ? null : pollId } })}
+          />
+        )}
+        {source.kind === 'comments' || source.kind === 'poll' ? null : source.kind === 'address' ? (
           <AddressFields sheet={sheet} source={source} />
         ) : (
           <>
@@ -149,7 +158,9 @@ function Head({ sheet }: { sheet: Sheet }) {
           <Trash2 size={15} />
         </IconButton>
       </div>
-      {source.kind !== 'typed' && <Standing sheet={sheet} />}
+      {(source.kind === 'file' || source.kind === 'address') && <Standing sheet={sheet} />}
+      {source.kind === 'comments' && <p className="text-sm text-muted">It holds the comments that are chosen in Guests.</p>}
+      {source.kind === 'poll' && <p className="text-sm text-muted">It holds the choices of a poll with their votes.</p>}
     </div>
   );
 }
@@ -191,6 +202,15 @@ export function SheetsPanel() {
           onClick={() => add({ name: 'Address', source: addressSource('/simulated/standings.json') })}
         >
           <Globe size={15} /> Address
+        </Button>
+        <Button title="The comments that are chosen in Guests" onClick={() => add({ name: 'Comments', source: { kind: 'comments' } })}>
+          <MessageSquare size={15} /> Comments
+        </Button>
+        <Button
+          title="The choices of a poll with their votes"
+          onClick={() => add({ name: 'Poll', source: { kind: 'poll', pollId: null } })}
+        >
+          <ChartBar size={15} /> Poll
         </Button>
         <FileButton
           label="New sheet from a file"

@@ -15,7 +15,7 @@ import { IconButton } from '../parts/icon-button';
 import { Monitor } from '../parts/monitor';
 import { TalkButton } from '../parts/talk-button';
 import { MeterRow } from './meter-row';
-import { useGuestLink } from './guest-link';
+import { useWayLink } from './way-link';
 import { chooseGuest, useGuestsRoom } from './room-state';
 import { endSimulated, joinSimulated, tellSimulated, useSimulated } from './simulated';
 
@@ -120,7 +120,7 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
   const clocks = useShow(({ desk: { show } }) => show.graphics.clocks);
   const seat = useShow(({ desk: { show } }) => show.seats.find((s) => s.occupantId === guest.sourceId)?.name);
   const figures = useStore(client.guests.store, (s) => s.figures[guest.id]);
-  const link = useGuestLink(guest);
+  const link = useWayLink('guest', guest.id, guest.name, 'It lets in whoever has it, one at a time.');
   const here = now.state !== 'away';
   const checks = checksOf(now, figures);
   return (
@@ -276,7 +276,7 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
             <Button onClick={link.showCode} title="The link as a code, to be photographed">
               <QrCode size={14} /> Code
             </Button>
-            <HoldButton look="air" title="Hold: nobody comes in by it any more" onHeld={() => void client.guests.withdraw(guest.id)}>
+            <HoldButton look="air" title="Hold: nobody comes in by it any more" onHeld={() => void client.ways.close('guest', guest.id)}>
               Withdraw
             </HoldButton>
           </>

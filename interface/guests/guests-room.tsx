@@ -7,6 +7,7 @@ import { useShow, useSend, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { COLUMNS } from '../parts/columns';
 import { region } from '../parts/region';
+import { AudiencePanel } from './audience-panel';
 import { Gatherings } from './gatherings';
 import { GuestCard } from './guest-card';
 import { chooseGuest } from './room-state';
@@ -76,7 +77,7 @@ export function GuestsRoom() {
   const list = useShow(({ desk: { show } }) => show.guests.list);
   const waiting = useShow(({ desk: { show, air } }) => show.guests.list.filter((g) => guestNow(air, g.id).state === 'waiting').length);
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_430px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_350px_400px]`}>
       <h1 className="sr-only">Guests</h1>
       <section className="flex min-h-0 min-w-0 flex-col overflow-auto" {...region('people', 'Guests')}>
         <div className="flex items-center gap-3 border-b border-line px-2 py-1.5">
@@ -107,6 +108,9 @@ export function GuestsRoom() {
         <SeatsAndCasts />
         <Gatherings />
         <Words />
+      </aside>
+      <aside className="min-h-0 overflow-auto border-l border-line" {...region('audience', 'Comments and polls')}>
+        <AudiencePanel />
       </aside>
     </main>
   );

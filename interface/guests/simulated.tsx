@@ -19,7 +19,9 @@ export const useSimulated = create<{ guests: readonly Simulated[] }>(() => ({ gu
 export async function joinSimulated(client: ShowClient, guestId: string): Promise<void> {
   const { list } = client.state.desk.show.guests;
   const number = list.findIndex((g) => g.id === guestId);
-  const link = client.guests.store.getState().links.find((l) => l.id === guestId) ?? (await client.guests.invite(guestId, null));
+  const link =
+    client.ways.store.getState().ways.find((w) => w.kind === 'guest' && w.id === guestId) ??
+    (await client.ways.open('guest', guestId, null));
   const name = encodeURIComponent(list[number]?.name ?? 'Guest');
   const url = `/join/${client.showId}?simulated=${number}&name=${name}#guest=${link.secret}`;
   useSimulated.setState(({ guests }) => ({

@@ -51,25 +51,34 @@ function Back({ stream }: { stream: MediaStream | null }) {
 function Write({ visit }: { visit: Visit }) {
   const [text, setText] = useState('');
   const [sent, setSent] = useState('');
+  const [comment, setComment] = useState(false);
   return (
     <form
       className="flex gap-2"
       onSubmit={(e) => {
         e.preventDefault();
         if (text.trim() === '') return;
-        visit.write(text);
+        visit.write(text, comment);
         setSent(text);
         setText('');
       }}
     >
       <input
-        aria-label="Write to the crew"
-        placeholder={sent === '' ? 'Write to the crew' : `Sent: ${sent}`}
+        aria-label={comment ? 'Write a comment for the show' : 'Write to the crew'}
+        placeholder={sent === '' ? (comment ? 'A comment for the show' : 'Write to the crew') : `Sent: ${sent}`}
         className="min-h-11 min-w-0 flex-1"
         maxLength={500}
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
+      <Button
+        className="min-h-11"
+        pressed={comment}
+        title="A comment may be shown to the audience; the crew alone reads everything else"
+        onClick={() => setComment(!comment)}
+      >
+        For the show
+      </Button>
       <Button type="submit" className="min-h-11">
         Send
       </Button>

@@ -6,6 +6,7 @@ import { Recordings } from './recordings';
 import { useRoving } from '../parts/roving';
 import { region } from '../parts/region';
 import { StreamPanel } from './stream-panel';
+import { Viewers } from './viewers';
 
 /** The room of everything that leaves: recording, stream, the log, and how the engine fares. */
 export function OutputRoom() {
@@ -21,6 +22,7 @@ export function OutputRoom() {
       >
         <RecordingPanel />
         <StreamPanel />
+        <Viewers />
         <HealthCharts />
       </div>
       <div

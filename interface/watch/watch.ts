@@ -1,7 +1,8 @@
-/** The viewer's page of the streaming site: plays the stream named in ?stream= (default: pier). */
+/** The viewer's page: plays the stream named in ?stream= (default: pier), or, by a link of the show, the programme with little delay. */
 import Hls from 'hls.js';
 import '../theme/theme.css';
 import './watch.css';
+import { followLowDelay } from './low-delay';
 
 const stream = new URLSearchParams(location.search).get('stream') ?? 'pier';
 const address = `/live/${encodeURIComponent(stream)}/index.m3u8`;
@@ -69,6 +70,10 @@ async function follow(target: HTMLVideoElement): Promise<void> {
   }
 }
 
+const show = new URLSearchParams(location.search).get('show');
+const key = new URLSearchParams(location.hash.slice(1)).get('in');
+
 if (!video) say('This page is damaged.');
+else if (show !== null && key !== null) void followLowDelay(video, show, key, say);
 else if (!Hls.isSupported()) say('This browser cannot play the stream: it has no Media Source Extensions.');
 else void follow(video);

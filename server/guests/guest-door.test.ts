@@ -2,25 +2,27 @@
 import { createHash } from 'node:crypto';
 import { expect, it } from 'vitest';
 import { WebSocket } from 'ws';
-import { GUEST_CLOSED, GUEST_VERSION, type GuestLink, type ToGuest } from '#core/guests/line';
+import { GUEST_CLOSED, GUEST_VERSION, type ToGuest } from '#core/guests/line';
+import { type WayIn } from '#core/panels/way-in';
 import { type ToHost } from '#core/panels/messages';
 import { testServer } from '#tests/support/server';
 
 const { at, hostLine } = testServer('guests');
 const { open } = at;
 
-const link = (id: string, secret: string, until: number | null = null): GuestLink => ({
+const link = (id: string, secret: string, until: number | null = null): WayIn => ({
+  kind: 'guest',
   id,
   name: `Name of ${id}`,
   until,
   hash: createHash('sha256').update(secret).digest('hex'),
 });
 
-async function host(links: GuestLink[]) {
+async function host(links: WayIn[]) {
   const { socket, say } = await hostLine();
   const heard: ToHost[] = [];
   socket.on('message', (data) => heard.push(JSON.parse(String(data)) as ToHost));
-  say({ kind: 'guest-links', list: links });
+  say({ kind: 'ways', list: links });
   return {
     socket,
     heard,
@@ -82,7 +84,7 @@ it('keeps out forged and ended links and other versions, and sends away at once 
     .poll(() => [forged.closed.code, ended.closed.code, version.closed.code])
     .toEqual([GUEST_CLOSED.withdrawn, GUEST_CLOSED.withdrawn, GUEST_CLOSED.version]);
   await expect.poll(vik.entered).toBe(true);
-  say({ kind: 'guest-links', list: [] });
+  say({ kind: 'ways', list: [] });
   await expect.poll(() => vik.closed.code).toBe(GUEST_CLOSED.withdrawn);
 });
 

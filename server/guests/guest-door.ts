@@ -5,7 +5,8 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { type IncomingMessage } from 'node:http';
 import { type WebSocket } from 'ws';
-import { type FromGuest, GUEST_CLOSED, GUEST_VERSION, type GuestLink, guestMessage, type HostSays, type ToGuest } from '#core/guests/line';
+import { type FromGuest, GUEST_CLOSED, GUEST_VERSION, guestMessage, type HostSays, type ToGuest } from '#core/guests/line';
+import { type WayIn } from '#core/panels/way-in';
 import { isValid } from '#core/panels/pass';
 import { addressOf, sameSecret, tooMany } from '../guard';
 import { type HostLine } from '../remote/host-line';
@@ -31,7 +32,7 @@ interface Guest {
   hash: string | null;
   device: string;
   /** The link it has come by, and the window that it is at; null while it waits. */
-  link: GuestLink | null;
+  link: WayIn | null;
   line: HostLine | null;
   heardAt: number;
   counted: { since: number; count: number };
@@ -124,11 +125,11 @@ export class GuestDoor {
   private settle(guest: Guest): void {
     const line = this.relay.find(guest.show);
     const before = guest.line;
-    if (!line?.guestLinks) {
+    if (!line?.ways) {
       if (before) this.gone(guest);
       return GuestDoor.post(guest, { kind: 'waiting' });
     }
-    const link = line.guestLinks.find((l) => sameSecret(l.hash, guest.hash ?? '')) ?? null;
+    const link = line.ways.find((l) => l.kind === 'guest' && sameSecret(l.hash, guest.hash ?? '')) ?? null;
     if (!link || !isValid(link, Date.now())) {
       if (!link && !guest.link) this.guesses.wrong(addressOf(guest.request));
       this.gone(guest);

@@ -18,8 +18,9 @@ import { type MeterOrder } from '#core/panels/meters';
 import { type MosaicLayout, type WantedTile } from '#core/panels/mosaic';
 import { type Held } from '#core/panels/held';
 import { MOST_PASSES, passFrom, type PassHash } from '#core/panels/pass';
-import { type GuestLink, type GuestSays, type HostSays, linkFrom } from '#core/guests/line';
-import { MOST_GUESTS } from '#core/guests/document';
+import { type AudienceBatch, type AudienceSetUp, setUpFrom, type ToVisitor } from '#core/audience/line';
+import { type GuestSays, type HostSays } from '#core/guests/line';
+import { MOST_WAYS, wayFrom, type WayIn } from '#core/panels/way-in';
 import { type CrewMember, type Ears, talkFrom } from '#core/panels/sound-line';
 import { PartReader } from '#core/panels/parts';
 
@@ -72,8 +73,12 @@ export interface HostListener {
   talk: (line: HostLine) => void;
   /** What is in somebody's hand has changed. */
   held: (line: HostLine) => void;
-  /** Its links for guests are others now. */
-  guestLinks: (line: HostLine) => void;
+  /** Its ways in are others now. */
+  ways: (line: HostLine) => void;
+  /** The page of its audience is another now. */
+  audience: (line: HostLine) => void;
+  toSender: (line: HostLine, from: string, message: ToVisitor) => void;
+  wantPicture: (line: HostLine, from: string) => void;
   toGuest: (line: HostLine, session: string, message: HostSays) => void;
   guestOut: (line: HostLine, id: string) => void;
 }
@@ -89,8 +94,10 @@ export class HostLine {
   meters: MeterOrder | null = null;
   /** What is in somebody's hand. */
   held: readonly Held[] = [];
-  /** Links by which guests come; null until it has told them. */
-  guestLinks: readonly GuestLink[] | null = null;
+  /** Ways in by a link; null until it has told them. */
+  ways: readonly WayIn[] | null = null;
+  /** The page of its audience; null until it has told it. */
+  audience: AudienceSetUp | null = null;
   /** Whom the window speaks to now. */
   talkTo: string | null = null;
   private readonly waiting = new Map<number, Waiting>();
@@ -158,10 +165,17 @@ export class HostLine {
       this.talkTo = talkFrom(message.to) ?? null;
       return this.listener.talk(this);
     }
-    if (message.kind === 'guest-links' && Array.isArray(message.list)) {
-      this.guestLinks = message.list.slice(0, MOST_GUESTS).flatMap((l) => linkFrom(l) ?? []);
-      return this.listener.guestLinks(this);
+    if (message.kind === 'ways' && Array.isArray(message.list)) {
+      this.ways = message.list.slice(0, MOST_WAYS).flatMap((w) => wayFrom(w) ?? []);
+      return this.listener.ways(this);
     }
+    if (message.kind === 'audience') {
+      this.audience = setUpFrom(message.setUp);
+      return this.listener.audience(this);
+    }
+    if (message.kind === 'to-sender' && typeof message.from === 'string' && isRecord(message.message))
+      return this.listener.toSender(this, message.from, message.message as unknown as ToVisitor);
+    if (message.kind === 'want-picture' && typeof message.from === 'string') return this.listener.wantPicture(this, message.from);
     if (message.kind === 'to-guest' && typeof message.session === 'string' && isRecord(message.message))
       return this.listener.toGuest(this, message.session, message.message as unknown as HostSays);
     if (message.kind === 'guest-out' && typeof message.id === 'string') return this.listener.guestOut(this, message.id);
@@ -317,6 +331,14 @@ export class HostLine {
   /** Sends what is said to the host. */
   bytes(bytes: Uint8Array): void {
     if (this.socket.readyState === this.socket.OPEN) this.socket.send(bytes, { binary: true });
+  }
+
+  fromAudience(batch: AudienceBatch): void {
+    if (this.socket.readyState === this.socket.OPEN) this.send({ kind: 'from-audience', batch });
+  }
+
+  senderPicture(from: string, picture: string | null): void {
+    this.send({ kind: 'sender-picture', from, picture });
   }
 
   guestIn(id: string, session: string): void {

@@ -1,5 +1,6 @@
 /** Stands between the windows that run shows and everybody who works them from elsewhere. */
 import { type WebSocket } from 'ws';
+import { type ToVisitor } from '#core/audience/line';
 import { type HostSays } from '#core/guests/line';
 import { type HostOutcome, type ShowName, type Snapshot, type ToListener } from '#core/panels/messages';
 import { HostLine, NoHostError } from './host-line';
@@ -45,9 +46,20 @@ export interface Welcome {
   out: (line: HostLine, id: string) => void;
 }
 
+/** Where the audience comes in: see `AudienceDoor`. */
+export interface Gathering {
+  /** Windows have come or gone, or their ways in have changed. */
+  arranged: () => void;
+  /** A window has another page for them. */
+  page: (line: HostLine) => void;
+  toSender: (line: HostLine, from: string, message: ToVisitor) => void;
+  picture: (line: HostLine, from: string) => void;
+}
+
 export class Relay {
   private audience: Audience | null = null;
   private door: Welcome | null = null;
+  private gathering: Gathering | null = null;
   private readonly lines: HostLine[] = [];
   private readonly listeners = new Set<Listener>();
 
@@ -72,7 +84,13 @@ export class Relay {
       meters: (from) => this.audience?.meters(from),
       talk: (from) => this.audience?.talk(from),
       held: (from) => this.audience?.held(from),
-      guestLinks: () => this.door?.arranged(),
+      ways: () => {
+        this.door?.arranged();
+        this.gathering?.arranged();
+      },
+      audience: (from) => this.gathering?.page(from),
+      toSender: (from, sender, message) => this.gathering?.toSender(from, sender, message),
+      wantPicture: (from, sender) => this.gathering?.picture(from, sender),
       toGuest: (from, session, message) => this.door?.toGuest(from, session, message),
       guestOut: (from, id) => this.door?.out(from, id),
       closed: (gone) => {
@@ -111,6 +129,16 @@ export class Relay {
     this.door = door;
   }
 
+  /** Lets the audience come to the windows. */
+  gather(gathering: Gathering): void {
+    this.gathering = gathering;
+  }
+
+  /** True while a window's line is open. */
+  runs(line: HostLine): boolean {
+    return this.lines.includes(line);
+  }
+
   /** Hosts tell their changes only while somebody hears them. */
   follow(): void {
     const heard = new Set([...[...this.listeners].map((l) => l.line), ...(this.audience?.hears() ?? [])]);
@@ -137,6 +165,7 @@ export class Relay {
     }
     this.audience?.arranged();
     this.door?.arranged();
+    this.gathering?.arranged();
     this.follow();
   }
 

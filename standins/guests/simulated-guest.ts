@@ -3,6 +3,7 @@
  * carries the wall time, so that one can measure how long it takes to the programme.
  */
 import { type GuestDevices } from '#engine/guests/driver';
+import { drawnStream } from '../pictures/drawn-stream';
 
 /** Pixels and frames a second of the drawn camera. */
 const WIDTH = 320;
@@ -52,33 +53,6 @@ function drawPerson(context: CanvasRenderingContext2D, name: string, number: num
   context.font = '15px sans-serif';
   context.textAlign = 'center';
   context.fillText(name, 160, 172);
-}
-
-/** Calls at an even pace from a worker's timer, which goes on in a page that is not looked at. */
-function everyFrame(rate: number, act: () => void): () => void {
-  const source = `setInterval(() => postMessage(0), ${1000 / rate})`;
-  const url = URL.createObjectURL(new Blob([source], { type: 'text/javascript' }));
-  const worker = new Worker(url);
-  worker.onmessage = act;
-  return () => {
-    worker.terminate();
-    URL.revokeObjectURL(url);
-  };
-}
-
-function drawnStream(width: number, height: number, rate: number, draw: (context: CanvasRenderingContext2D) => void): MediaStream {
-  const canvas = document.createElement('canvas');
-  Object.assign(canvas, { width, height });
-  const context = canvas.getContext('2d', { alpha: false });
-  const stream = canvas.captureStream(0);
-  const [track] = stream.getVideoTracks() as CanvasCaptureMediaStreamTrack[];
-  const end = everyFrame(rate, () => {
-    if (!context || track?.readyState !== 'live') return end();
-    draw(context);
-    track.requestFrame();
-    return undefined;
-  });
-  return stream;
 }
 
 export interface SimulatedGuest extends GuestDevices {

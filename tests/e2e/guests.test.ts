@@ -45,7 +45,7 @@ afterAll(async () => {
   await app.close();
 });
 
-const linkOf = (guest: string) => page.evaluate(async (who) => (await window.bivocaHost!.guests.invite(who, null)).secret, guest);
+const linkOf = (guest: string) => page.evaluate(async (who) => (await window.bivocaHost!.ways.open('guest', who, null)).secret, guest);
 const now = (guest: string) => page.evaluate((who) => window.bivocaHost!.state.desk.air.guests.now[who] ?? null, guest);
 /** A pixel of the programme, as shares of its sides. */
 const programme = (x: number, y: number) =>
@@ -234,7 +234,7 @@ it('write, raise a hand, read what the crew writes; who has no good link stays o
   // A new link ends the one before: whoever came by it has to ask again.
   await said(pages.vik!, 'was withdrawn');
   await until(async () => (await now(people.vik.guest))?.lost === false, 'the one with the new link', 10_000);
-  await page.evaluate((who) => window.bivocaHost!.guests.withdraw(who), people.vik.guest);
+  await page.evaluate((who) => window.bivocaHost!.ways.close('guest', who), people.vik.guest);
   await said(stranger, 'was withdrawn');
   await send(page, 'guest.showOut', { guest: people.liv.guest });
   await said(pages.liv!, 'The crew has ended the connection');

@@ -98,6 +98,14 @@ export function withEverything(): Desk {
   d = must(d, 'guest.report', { guest: d.show.guests.list[0]?.id, line: 'in', said: 'Vik' });
   d = must(d, 'guest.admit', { guest: d.show.guests.list[0]?.id });
   add('cast.store', { name: 'Two at the desk' });
+  add('audience.setUp', { what: 'comments' });
+  add('audience.setUp', { what: 'poll' });
+  add('comment.heard', { comments: [{ id: 'said-1', from: 'somebody', name: 'Kit', text: 'Well flown!', origin: 'audience', at: 1 }] });
+  add('comment.queue', { comment: 'said-1' });
+  add('poll.add', { question: 'Which kite?', choices: ['The red one', 'The box kite'] });
+  add('poll.open', { poll: d.show.audience.polls[0]?.id });
+  add('poll.counted', { poll: d.show.audience.polls[0]?.id, votes: [3, 1] });
+  add('source.add', { name: 'Encoder', settings: { kind: 'encoder' } });
   add('trigger.add', { when: createWhen('on-air', { pictureId: 'a' }), then: { kind: 'command', type: 'picture.take', args: {} } });
   add('lane.showPicture', { lane: 'lane-1', picture: 'names' });
   add('graphic.sizes', { sizes: [...wantedSizes(d).keys()].map((key) => ({ key, width: 90, height: 30 })) });

@@ -1,4 +1,5 @@
 /** Actions of the room Guests. */
+import { type Comment } from '../../audience/air';
 import { guestNow } from '../../guests/air';
 import { type Guest } from '../../guests/document';
 import { command, numberArg, refuse, type Action, type ActionArgs, type Hands, type Meaning } from '../action';
@@ -6,6 +7,17 @@ import { actionsOf, number } from '../make';
 
 const people = actionsOf('guests', 'Chosen guest');
 const seats = actionsOf('guests', 'Seats and casts');
+
+const comments = actionsOf('guests', 'Comments');
+
+const NO_COMMENT = 'No comment is chosen. Press Older or Newer, or one of the list.';
+
+const withComment =
+  (run: (comment: Comment) => Meaning) =>
+  (hands: Hands): Meaning => {
+    const comment = hands.desk.air.audience.inbox.find((c) => c.id === hands.chosen.comment);
+    return comment ? run(comment) : refuse(NO_COMMENT);
+  };
 
 const NONE = 'No guest is chosen. Press a number, or the card of one.';
 
@@ -83,4 +95,26 @@ export const GUEST_ACTIONS: readonly Action[] = [
     },
     { params: [number('number', 'Cast, in the order of the list', 1, 9)] },
   ),
+  comments.act('comments.older', 'Choose the next older comment', 'Older', { repeats: true }),
+  comments.act('comments.newer', 'Choose the next newer comment', 'Newer', { repeats: true }),
+  comments.press(
+    'comments.queue',
+    'Queue the chosen comment',
+    'Queue',
+    withComment((c) => command('comment.queue', { comment: c.id })),
+  ),
+  comments.press(
+    'comments.star',
+    'Mark the chosen comment with a star, or take it away',
+    'Star',
+    withComment((c) => command('comment.star', { comment: c.id, on: !c.star })),
+  ),
+  comments.press(
+    'comments.hide',
+    'Hide the chosen comment, or bring it back',
+    'Hide',
+    withComment((c) => command('comment.hide', { comment: c.id, on: !c.hidden })),
+  ),
+  comments.press('comments.next', 'Show the next comment of the queue', 'Show next', () => command('comment.show')),
+  comments.press('comments.out', 'Take the comment out', 'Out', () => command('comment.out')),
 ];

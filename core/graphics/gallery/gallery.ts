@@ -1,5 +1,6 @@
 /** The gallery: graphics that ship, each drawn of the elements that everybody has, for the demo show. */
 import { type Graphic } from '../document';
+import { commentCard, pollBars } from './audience';
 import { heatClock, results, schedule, score } from './contest';
 import { bug, comingUp, opening, sponsors } from './frame';
 import { newsLine, standingsTable } from './lines';
@@ -21,6 +22,8 @@ export const GALLERY: readonly GalleryPiece[] = [
   { id: 'skerry-bug', about: 'a small sign in the corner', make: bug },
   { id: 'quote', about: 'what was said, word by word', make: quote },
   { id: 'question', about: 'a question from outside, in any script', make: question },
+  { id: 'comment-card', about: 'what somebody of the audience writes, with their picture', make: commentCard },
+  { id: 'poll-bars', about: 'a poll whose bars grow, from the sheet Poll', make: pollBars },
   { id: 'coming-up', about: 'a live picture of what comes', make: comingUp },
   { id: 'sponsors', about: 'three firms along the lower edge', make: sponsors },
   { id: 'news-line', about: 'items that pass along the lower edge', make: newsLine },
