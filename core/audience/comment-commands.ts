@@ -100,6 +100,7 @@ export const commentCommands = [
       const fresh = comments.flatMap((c): Comment[] => {
         const [name, text] = [plainWords(c.name, LONGEST_SENDER_NAME), plainWords(c.text, LONGEST_COMMENT)];
         if (known.has(c.id) || banned.includes(c.from) || text === '') return [];
+        known.add(c.id);
         return [{ ...c, name, text, held: heldWord(words, `${name} ${text}`), star: false, hidden: false, answer: '' }];
       });
       if (fresh.length > 0) air.audience.inbox = trimmed([...air.audience.inbox, ...fresh]);

@@ -73,7 +73,7 @@ export function Gatherings() {
           <View key={view.id} view={view} />
         ))}
       </ul>
-      <div className="flex gap-1 p-2">
+      <div className="flex flex-wrap gap-1 p-2">
         {GATHERING_KINDS.map((kind) => (
           <Button key={kind} onClick={() => send('gathering.add', { kind })}>
             <Plus size={14} /> {GATHERING_NAMES[kind]}

@@ -67,6 +67,7 @@ export function httpPeers(relay: Relay, guesses: Throttle): express.Router {
       refuse(res, 401, 'refused', found ? 'This key has ended.' : 'This key is not known here, or was withdrawn.');
       return;
     }
+    guesses.right(addressOf(req));
     const session = randomBytes(12).toString('hex');
     const answer = await line.ask({ what: 'peer-offer', way, id, session, sdp: req.body });
     if (!answer.ok || !isRecord(answer.value) || typeof answer.value.sdp !== 'string') {
