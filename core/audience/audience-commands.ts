@@ -6,7 +6,7 @@ import { type Graphic, MOST_GRAPHICS } from '../graphics/document';
 import { COMMENT_FIELDS, commentCard, pollBars } from '../graphics/gallery/audience';
 import { createAirLane } from '../picture/air';
 import { createLane, freeLaneNumber } from '../picture/create';
-import { MOST_LANES } from '../picture/document';
+import { type Lane, MOST_LANES } from '../picture/document';
 import { Flag, OneOf, Ref, TextList, Whole } from '../schema/fields';
 import { createSheet } from '../sheets/create';
 import { MOST_SHEETS, type SheetSource } from '../sheets/document';
@@ -45,16 +45,16 @@ function addGraphic({ graphics: { list } }: Show, made: Graphic, newId: () => st
   return made;
 }
 
-/** A lane that holds nothing and shows nothing, or one more. @throws CommandError when there are as many as can be */
-function freeLane({ show, air }: Desk, name: string, newId: () => string): string {
+/** A lane that holds nothing and shows nothing, or one more; what is up in it follows its sheet at once. @throws CommandError when there are as many as can be */
+function freeLane({ show, air }: Desk, name: string, newId: () => string): Lane {
   const free = show.lanes.find((l) => l.content === null && (air.lanes[l.id]?.picture ?? null) === null);
-  if (free) return free.id;
+  if (free) return Object.assign(free, { follows: true });
   if (show.lanes.length >= MOST_LANES)
     throw new CommandError('too-many', `All ${MOST_LANES} lanes hold something. Empty one of them, or choose one for comments.`);
-  const lane = createLane(newId(), name, freeLaneNumber(show.lanes));
+  const lane = { ...createLane(newId(), name, freeLaneNumber(show.lanes)), follows: true };
   show.lanes.push(lane);
   air.lanes[lane.id] = createAirLane();
-  return lane.id;
+  return lane;
 }
 
 export const audienceCommands = [
@@ -73,18 +73,23 @@ export const audienceCommands = [
     type: 'audience.setUp',
     title: 'Set up a graphic for comments or polls',
     about:
-      'Adds what is not there yet: a sheet that holds them, and a graphic of the gallery that is filled from it. For comments a lane is chosen too. Returns `graphic` and `sheet`.',
+      'Adds what is not there yet: a sheet that holds them, a graphic of the gallery that is filled from it, and a lane for it. Returns `graphic`, `sheet` and `lane`.',
     args: SetUpArgs,
     run: (desk, { what }, { newId }) => {
       const { show } = desk;
       const sheet = sheetFor(show, what, newId);
-      if (what === 'poll') return { graphic: addGraphic(show, pollBars(sheet.name), newId).id, sheet: sheet.id };
+      if (what === 'poll') {
+        const bars = addGraphic(show, pollBars(sheet.name), newId);
+        const lane = freeLane(desk, 'Poll', newId);
+        lane.content = { kind: 'picture', id: bars.entries[0]?.id ?? bars.id };
+        return { graphic: bars.id, sheet: sheet.id, lane: lane.id };
+      }
       const graphic = addGraphic(show, commentCard(), newId);
       graphic.entries = [];
       graphic.sheet = { sheetId: sheet.id, all: true, columns: [...COMMENT_FIELDS] };
       show.audience.graphicId = graphic.id;
-      if (!show.lanes.some((l) => l.id === show.audience.laneId)) show.audience.laneId = freeLane(desk, 'Comments', newId);
-      return { graphic: graphic.id, sheet: sheet.id };
+      if (!show.lanes.some((l) => l.id === show.audience.laneId)) show.audience.laneId = freeLane(desk, 'Comments', newId).id;
+      return { graphic: graphic.id, sheet: sheet.id, lane: show.audience.laneId };
     },
   }),
 ];

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import type {} from '#interface/guests/join-page';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { keepOnly, openDemo, pick, said, send, until } from '../support/desk';
+import { programmeAt, programmeShows } from '../support/programme';
 import { near } from '../support/windows';
 
 let app: App;
@@ -47,25 +48,7 @@ afterAll(async () => {
 
 const linkOf = (guest: string) => page.evaluate(async (who) => (await window.bivocaHost!.ways.open('guest', who, null)).secret, guest);
 const now = (guest: string) => page.evaluate((who) => window.bivocaHost!.state.desk.air.guests.now[who] ?? null, guest);
-/** A pixel of the programme, as shares of its sides. */
-const programme = (x: number, y: number) =>
-  page.evaluate(
-    (px, py) =>
-      new Promise<number[]>((resolve) => {
-        const end = window.bivocaHost!.outputFrames((frame) => {
-          end();
-          const canvas = new OffscreenCanvas(frame.displayWidth, frame.displayHeight);
-          const context = canvas.getContext('2d')!;
-          context.drawImage(frame, 0, 0);
-          frame.close();
-          resolve([...context.getImageData(Math.floor(px * canvas.width), Math.floor(py * canvas.height), 1, 1).data].slice(0, 3));
-        });
-      }),
-    x,
-    y,
-  );
-const shows = (colour: readonly number[], what: string, x = 0.12, y = 0.4) =>
-  until(async () => near(await programme(x, y), [...colour], 22), what, 10_000);
+const shows = (colour: readonly number[], what: string, x = 0.12, y = 0.4) => programmeShows(page, colour, what, x, y);
 
 /** How loud each of the voices is in a stream, dB: the host's bus, or what comes back to a guest. */
 const voices = (on: Page, bus: string | null) =>
@@ -136,7 +119,7 @@ it('join by a link, wait unseen and unheard, and are in the show once they are a
   await send(page, 'picture.cut', { picture: people.vik.source });
   await until(() => pick(page, (s) => s.desk.air.onAirId !== 'harbour'), 'the cut');
   await hears(page, 'programme', [false, false], 'silence of those who wait');
-  expect(near(await programme(0.5, 0.35), [...FACE], 30)).toBe(false);
+  expect(near(await programmeAt(page, 0.5, 0.35), [...FACE], 30)).toBe(false);
   const admit = await page.waitForSelector(`[data-guest="${people.vik.guest}"] ::-p-xpath(.//button[normalize-space(.)="Admit"])`);
   await admit!.click();
   await shows(COLOUR.vik, 'the guest on air');
@@ -198,7 +181,7 @@ it('are gathered: everyone beside each other; a shared screen takes the picture 
   await shows([0xe8, 0xef, 0xe9], 'the shared screen', 0.9, 0.1);
   expect((await now(people.liv.guest))?.shares).toBe(true);
   await press('End sharing');
-  await until(async () => !near(await programme(0.9, 0.1), [0xe8, 0xef, 0xe9], 22), 'that it gives back', 10_000);
+  await until(async () => !near(await programmeAt(page, 0.9, 0.1), [0xe8, 0xef, 0xe9], 22), 'that it gives back', 10_000);
   expect((await now(people.liv.guest))?.shares).toBe(false);
 });
 
@@ -213,8 +196,8 @@ it('come back to where they were when their line breaks, and when their page is 
   await pages.liv!.close();
   await until(async () => (await now(people.liv.guest))?.lost === true, 'that the page has gone', 10_000);
   // Whoever is expected back has a card in their place, never black.
-  await until(async () => !near(await programme(0.5, 0.35), [...FACE], 30), 'the card', 10_000);
-  expect(Math.max(...(await programme(0.5, 0.5)))).toBeGreaterThan(25);
+  await until(async () => !near(await programmeAt(page, 0.5, 0.35), [...FACE], 30), 'the card', 10_000);
+  expect(Math.max(...(await programmeAt(page, 0.5, 0.5)))).toBeGreaterThan(25);
   await join('liv');
   await shows(COLOUR.liv, 'the picture of the page that was opened anew');
   expect((await now(people.liv.guest))?.state).toBe('admitted');
