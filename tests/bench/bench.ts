@@ -7,6 +7,7 @@ import { type KeyInput, type Page } from 'puppeteer-core';
 import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
 import { automationLines, benchAutomation } from './automation-bench';
+import { audienceLines, benchAudience } from './audience-bench';
 import { benchGuests, guestsLines } from './guests-bench';
 import { benchPanels, panelsLines } from './panels-bench';
 import { benchScreens, screensLines } from './screens-bench';
@@ -264,6 +265,13 @@ async function main(): Promise<void> {
     const found = await benchGuests(page, app.url);
     results.guests = found;
     lines.push(...guestsLines(found));
+    await page.goto(address);
+    await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
+  }
+  if (wanted('audience')) {
+    const found = await benchAudience(page, app.port);
+    results.audience = found;
+    lines.push('', '## Audience', '', ...audienceLines(found));
     await page.goto(address);
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
