@@ -14,6 +14,7 @@ export const createWhen = (event: WhenEvent, change: Partial<When> = {}): When =
   sheetId: null,
   macroId: null,
   deviceId: null,
+  guestId: null,
   channelId: null,
   db: null,
   deck: null,

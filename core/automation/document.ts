@@ -98,6 +98,9 @@ export const WHEN_EVENTS = [
   'macro-starts',
   'macro-ends',
   'device-says',
+  'guest-comes',
+  'guest-leaves',
+  'hand-goes-up',
   'time',
   'opens',
 ] as const;
@@ -113,6 +116,7 @@ export class When {
   @Ref('sheet', 'sheet', { nullable: true }) sheetId!: string | null;
   @Ref('macro', 'macro that has run', { nullable: true }) macroId!: string | null;
   @Ref('device', 'device that says something', { nullable: true }) deviceId!: string | null;
+  @Ref('guest', 'guest; null for any', { nullable: true }) guestId!: string | null;
   @Ref('channel-or-bus', 'channel or bus', { nullable: true }) channelId!: string | null;
   @Num(-60, 0, 'level of it, dBFS', { nullable: true }) db!: number | null;
   @Whole(1, 2, 'deck', { nullable: true }) deck!: 1 | 2 | null;

@@ -39,6 +39,9 @@ const isOnAir = ({ show, air }: Desk, { pictureId }: When) =>
   pictureId === null ? null : picturesWithin(show, air.onAirId).has(pictureId);
 const runs = ({ air }: Desk, { macroId }: When) =>
   macroId === null ? null : Object.values(air.automation.runs).some((r) => r.macroId === macroId);
+/** Those whom an event is about: one, or all of them. */
+const guestsOf = ({ air }: Desk, { guestId }: When) =>
+  Object.entries(air.guests.now).flatMap(([id, now]) => (guestId === null || id === guestId ? [now] : []));
 /** The other way round; what cannot be told stays so. */
 const not = (so: boolean | null): boolean | null => (so === null ? null : !so);
 
@@ -194,6 +197,23 @@ export const EVENTS: Record<WhenEvent, EventTraits> = {
     words: 'a device says something',
     of: { field: 'deviceId', to: 'device' },
     isSo: ({ air }, { deviceId, value }) => (deviceId === null ? null : lastHeard(air.devices.heard, deviceId, value)),
+  },
+  'guest-comes': {
+    words: 'a guest comes',
+    state: 'a guest is here',
+    of: { field: 'guestId', to: 'guest' },
+    isSo: (desk, when) => guestsOf(desk, when).some((g) => g.state !== 'away' && !g.lost),
+  },
+  'guest-leaves': {
+    words: 'a guest leaves, or their line breaks',
+    of: { field: 'guestId', to: 'guest' },
+    isSo: (desk, when) => guestsOf(desk, when).every((g) => g.state === 'away' || g.lost),
+  },
+  'hand-goes-up': {
+    words: 'a guest raises a hand',
+    state: 'a guest has a hand up',
+    of: { field: 'guestId', to: 'guest' },
+    isSo: (desk, when) => guestsOf(desk, when).some((g) => g.hand),
   },
   time: {
     words: 'it is this time of day',

@@ -3,6 +3,7 @@
  * link, which never stands in an address that a server sees; the server hands on what each says to the other, and knows nothing of what it means.
  */
 import { plainWords } from '../schema/plain-words';
+import { type IceServer } from '../peers/ice-servers';
 import { isRecord } from '../schema/record';
 import { LONGEST_GUEST_NAME } from './document';
 
@@ -57,7 +58,8 @@ export interface Standing {
   spokenTo: boolean;
 }
 
-export type HostSays = { kind: 'signal'; signal: Signal } | ({ kind: 'standing' } & Standing);
+/** Servers come first: a guest calls when they are there. */
+export type HostSays = { kind: 'servers'; servers: IceServer[] } | { kind: 'signal'; signal: Signal } | ({ kind: 'standing' } & Standing);
 
 export type FromGuest =
   /** `device` is of this browser: who comes back with the same takes their place again. */

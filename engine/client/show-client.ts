@@ -183,6 +183,12 @@ export interface GuestFigures {
   lostShare: number;
   /** There and back; null while it is not known. */
   delayMs: number | null;
+  /** Hum of mains in their sound, Hz; null for none. */
+  hum: number | null;
+  /** What is sent to them comes back by their microphone. */
+  echo: boolean;
+  /** What is wrong with their light. */
+  light: '' | 'dark' | 'bright';
 }
 
 /** What a guest has written to the crew. */
@@ -204,6 +210,8 @@ export interface GuestsState {
 /** How the lines of guests do, and what they write. */
 export interface ShowGuests {
   readonly store: ReadStore<GuestsState>;
+  /** Lets the operator of this window hear one guest, wherever they are, beside what is heard; null for nobody. False where that cannot be. */
+  hear(guestId: string | null): boolean;
 }
 
 /** Ways in by a link; at a panel none are known. */

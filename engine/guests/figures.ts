@@ -1,5 +1,6 @@
 /** How a guest's line does, out of what the browser counts of a connection (W3C webrtc-stats). */
 import { type GuestFigures } from '../client/show-client';
+import { type Found } from './guest-checks';
 
 /** Counts of before, to see what has come since. */
 export interface RawFigures {
@@ -14,7 +15,10 @@ type Row = Record<string, unknown> & { type: string; kind?: string };
 const numberOf = (row: Row | undefined, name: string): number => (typeof row?.[name] === 'number' ? row[name] : 0);
 
 /** `before` is what the last look has counted; without it, rates are not known yet. */
-export function figuresOf(report: RTCStatsReport, before: RawFigures | null): { raw: RawFigures; figures: GuestFigures } {
+export function figuresOf(
+  report: RTCStatsReport,
+  before: RawFigures | null,
+): { raw: RawFigures; figures: Omit<GuestFigures, keyof Found> } {
   const rows: Row[] = [];
   report.forEach((row: Row) => void rows.push(row));
   const video = rows.find((r) => r.type === 'inbound-rtp' && r.kind === 'video');

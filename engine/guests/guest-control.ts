@@ -13,7 +13,9 @@ import { type Driver } from '../capture/driver';
 import { type GuestFigures, type GuestsState, type GuestWord, type ShowGuests } from '../client/show-client';
 import { type Follower, type HostAccess } from '../host/follower';
 import { type SoundDesk } from '../sound/sound-desk';
+import { GuestChecks } from './guest-checks';
 import { figuresOf, type RawFigures } from './figures';
+import { iceServers } from '../peers/ice-servers';
 import { GuestPeer } from './guest-peer';
 import { GuestSource } from './guest-streams';
 import { GUEST_RETURN_RATE, ReturnFeed } from './return-feed';
@@ -31,6 +33,7 @@ interface Line {
   endMix: () => void;
   standing: string;
   figures: RawFigures | null;
+  checks: GuestChecks;
 }
 
 interface Out {
@@ -49,10 +52,12 @@ export class GuestControl implements Follower, ShowGuests {
   private readonly timer: ReturnType<typeof setInterval>;
   private frames = 0;
   private readonly speaks = new WhoSpeaks();
+  /** Whom the operator hears now. */
+  private heard: { id: string; end: () => void } | null = null;
 
   constructor(
     private readonly access: HostAccess,
-    private readonly sound: Pick<SoundDesk, 'streamOf' | 'readings'>,
+    private readonly sound: Pick<SoundDesk, 'streamOf' | 'readings' | 'context' | 'alsoHear'>,
     programme: (receive: (frame: VideoFrame) => void) => () => void,
     private readonly out: Out,
   ) {
@@ -88,6 +93,7 @@ export class GuestControl implements Follower, ShowGuests {
     const { show } = this.access.state().desk;
     const busId = show.sound.listeners.find((l) => l.id === guest.listenerId)?.busId;
     const mix = busId === undefined ? null : this.sound.streamOf(busId);
+    this.out.toGuest(session, { kind: 'servers', servers: iceServers() });
     const peer = new GuestPeer(
       { programme: this.back.take(), programmeHeight: this.access.state().working.raster.height, mix: mix?.stream ?? null },
       {
@@ -97,7 +103,14 @@ export class GuestControl implements Follower, ShowGuests {
         failed: (cause) => this.access.notify('caution', `The connection with ${guest.name} cannot be made: ${cause.slice(0, 200)}`),
       },
     );
-    this.lines.set(id, { session, peer, endMix: () => mix?.end(), standing: '', figures: null });
+    this.lines.set(id, {
+      session,
+      peer,
+      endMix: () => mix?.end(),
+      standing: '',
+      figures: null,
+      checks: new GuestChecks(this.sound.context, mix?.stream ?? null),
+    });
     this.report(id, { line: 'in' });
     return undefined;
   }
@@ -112,6 +125,8 @@ export class GuestControl implements Follower, ShowGuests {
 
   private drop(id: string, line: Line): void {
     this.lines.delete(id);
+    if (this.heard?.id === id) this.hear(null);
+    line.checks.end();
     line.peer.close();
     line.endMix();
     this.back.leave();
@@ -120,7 +135,7 @@ export class GuestControl implements Follower, ShowGuests {
   }
 
   /** What a guest's page says. */
-  hear(id: string, session: string, message: GuestSays): void {
+  says(id: string, session: string, message: GuestSays): void {
     const line = this.lines.get(id);
     if (line?.session !== session) return;
     if (message.kind === 'signal') return line.peer.take(message.signal);
@@ -145,9 +160,19 @@ export class GuestControl implements Follower, ShowGuests {
     this.store.setState(({ words }) => ({ words: [...words.slice(1 - MOST_WORDS), word] }));
   }
 
+  hear(id: string | null): boolean {
+    this.heard?.end();
+    this.heard = null;
+    const stream = this.streams.get(this.guest(id ?? '')?.sourceId ?? '');
+    if (id === null || !stream || stream.getAudioTracks().length === 0) return false;
+    this.heard = { id, end: this.sound.alsoHear(stream) };
+    return true;
+  }
+
   private show(id: string, camera: MediaStream | null, screen: MediaStream | null): void {
     const guest = this.guest(id);
     if (!guest) return;
+    this.lines.get(id)?.checks.look(camera);
     for (const [sourceId, stream] of [
       [guest.sourceId, camera],
       [guest.screenId, screen],
@@ -173,6 +198,7 @@ export class GuestControl implements Follower, ShowGuests {
 
   tick(desk: Desk, frame: number): void {
     this.frames += 1;
+    for (const { checks } of this.lines.values()) checks.hear();
     if (this.lines.size === 0 || this.frames % STANDING_EACH !== 0) return;
     this.listen(desk);
     const tally = tallyOf(desk.show, desk.air, frame);
@@ -204,7 +230,7 @@ export class GuestControl implements Follower, ShowGuests {
     for (const [id, line] of this.lines) {
       const now = figuresOf(await line.peer.stats().catch(() => new Map() as unknown as RTCStatsReport), line.figures);
       line.figures = now.raw;
-      figures[id] = now.figures;
+      figures[id] = { ...now.figures, ...line.checks.found() };
     }
     if (this.lines.size > 0 || Object.keys(this.store.getState().figures).length > 0) this.store.setState({ figures });
   }

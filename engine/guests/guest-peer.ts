@@ -1,5 +1,6 @@
 /** The host's end of one guest's connection: their pictures and sounds come in by streams, programme and their own mix go out. */
 import { type About, type Signal } from '#core/guests/line';
+import { iceServers } from '../peers/ice-servers';
 import { Negotiator } from './negotiator';
 
 /** Bits a second of the programme that a guest gets, and the height it is made smaller to. */
@@ -15,7 +16,15 @@ export interface PeerEvents {
   failed: (cause: string) => void;
 }
 
+/** What a guest gets: programme, its height in pixels, and their own mix. */
+interface Back {
+  programme: MediaStreamTrack | null;
+  programmeHeight: number;
+  mix: MediaStream | null;
+}
+
 export class GuestPeer {
+  private given = false;
   private readonly peer: RTCPeerConnection;
   private readonly negotiator: Negotiator;
   private readonly streams = new Map<string, MediaStream>();
@@ -23,10 +32,10 @@ export class GuestPeer {
   private told = '';
 
   constructor(
-    back: { programme: MediaStreamTrack | null; programmeHeight: number; mix: MediaStream | null },
+    private readonly back: Back,
     private readonly events: PeerEvents,
   ) {
-    this.peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle' });
+    this.peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle', iceServers: iceServers() });
     this.negotiator = new Negotiator(this.peer, false, events.signal, (error) => events.failed(String(error)));
     this.peer.ontrack = ({ track, streams: [stream] }) => {
       if (!stream) return;
@@ -44,9 +53,15 @@ export class GuestPeer {
       if (connectionState === 'disconnected' || connectionState === 'failed') events.connected(false);
       if (connectionState === 'failed') this.peer.restartIce();
     };
+  }
+
+  /** What they get begins when their call was answered: an end that calls at the same moment has to take it back, and may find no way then. */
+  private give({ programme, programmeHeight, mix }: Back): void {
+    if (this.given) return;
+    this.given = true;
     const own = new MediaStream();
-    if (back.programme) this.sendProgramme(back.programme, own, back.programmeHeight);
-    for (const track of back.mix?.getAudioTracks() ?? []) this.peer.addTrack(track, own);
+    if (programme) this.sendProgramme(programme, own, programmeHeight);
+    for (const track of mix?.getAudioTracks() ?? []) this.peer.addTrack(track, own);
   }
 
   private sendProgramme(track: MediaStreamTrack, stream: MediaStream, height: number): void {
@@ -58,7 +73,9 @@ export class GuestPeer {
   }
 
   take(signal: Signal): void {
-    void this.negotiator.take(signal);
+    void this.negotiator.take(signal).then(() => {
+      if ('description' in signal && this.peer.signalingState !== 'closed') this.give(this.back);
+    });
   }
 
   /** What the guest's page has said of its streams. */

@@ -2,7 +2,11 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type About, type FromGuest, GUEST_CLOSED, GUEST_VERSION, type Standing, type ToGuest } from '#core/guests/line';
 import { backoffMillis } from '#core/output/backoff';
+import { type IceServer, iceServersFrom } from '#core/peers/ice-servers';
 import { Negotiator } from './negotiator';
+
+/** A call that has found no way after so many milliseconds is made anew. */
+const CALL_MS = 12_000;
 
 /** Milliseconds without any word after which the line is taken for dead: the server asks every two seconds. */
 const SILENT_MS = 7000;
@@ -106,9 +110,10 @@ export class Visit {
       case 'entered':
         this.attempt = 0;
         this.set({ line: 'open', message: '', show: message.show });
-        // Each call is a new one, at whichever window.
-        return this.call();
+        return undefined;
       case 'says':
+        // Each call is a new one, at whichever window.
+        if (message.message.kind === 'servers') return this.call(iceServersFrom(message.message.servers));
         if (message.message.kind === 'signal') return void this.negotiator?.take(message.message.signal);
         return this.stand(message.message);
     }
@@ -121,9 +126,9 @@ export class Visit {
   }
 
   /** Makes the connection to the host. */
-  private call(): void {
+  private call(servers: IceServer[]): void {
     this.hangUp();
-    const peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle' });
+    const peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle', iceServers: servers });
     this.peer = peer;
     this.tell({ ...this.about, camera: this.camera.id, screen: this.screen?.id ?? null });
     this.negotiator = new Negotiator(peer, true, (signal) => this.send({ kind: 'says', message: { kind: 'signal', signal } }));
@@ -132,6 +137,7 @@ export class Visit {
       this.set({ connected: peer.connectionState === 'connected' });
       if (peer.connectionState === 'failed') peer.restartIce();
     };
+    setTimeout(() => this.peer === peer && peer.connectionState !== 'connected' && this.socket?.close(), CALL_MS);
     for (const track of this.camera.getTracks()) peer.addTrack(track, this.camera);
     if (this.screen) this.sendScreen(this.screen);
     const { standing } = this.store.getState();

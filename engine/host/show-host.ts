@@ -216,7 +216,7 @@ export class ShowHost implements ShowClient {
       guests: {
         come: (id, session) => this.guests.come(id, session),
         gone: (id, session) => this.guests.leave(id, session),
-        says: (id, session, message) => this.guests.hear(id, session, message),
+        says: (id, session, message) => this.guests.says(id, session, message),
       },
       ask: (ask) => answerAsk(ask, { replay: this.replay, files: this.files, show: () => this.state.desk.show, peers }),
       saved: () => this.journal.settled(),

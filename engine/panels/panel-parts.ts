@@ -58,6 +58,7 @@ export const panelReplay = (ask: AskHost): ShowReplay => ({
 /** Who is there, every panel sees. */
 export const panelGuests = (): ShowGuests & { store: StoreApi<GuestsState> } => ({
   store: createStore<GuestsState>(() => ({ figures: {}, words: [] })),
+  hear: () => false,
 });
 
 /** Links are secrets of the host. */

@@ -6,6 +6,7 @@ import { GuestSource } from '../guests/guest-streams';
 import { type ReturnFeed } from '../guests/return-feed';
 import { type Follower } from '../host/follower';
 import { type SoundDesk } from '../sound/sound-desk';
+import { iceServers } from './ice-servers';
 import { gathered } from './gathered';
 
 const MOST_VIEWERS = 8;
@@ -51,7 +52,7 @@ export class HttpPeers implements Follower {
     if (way === 'encoder' && !this.sources.has(id)) throw new Error('The show has no such source of an encoder.');
     if (way === 'viewer' && [...this.sessions.values()].filter((s) => s.way === 'viewer').length >= MOST_VIEWERS)
       throw new Error(`At most ${MOST_VIEWERS} viewers watch at once.`);
-    const peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle' });
+    const peer = new RTCPeerConnection({ bundlePolicy: 'max-bundle', iceServers: iceServers() });
     const made: Session = { way, id, peer, end: () => undefined };
     try {
       if (way === 'encoder') this.receive(made);

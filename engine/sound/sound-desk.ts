@@ -136,6 +136,13 @@ export class SoundDesk implements ShowSound {
     this.applyEars();
   }
 
+  /** Lets the operator hear a stream beside what is heard; returns how to end it. No mix has it. */
+  alsoHear(stream: MediaStream): () => void {
+    const node = this.context.createMediaStreamSource(stream);
+    node.connect(this.ears);
+    return () => node.disconnect();
+  }
+
   private applyEars(): void {
     this.ears.gain.setTargetAtTime(this.level * this.under, this.context.currentTime, 0.02);
   }

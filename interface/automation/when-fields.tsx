@@ -37,6 +37,7 @@ export function WhenFields({
           label="Which"
           name={`${label}: which`}
           value={typeof id === 'string' ? id : null}
+          {...(of.field === 'guestId' && { none: 'any' })}
           pictures={arePictures(of.to)}
           all={entitiesOf(show, of.to)}
           onChange={(next) => onChange({ ...when, [of.field]: next })}

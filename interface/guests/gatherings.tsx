@@ -26,7 +26,7 @@ function View({ view }: { view: Gathering }) {
             <Trash2 size={14} />
           </IconButton>
         </div>
-        <div className="flex items-center gap-2 text-[13px]">
+        <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[13px]">
           {view.kind !== 'shared' && (
             <label className="flex items-center gap-1">
               <input type="checkbox" checked={view.names} onChange={(e) => set({ names: e.target.checked })} /> names

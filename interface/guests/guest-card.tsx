@@ -2,7 +2,7 @@
 import clsx from 'clsx';
 import { Copy, Hand, Link2, MonitorUp, QrCode, Trash2, TriangleAlert, Volume2 } from 'lucide-react';
 import { useState } from 'react';
-import { useStore } from 'zustand';
+import { create, useStore } from 'zustand';
 import { guestNow, type GuestNow } from '#core/guests/air';
 import { type Guest, GUEST_HEIGHTS } from '#core/guests/document';
 import { type GuestFigures } from '#engine/client/show-client';
@@ -44,7 +44,10 @@ function checksOf(now: GuestNow, figures: GuestFigures | undefined): string[] {
     figures && figures.height === 0 ? 'no picture comes' : '',
     figures && figures.height > 0 && figures.frameRate > 0 && figures.frameRate < 8 ? `only ${figures.frameRate} frames a second` : '',
     figures && figures.lostShare > 0.03 ? `${Math.round(figures.lostShare * 100)} % of what they send is lost` : '',
-    now.hears === 'loudspeaker' ? 'hears by a loudspeaker: may echo' : '',
+    figures?.echo ? 'what they hear comes back: ask for headphones' : now.hears === 'loudspeaker' ? 'hears by a loudspeaker: may echo' : '',
+    figures?.hum ? `hums at ${figures.hum} Hz: a cable or power supply` : '',
+    figures?.light === 'dark' ? 'the picture is dark: more light from the front' : '',
+    figures?.light === 'bright' ? 'the picture is too bright: a window behind, or a lamp' : '',
     now.agreedAt === null ? 'has not agreed to be recorded' : '',
   ].filter((w) => w !== '');
 }
@@ -80,6 +83,24 @@ function Note({ guest, note }: { guest: Guest; note: string }) {
   );
 }
 
+/** Whom the operator hears at this window, beside the mix: also somebody who waits. */
+const useHeard = create<{ guest: string | null }>(() => ({ guest: null }));
+
+function Hear({ guest }: { guest: Guest }) {
+  const { guests } = useShowClient();
+  const heard = useHeard((s) => s.guest === guest.id);
+  const toggle = () => {
+    const on = !heard && guests.hear(guest.id);
+    if (!on) guests.hear(null);
+    useHeard.setState({ guest: on ? guest.id : null });
+  };
+  return (
+    <Button pressed={heard} title="Hear them alone, beside what you hear; nobody else does" onClick={toggle}>
+      Hear
+    </Button>
+  );
+}
+
 function SimulatedTools({ guest }: { guest: Guest }) {
   const client = useShowClient();
   const own = useSimulated((s) => s.guests.find((g) => g.guestId === guest.id));
@@ -105,6 +126,9 @@ function SimulatedTools({ guest }: { guest: Guest }) {
       </Button>
       <Button title="Their line breaks, and comes back by itself" onClick={tell('lose')}>
         Lose line
+      </Button>
+      <Button pressed={own.echoes} title="Their microphone takes up what they hear" onClick={tell(own.echoes ? 'quiet' : 'echo')}>
+        Echoes
       </Button>
       <Button onClick={tell('hand')}>Hand</Button>
       <Button onClick={() => endSimulated(guest.id)}>End</Button>
@@ -225,6 +249,7 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
           nobody="They have no mix of their own to be spoken into."
           keyFor="guests.talk"
         />
+        {here && !client.panel && <Hear guest={guest} />}
         {here && (
           <HoldButton look="air" title="Hold: ends their connection" onHeld={() => send('guest.showOut', { guest: guest.id })}>
             Show out

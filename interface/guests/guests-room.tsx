@@ -3,6 +3,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { guestNow } from '#core/guests/air';
+import { DEMO_GUESTS } from '#standins/guests/people';
 import { useShow, useSend, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { COLUMNS } from '../parts/columns';
@@ -11,6 +12,7 @@ import { AudiencePanel } from './audience-panel';
 import { Gatherings } from './gatherings';
 import { GuestCard } from './guest-card';
 import { chooseGuest } from './room-state';
+import { simulateGuests } from './simulated';
 import { SeatsAndCasts } from './seats-and-casts';
 
 function AddGuest() {
@@ -26,7 +28,8 @@ function AddGuest() {
     >
       <input
         aria-label="Name of a new guest"
-        placeholder="Name of a new guest"
+        placeholder="Name of a guest"
+        className="w-36"
         maxLength={60}
         value={name}
         onChange={(e) => setName(e.target.value)}
@@ -73,6 +76,7 @@ function Words() {
 }
 
 export function GuestsRoom() {
+  const client = useShowClient();
   const order = useOrder();
   const list = useShow(({ desk: { show } }) => show.guests.list);
   const waiting = useShow(({ desk: { show, air } }) => show.guests.list.filter((g) => guestNow(air, g.id).state === 'waiting').length);
@@ -81,14 +85,22 @@ export function GuestsRoom() {
       <h1 className="sr-only">Guests</h1>
       <section className="flex min-h-0 min-w-0 flex-col overflow-auto" {...region('people', 'Guests')}>
         <div className="flex items-center gap-3 border-b border-line px-2 py-1.5">
-          <h2 className="text-lg font-semibold">Green room</h2>
-          <span className={waiting > 0 ? 'text-straw' : 'text-muted'} role="status">
+          <h2 className="text-lg font-semibold whitespace-nowrap">Green room</h2>
+          <span className={`whitespace-nowrap ${waiting > 0 ? 'text-straw' : 'text-muted'}`} role="status">
             {waiting === 0 ? 'nobody waits' : waiting === 1 ? 'one waits' : `${waiting} wait`}
           </span>
           <span className="flex-1" />
+          {!client.panel && (
+            <Button
+              title="Four people who are made up join by the real way: the wind analyst, a judge, and two more"
+              onClick={() => void simulateGuests(client, DEMO_GUESTS)}
+            >
+              Simulate four
+            </Button>
+          )}
           <AddGuest />
         </div>
-        <ul aria-label="Guests" className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-1 p-1">
+        <ul aria-label="Guests" className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-1 p-1">
           {order === ''
             ? null
             : order.split(',').map((entry) => {

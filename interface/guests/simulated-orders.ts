@@ -4,9 +4,11 @@ import { type SimulatedOrder } from './simulated';
 interface Obedient {
   speak(on: boolean): void;
   share(): Promise<MediaStream | null>;
+  /** Takes up what they hear with their microphone; null ends that. */
+  echo(heard: MediaStream | null): void;
 }
 
-const ORDERS: readonly SimulatedOrder[] = ['speak', 'silent', 'share', 'unshare', 'lose', 'hand', 'leave'];
+const ORDERS: readonly SimulatedOrder[] = ['speak', 'silent', 'share', 'unshare', 'lose', 'hand', 'echo', 'quiet', 'leave'];
 
 /** Does what the window around this page says. */
 export function obeyOpener(guest: Obedient): void {
@@ -17,6 +19,8 @@ export function obeyOpener(guest: Obedient): void {
     if (order === 'speak' || order === 'silent') guest.speak(order === 'speak');
     if (order === 'share') void guest.share().then((stream) => visit.share(stream));
     if (order === 'unshare') visit.share(null);
+    if (order === 'echo') guest.echo(visit.store.getState().back);
+    if (order === 'quiet') guest.echo(null);
     if (order === 'lose') visit.lose();
     if (order === 'hand') visit.say({ hand: !visit.store.getState().hand });
     if (order === 'leave') visit.leave();

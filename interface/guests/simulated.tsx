@@ -4,13 +4,14 @@ import { create } from 'zustand';
 import { type ShowClient } from '#engine/client/show-client';
 import { useShow, useShowClient } from '../client/show-client';
 
-export type SimulatedOrder = 'speak' | 'silent' | 'share' | 'unshare' | 'lose' | 'hand' | 'leave';
+export type SimulatedOrder = 'speak' | 'silent' | 'share' | 'unshare' | 'lose' | 'hand' | 'echo' | 'quiet' | 'leave';
 
 interface Simulated {
   guestId: string;
   url: string;
   silent: boolean;
   shares: boolean;
+  echoes: boolean;
 }
 
 export const useSimulated = create<{ guests: readonly Simulated[] }>(() => ({ guests: [] }));
@@ -25,17 +26,35 @@ export async function joinSimulated(client: ShowClient, guestId: string): Promis
   const name = encodeURIComponent(list[number]?.name ?? 'Guest');
   const url = `/join/${client.showId}?simulated=${number}&name=${name}#guest=${link.secret}`;
   useSimulated.setState(({ guests }) => ({
-    guests: [...guests.filter((g) => g.guestId !== guestId), { guestId, url, silent: false, shares: false }],
+    guests: [...guests.filter((g) => g.guestId !== guestId), { guestId, url, silent: false, shares: false, echoes: false }],
   }));
+}
+
+/** Lets several come in who are not here yet, each to a guest of that name, who is added where there is none. */
+export async function simulateGuests(client: ShowClient, people: readonly { name: string; title: string; seat: string }[]): Promise<void> {
+  for (const { name, title, seat } of people) {
+    const { show } = client.state.desk;
+    const known = show.guests.list.find((g) => g.name === name);
+    const place = show.seats.find((s) => s.name === seat);
+    const added = known ? null : client.dispatch({ type: 'guest.add', args: { name, title, ...(place && { seat: place.id }) } });
+    const id = known?.id ?? (added?.ok ? String(added.result.id) : null);
+    if (id === null) return;
+    if (!useSimulated.getState().guests.some((g) => g.guestId === id)) await joinSimulated(client, id);
+  }
 }
 
 const frames = new Map<string, HTMLIFrameElement>();
 
 export function tellSimulated(guestId: string, order: SimulatedOrder): void {
   frames.get(guestId)?.contentWindow?.postMessage({ simulatedGuest: order }, window.location.origin);
-  const change = { speak: { silent: false }, silent: { silent: true }, share: { shares: true }, unshare: { shares: false } }[
-    order as 'speak'
-  ];
+  const change = {
+    speak: { silent: false },
+    silent: { silent: true },
+    share: { shares: true },
+    unshare: { shares: false },
+    echo: { echoes: true },
+    quiet: { echoes: false },
+  }[order as 'speak'];
   if (change) useSimulated.setState(({ guests }) => ({ guests: guests.map((g) => (g.guestId === guestId ? { ...g, ...change } : g)) }));
 }
 

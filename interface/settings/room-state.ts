@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import { type Decision } from '#core/parts/bring';
 import { type ShowPackage } from '#engine/storage/show-package';
 
-export type SettingsTab = 'show' | 'passes' | 'parts' | 'keys' | 'controllers';
+export type SettingsTab = 'show' | 'passes' | 'parts' | 'keys' | 'connections' | 'controllers';
 
 interface SettingsRoomState {
   tab: SettingsTab;

@@ -2,6 +2,7 @@
 import { type ControlDriver } from '#engine/control/driver';
 import { Tabs } from '../parts/tabs';
 import { region } from '../parts/region';
+import { ConnectionsPanel } from './connections-panel';
 import { ControllersPanel } from './controllers-panel';
 import { KeysPanel } from './keys-panel';
 import { PassesPanel } from './passes-panel';
@@ -25,6 +26,7 @@ export function SettingsRoom({ controls }: { controls: readonly ControlDriver[] 
             { value: 'passes', label: 'Passes', content: <PassesPanel /> },
             { value: 'parts', label: 'Parts', content: <PartsPanel /> },
             { value: 'keys', label: 'Keys and what is at hand', content: <KeysPanel /> },
+            { value: 'connections', label: 'Connections', content: <ConnectionsPanel /> },
             { value: 'controllers', label: 'Controllers', content: <ControllersPanel drivers={controls} /> },
           ]}
         />

@@ -33,9 +33,6 @@ const COMMENTS = [
   '<b>Is this bold?</b>',
 ] as const;
 
-/** A word of the feed that a moderator may want to hold back. */
-const FEED_HELD = 'drudge';
-
 export interface FeedPerson {
   name: string;
   /** A comment after so many milliseconds, again and again. */

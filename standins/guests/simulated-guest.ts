@@ -58,16 +58,21 @@ function drawPerson(context: CanvasRenderingContext2D, name: string, number: num
 export interface SimulatedGuest extends GuestDevices {
   /** Whether they say something now. */
   speak(on: boolean): void;
+  /** Their microphone takes up what they hear, as with a loudspeaker; null ends that. */
+  echo(heard: MediaStream | null): void;
 }
 
 /** `number` chooses voice and colour. */
 export function simulatedGuest(name: string, number: number): SimulatedGuest {
   let speaks = true;
   let voice: GainNode | null = null;
+  let microphone: MediaStreamAudioDestinationNode | null = null;
+  let endEcho: (() => void) | null = null;
   const sound = (): MediaStreamTrack[] => {
     const context = new AudioContext();
     void context.resume();
     const to = new MediaStreamAudioDestinationNode(context);
+    microphone = to;
     voice = new GainNode(context, { gain: speaks ? 0.2 : 0 });
     const oscillator = new OscillatorNode(context, { frequency: VOICES[number % VOICES.length] ?? 330 });
     // Syllables, three a second: a tone that stands still is what a howl is taken for.
@@ -109,6 +114,21 @@ export function simulatedGuest(name: string, number: number): SimulatedGuest {
           }
         }),
       ),
+    echo: (heard) => {
+      endEcho?.();
+      endEcho = null;
+      if (!heard || !microphone || heard.getAudioTracks().length === 0) return;
+      const context = microphone.context as AudioContext;
+      const source = context.createMediaStreamSource(heard);
+      // Across a room and back.
+      const path = new DelayNode(context, { delayTime: 0.02 });
+      const loss = new GainNode(context, { gain: 0.6 });
+      source.connect(path).connect(loss).connect(microphone);
+      endEcho = () => {
+        source.disconnect();
+        loss.disconnect();
+      };
+    },
     speak: (on) => {
       speaks = on;
       voice?.gain.setTargetAtTime(on ? 0.2 : 0, 0, 0.01);

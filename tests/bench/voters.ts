@@ -44,7 +44,8 @@ setInterval(() => {
   for (let i = 0; i < Number(comments) / 20; i += 1) {
     const socket = sockets[n % sockets.length];
     n += 1;
-    if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify({ kind: 'comment', text: `Comment ${n} of somebody at the pier` }));
+    if (socket?.readyState === WebSocket.OPEN)
+      socket.send(JSON.stringify({ kind: 'comment', text: `Comment ${n} of somebody at the pier` }));
   }
 }, 50);
 process.on('message', () => process.send?.({ counts }));
