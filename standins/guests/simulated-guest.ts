@@ -75,9 +75,9 @@ export function simulatedGuest(name: string, number: number): SimulatedGuest {
     microphone = to;
     voice = new GainNode(context, { gain: speaks ? 0.2 : 0 });
     const oscillator = new OscillatorNode(context, { frequency: VOICES[number % VOICES.length] ?? 330 });
-    // Syllables, three a second: a tone that stands still is what a howl is taken for.
+    // Syllables, some a second, of each at a pace of their own: a tone that stands still is what a howl is taken for.
     const syllables = new GainNode(context, { gain: 0.55 });
-    const pace = new OscillatorNode(context, { frequency: 3 });
+    const pace = new OscillatorNode(context, { frequency: 2.3 + 0.55 * (number % VOICES.length) });
     const depth = new GainNode(context, { gain: 0.45 });
     pace.connect(depth).connect(syllables.gain);
     oscillator.connect(syllables).connect(voice).connect(to);

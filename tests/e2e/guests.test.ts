@@ -3,7 +3,9 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type {} from '#interface/guests/join-page';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, said, send, until } from '../support/desk';
+import { keepOnly, openDemo, passes, pick, said, send, until } from '../support/desk';
+import { createWhen } from '#core/automation/create';
+import { finishRecording, records, startRecording } from '../support/recording';
 import { programmeAt, programmeShows } from '../support/programme';
 import { near } from '../support/windows';
 
@@ -185,6 +187,94 @@ it('are gathered: everyone beside each other; a shared screen takes the picture 
   expect((await now(people.liv.guest))?.shares).toBe(false);
 });
 
+it('are in a recording each by their own picture and voice', async () => {
+  const everyone = await pick(page, (s) => s.desk.show.guests.gatherings[0]!.id);
+  await page.bringToFront();
+  await send(page, 'picture.cut', { picture: everyone });
+  await shows(COLOUR.vik, 'the first, at the left', 0.05, 0.4);
+  const recording = await startRecording(page);
+  await records(page, 2000);
+  const file = await finishRecording(page, recording);
+  const found = await page.evaluate(
+    async (base64, tones) => {
+      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+      const video = document.createElement('video');
+      video.muted = true;
+      video.src = URL.createObjectURL(new Blob([bytes], { type: 'video/mp4' }));
+      await new Promise((resolve, reject) => Object.assign(video, { onloadeddata: resolve, onerror: reject }));
+      const seeked = new Promise((resolve) => (video.onseeked = resolve));
+      video.currentTime = 1;
+      await seeked;
+      const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight);
+      const context = canvas.getContext('2d')!;
+      context.drawImage(video, 0, 0);
+      const colours = [0.05, 0.55].map((x) => [
+        ...context.getImageData(Math.floor(x * canvas.width), Math.floor(0.4 * canvas.height), 1, 1).data.slice(0, 3),
+      ]);
+      const sound = await new OfflineAudioContext(1, 48_000, 48_000).decodeAudioData(bytes.slice().buffer);
+      const samples = sound.getChannelData(0).slice(24_000, 72_000);
+      // Goertzel, at each voice and at one that nobody has.
+      const levels = tones.map((hz) => {
+        let [re, im] = [0, 0];
+        samples.forEach((v, i) => {
+          const phase = (2 * Math.PI * hz * i) / sound.sampleRate;
+          re += v * Math.cos(phase);
+          im += v * Math.sin(phase);
+        });
+        return Math.round(20 * Math.log10(Math.hypot(re, im) / samples.length + 1e-9));
+      });
+      URL.revokeObjectURL(video.src);
+      return { colours, levels };
+    },
+    file,
+    [VOICE.vik, VOICE.liv, 1250],
+  );
+  expect(found.colours.map((c, i) => near(c, [COLOUR.vik, COLOUR.liv][i]!, 30))).toEqual([true, true]);
+  const [vik = 0, liv = 0, nobody = 0] = found.levels;
+  expect(Math.min(vik, liv), `levels ${found.levels.join()} dB`).toBeGreaterThan(nobody + 15);
+});
+
+it('who echo are told, may be heard alone by the crew, and let triggers act', async () => {
+  await send(page, 'trigger.add', {
+    when: createWhen('hand-goes-up', { guestId: people.vik.guest }),
+    then: { kind: 'command', type: 'guest.note', args: { guest: people.vik.guest, text: 'We have seen your hand' } },
+  });
+  // What is so from the beginning is no event: it is looked at once before.
+  await passes(page, 5);
+  await pages.vik!.evaluate(() => window.bivocaVisit!.say({ hand: true }));
+  await said(pages.vik!, 'We have seen your hand');
+  await pages.vik!.evaluate(() => window.bivocaVisit!.say({ hand: false }));
+  await send(page, 'trigger.armAll', { armed: false });
+  const echoes = (guest: string) => page.evaluate((who) => window.bivocaHost!.guests.store.getState().figures[who]?.echo ?? null, guest);
+  for (const { guest } of Object.values(people)) expect(await echoes(guest)).toBe(false);
+  await pages.vik!.evaluate(() => window.postMessage({ simulatedGuest: 'silent' }, location.origin));
+  await pages.vik!.evaluate(() => window.postMessage({ simulatedGuest: 'echo' }, location.origin));
+  await until(() => echoes(people.vik.guest), 'the echo', 30_000);
+  await said(page, 'what they hear comes back');
+  for (const order of ['quiet', 'speak'])
+    await pages.vik!.evaluate((simulatedGuest) => window.postMessage({ simulatedGuest }, location.origin), order);
+  // In the green room nobody of the show hears them: the operator may.
+  await send(page, 'guest.hold', { guest: people.vik.guest });
+  await hears(page, 'programme', [false, true], 'the programme without the one who waits');
+  expect(await page.evaluate((who) => window.bivocaHost!.guests.hear(who), people.vik.guest)).toBe(true);
+  const ears = () =>
+    page.evaluate(async (hz) => {
+      const { ears: node, context } = window.bivocaHost!.sound as unknown as { ears: AudioNode; context: AudioContext };
+      const analyser = new AnalyserNode(context, { fftSize: 16_384, smoothingTimeConstant: 0 });
+      node.connect(analyser);
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      const bins = new Float32Array(analyser.frequencyBinCount);
+      analyser.getFloatFrequencyData(bins);
+      node.disconnect(analyser);
+      const middle = Math.round((hz * analyser.fftSize) / context.sampleRate);
+      return Math.max(...bins.slice(middle - 3, middle + 4));
+    }, VOICE.vik);
+  await until(async () => (await ears()) > -60, 'their voice in the operator’s ears', 10_000);
+  await page.evaluate(() => window.bivocaHost!.guests.hear(null));
+  await until(async () => (await ears()) < -65, 'no more of it', 10_000);
+  await send(page, 'guest.admit', { guest: people.vik.guest });
+});
+
 it('come back to where they were when their line breaks, and when their page is closed and opened anew', async () => {
   await send(page, 'picture.cut', { picture: people.liv.source });
   await shows(COLOUR.liv, 'the picture before');
@@ -222,6 +312,45 @@ it('write, raise a hand, read what the crew writes; who has no good link stays o
   await send(page, 'guest.showOut', { guest: people.liv.guest });
   await said(pages.liv!, 'The crew has ended the connection');
   expect(await page.evaluate(() => (window.bivocaHost!.guests as unknown as { lines: Map<string, unknown> }).lines.size)).toBe(0);
+});
+
+it('are told what to do when the browser gives no camera: it is not allowed, there is none, something else has it', async () => {
+  for (const [name, words] of [
+    ['NotAllowedError', 'allow both'],
+    ['NotFoundError', 'Plug one in'],
+    ['NotReadableError', 'Close other programs'],
+  ] as const) {
+    const visitor = await other.browser.newPage();
+    await visitor.evaluateOnNewDocument((error) => {
+      navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', error));
+    }, name);
+    await visitor.goto(`${app.url}/join/${id}#guest=${await linkOf(people.liv.guest)}`);
+    await said(visitor, words);
+    await visitor.close();
+  }
+});
+
+it('come in four at once, and each is seen', async () => {
+  await page.bringToFront();
+  await (await page.waitForSelector('::-p-xpath(//button[normalize-space(.)="Simulate four"])'))!.click();
+  await until(
+    () =>
+      page.evaluate(() => {
+        const { list } = window.bivocaHost!.state.desk.show.guests;
+        const { figures } = window.bivocaHost!.guests.store.getState();
+        return list.filter((g) => (figures[g.id]?.height ?? 0) > 0).length === 4 || null;
+      }),
+    'four pictures',
+    30_000,
+  );
+  expect(await pick(page, ({ desk }) => desk.show.guests.list.slice(-4).map((g) => g.title.split(',')[0]))).toEqual([
+    'Wind analyst',
+    'Judge',
+    'Kite maker',
+    'Last year’s winner',
+  ]);
+  const ids = await pick(page, ({ desk }) => desk.show.guests.list.slice(-4).map((g) => g.id));
+  for (const guest of ids) await send(page, 'guest.showOut', { guest });
 });
 
 it('join with a real camera and microphone on a page of the size of a phone, once they have said their name and agreed', async () => {
