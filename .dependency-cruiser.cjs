@@ -17,7 +17,11 @@ module.exports = {
       '^standins/',
       '^(core|standins)/|^engine/(capture/|control/(driver|panel-channel)|guests/driver|sound/(chunk|device-driver)|worker-scope)',
     ),
-    only('interface-imports-engine-and-core', '^interface/(?!main\\.tsx)', '^(core|engine|interface)/|^standins/(show/demo|devices/pier|audience/feed|guests/people|peers/)'),
+    only(
+      'interface-imports-engine-and-core',
+      '^interface/(?!main\\.tsx)',
+      '^(core|engine|interface)/|^standins/(show/demo|devices/pier|audience/feed|guests/people|peers/)',
+    ),
     // Inside core: the ground first, then each domain's document, air and migrations, then what works on the whole desk.
     only('core-ground-stands-alone', '^core/(schema|time)/', '^core/(schema|time)/'),
     only(

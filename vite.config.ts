@@ -33,7 +33,9 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'es2022',
     chunkSizeWarningLimit: 2000,
-    rollupOptions: { input: { app: here('./interface/index.html'), watch: here('./interface/watch.html'), audience: here('./interface/audience.html') } },
+    rollupOptions: {
+      input: { app: here('./interface/index.html'), watch: here('./interface/watch.html'), audience: here('./interface/audience.html') },
+    },
   },
   server: {
     headers: isolationHeaders,

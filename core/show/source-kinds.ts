@@ -1,4 +1,5 @@
 /** What is true of each kind of source, said once. */
+import { LIVE_WAIT_MS, REMOTE_WAIT_MS } from '../sound/timing';
 import { type Source, type SourceKind, type SourceSettings } from './source';
 
 type SettingsOf<K extends SourceKind> = Extract<SourceSettings, { kind: K }>;
@@ -7,8 +8,8 @@ type SettingsOf<K extends SourceKind> = Extract<SourceSettings, { kind: K }>;
 export type SourceOf<K extends SourceKind> = Source & { settings: SettingsOf<K> };
 
 interface SourceTraits<K extends SourceKind> {
-  /** Its sound and picture come as they happen: the sound has to wait for the picture. */
-  live: boolean;
+  /** Its sound and picture come as they happen: so many milliseconds the sound has to wait for the picture; 0 for what needs no waiting. */
+  soundWaitMs: number;
   /** Its picture changes by itself, so that recording it for replay makes sense. */
   moves: boolean;
   /** A person at the machine must press a key each time before it may be opened. */
@@ -31,7 +32,7 @@ interface SourceTraits<K extends SourceKind> {
 
 const whole = (settings: SourceSettings): string => JSON.stringify(settings);
 const PLAIN = {
-  live: false,
+  soundWaitMs: 0,
   moves: true,
   needsPress: false,
   plays: false,
@@ -45,8 +46,8 @@ const PLAIN = {
 
 /** The table. A new kind of source is a line here, a class of settings (source.ts) and a driver. */
 export const SOURCE_KINDS: { [K in SourceKind]: SourceTraits<K> } = {
-  camera: { ...PLAIN, live: true, sound: ({ audioDeviceId }) => audioDeviceId !== null },
-  screen: { ...PLAIN, live: true, needsPress: true, sound: ({ withSound }) => withSound },
+  camera: { ...PLAIN, soundWaitMs: LIVE_WAIT_MS, sound: ({ audioDeviceId }) => audioDeviceId !== null },
+  screen: { ...PLAIN, soundWaitMs: LIVE_WAIT_MS, needsPress: true, sound: ({ withSound }) => withSound },
   media: {
     ...PLAIN,
     plays: true,
@@ -59,8 +60,8 @@ export const SOURCE_KINDS: { [K in SourceKind]: SourceTraits<K> } = {
   test: { ...PLAIN, people: false, firstLevelDb: -6 },
   simulated: PLAIN,
   deck: PLAIN,
-  guest: { ...PLAIN, live: true },
-  encoder: { ...PLAIN, live: true },
+  guest: { ...PLAIN, soundWaitMs: REMOTE_WAIT_MS },
+  encoder: { ...PLAIN, soundWaitMs: REMOTE_WAIT_MS },
 };
 
 /** What is true of this source. */

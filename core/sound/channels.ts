@@ -1,4 +1,5 @@
 /** Every channel of the desk: those of the sources, and those of their own. */
+import { LIVE_WAIT_MS } from './timing';
 import { isDraft } from 'immer';
 import { KeepLast } from '../desk/keep-last';
 import { sourceBehind } from '../desk/pictures';
@@ -33,13 +34,13 @@ const kept = new KeepLast<Channel[]>();
 export const seatSource = (show: Show, seatId: string): string | null =>
   sourceBehind(show, show.seats.find((s) => s.id === seatId)?.occupantId ?? null);
 
-/** True for a channel whose sound comes straight from a microphone or line, undelayed: it must wait for its picture. */
-export function isLive(show: Show, { id, feed }: Pick<Channel, 'id' | 'feed'>): boolean {
-  if (feed?.kind === 'device') return true;
-  if (feed?.kind === 'tone') return false;
+/** How long a channel whose sound comes straight from a microphone, a line or a connection waits for its picture, milliseconds; 0 for others. */
+export function waitMsOf(show: Show, { id, feed }: Pick<Channel, 'id' | 'feed'>): number {
+  if (feed?.kind === 'device') return LIVE_WAIT_MS;
+  if (feed?.kind === 'tone') return 0;
   const sourceId = feed?.kind === 'seat' ? seatSource(show, feed.seatId) : id;
   const source = show.sources.find((s) => s.id === sourceId);
-  return source !== undefined && traitsOf(source).live;
+  return source === undefined ? 0 : traitsOf(source).soundWaitMs;
 }
 
 /** Sources whose sound runs through the channel of the seat they fill, with that channel: the first one where there are two. */

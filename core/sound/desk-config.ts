@@ -1,13 +1,12 @@
 /** The show's sound desk as the audio thread needs it: only numbers and keys. Gains that change by the frame are apart. */
 import { type Air } from '../desk/air';
 import { type Show } from '../desk/show';
-import { channelsOf, isLive, seatSource } from './channels';
+import { channelsOf, seatSource, waitMsOf } from './channels';
 import { type Tap } from './document';
 import { dbToGain, faderGain } from './level';
 import { routingReport } from './routing/findings';
 import { matrixOf } from './routing/matrix';
 import { type Equaliser, type Processing } from './strip';
-import { LIVE_WAIT_MS } from './timing';
 
 /** Where a channel's sound comes in: a feed by key, one side of it or both; or a tone. */
 export type ChannelFeed = { key: string; side: 'both' | 'left' | 'right' } | { hz: number; gain: number } | null;
@@ -86,7 +85,7 @@ export function deskConfig(show: Show, { sound: air }: Air): DeskConfig {
         feed: feedOf(show, id, feed),
         processing: { gainDb, pick, highPass, gate, eq, compressor },
         delayMs,
-        waitMs: isLive(show, { id, feed }) ? LIVE_WAIT_MS : 0,
+        waitMs: waitMsOf(show, { id, feed }),
         pan,
       };
     }),

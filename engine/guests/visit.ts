@@ -5,6 +5,9 @@ import { backoffMillis } from '#core/output/backoff';
 import { type IceServer, iceServersFrom } from '#core/peers/ice-servers';
 import { Negotiator } from './negotiator';
 
+/** Longest between two tries: a guest on air is wanted back at once. */
+const LONGEST_WAIT_MS = 1500;
+
 /** A call that has found no way after so many milliseconds is made anew. */
 const CALL_MS = 12_000;
 
@@ -91,7 +94,7 @@ export class Visit {
       if (why !== undefined) return this.end(why);
       this.set({ line: 'lost', message: 'The line to the show is down. This page tries again by itself: stay here.' });
       this.attempt += 1;
-      setTimeout(() => !this.ended && this.open(), backoffMillis(this.attempt));
+      setTimeout(() => !this.ended && this.open(), Math.min(LONGEST_WAIT_MS, backoffMillis(this.attempt)));
       return undefined;
     };
   }

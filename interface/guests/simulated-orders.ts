@@ -4,11 +4,12 @@ import { type SimulatedOrder } from './simulated';
 interface Obedient {
   speak(on: boolean): void;
   share(): Promise<MediaStream | null>;
+  clap(on: boolean): void;
   /** Takes up what they hear with their microphone; null ends that. */
   echo(heard: MediaStream | null): void;
 }
 
-const ORDERS: readonly SimulatedOrder[] = ['speak', 'silent', 'share', 'unshare', 'lose', 'hand', 'echo', 'quiet', 'leave'];
+const ORDERS: readonly SimulatedOrder[] = ['speak', 'silent', 'share', 'unshare', 'lose', 'hand', 'echo', 'quiet', 'clap', 'leave'];
 
 /** Does what the window around this page says. */
 export function obeyOpener(guest: Obedient): void {
@@ -19,6 +20,7 @@ export function obeyOpener(guest: Obedient): void {
     if (order === 'speak' || order === 'silent') guest.speak(order === 'speak');
     if (order === 'share') void guest.share().then((stream) => visit.share(stream));
     if (order === 'unshare') visit.share(null);
+    if (order === 'clap') guest.clap(true);
     if (order === 'echo') guest.echo(visit.store.getState().back);
     if (order === 'quiet') guest.echo(null);
     if (order === 'lose') visit.lose();

@@ -4,7 +4,7 @@ import { create } from 'zustand';
 import { type ShowClient } from '#engine/client/show-client';
 import { useShow, useShowClient } from '../client/show-client';
 
-export type SimulatedOrder = 'speak' | 'silent' | 'share' | 'unshare' | 'lose' | 'hand' | 'echo' | 'quiet' | 'leave';
+export type SimulatedOrder = 'speak' | 'silent' | 'share' | 'unshare' | 'lose' | 'hand' | 'echo' | 'quiet' | 'clap' | 'leave';
 
 interface Simulated {
   guestId: string;

@@ -13,6 +13,9 @@ const RATE = 25;
 const VOICES = [330, 470, 620, 810, 1040, 1330, 1700, 2150] as const;
 const COLOURS = ['#33566b', '#6b4a33', '#3f6b45', '#5c3f6b', '#6b333f', '#336b66', '#6b6433', '#40486b'] as const;
 
+/** Length of a clap, milliseconds. */
+const CLAP_MS = 120;
+
 /** Burned-in time: 32 cells along the top, one bit each, the highest first, milliseconds modulo 2^32; white is 1. */
 export const TIME_STRIP = { x: 0, y: 0, cell: 10, height: 10, bits: 32 } as const;
 
@@ -58,6 +61,8 @@ function drawPerson(context: CanvasRenderingContext2D, name: string, number: num
 export interface SimulatedGuest extends GuestDevices {
   /** Whether they say something now. */
   speak(on: boolean): void;
+  /** Once a second they are seen white and heard as a beep, at the same moment: by it one can measure how picture and sound agree. */
+  clap(on: boolean): void;
   /** Their microphone takes up what they hear, as with a loudspeaker; null ends that. */
   echo(heard: MediaStream | null): void;
 }
@@ -65,6 +70,7 @@ export interface SimulatedGuest extends GuestDevices {
 /** `number` chooses voice and colour. */
 export function simulatedGuest(name: string, number: number): SimulatedGuest {
   let speaks = true;
+  let claps = false;
   let voice: GainNode | null = null;
   let microphone: MediaStreamAudioDestinationNode | null = null;
   let endEcho: (() => void) | null = null;
@@ -89,6 +95,11 @@ export function simulatedGuest(name: string, number: number): SimulatedGuest {
     open: () => {
       const stream = drawnStream(WIDTH, HEIGHT, RATE, (context) => {
         const now = performance.timeOrigin + performance.now();
+        if (claps && now % 1000 < CLAP_MS) {
+          context.fillStyle = '#ffffff';
+          context.fillRect(0, 0, WIDTH, HEIGHT);
+          return;
+        }
         drawPerson(context, name, number, now / 1000, speaks);
         drawTime(context, now);
       });
@@ -128,6 +139,23 @@ export function simulatedGuest(name: string, number: number): SimulatedGuest {
         source.disconnect();
         loss.disconnect();
       };
+    },
+    clap: (on) => {
+      claps = on;
+      const context = microphone?.context;
+      if (!context || !microphone || !on) return;
+      // A minute of them, on the very moments at which the picture is white.
+      const beep = new OscillatorNode(context as AudioContext, { frequency: 1000 });
+      const gate = new GainNode(context as AudioContext, { gain: 0 });
+      beep.connect(gate).connect(microphone);
+      const now = performance.timeOrigin + performance.now();
+      const first = context.currentTime + (1000 - (now % 1000)) / 1000;
+      for (let n = 0; n < 60; n += 1) {
+        gate.gain.setValueAtTime(0.5, first + n);
+        gate.gain.setValueAtTime(0, first + n + CLAP_MS / 1000);
+      }
+      beep.start();
+      beep.stop(first + 61);
     },
     speak: (on) => {
       speaks = on;

@@ -262,7 +262,7 @@ async function main(): Promise<void> {
     await until(() => page.evaluate(() => (window.bivocaHost?.state.mixer.frames ?? 0) > 5).catch(() => false), 'the Desk');
   }
   if (wanted('guests')) {
-    const found = await benchGuests(page, app.url);
+    const found = await benchGuests(page, browser, app.url);
     results.guests = found;
     lines.push(...guestsLines(found));
     await page.goto(address);

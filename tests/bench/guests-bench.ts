@@ -2,8 +2,11 @@
 import { type Page } from 'puppeteer-core';
 import type {} from '#interface/guests/join-page';
 import { readTime } from '#standins/guests/simulated-guest';
-import { startBrowser } from '../support/browser';
+import { startBrowser, type TestBrowser } from '../support/browser';
 import { pick, send, until, wait } from '../support/desk';
+import { openHarness } from '../support/harness';
+import { finishRecording, startRecording } from '../support/recording';
+import { apartOf } from './apart';
 
 export interface GuestsFigures {
   /** From a guest's drawn frame to the programme's frame that has it, milliseconds: median, and of 95 %. */
@@ -12,6 +15,12 @@ export interface GuestsFigures {
   join: number[];
   /** From a broken line to the picture again, milliseconds. */
   back: number;
+  /** From the end of ten seconds without any line to the connection again, milliseconds. */
+  later: number;
+  /** From their own mix as the desk makes it to what they hear, milliseconds, each of several. */
+  mix: number[];
+  /** By how much their sound comes later than their picture in a recording, milliseconds. */
+  apart: number;
   /** Programme frames mixed and dropped while it is recorded: without guests, and with one, two, three. */
   runs: { guests: number; mixed: number; dropped: number; drawMs: number }[];
 }
@@ -54,8 +63,95 @@ async function ages(page: Page): Promise<number[]> {
   });
 }
 
+const isLost = (page: Page, guest: string, lost: boolean) =>
+  until(
+    () => page.evaluate((g, is) => window.bivocaHost!.state.desk.air.guests.now[g]?.lost === is, guest, lost),
+    lost ? 'the loss' : 'the way back',
+    60_000,
+  );
+
+/** The wall time at which a loud tone begins in what a guest hears: at the desk, or on their own page. */
+const toneBegins = (on: Page, bus: string | null) =>
+  on.evaluate(async (busId) => {
+    const own = busId === null ? null : window.bivocaHost!.sound.streamOf(busId);
+    const stream = own ? own.stream : window.bivocaVisit!.store.getState().back!;
+    const context = new AudioContext({ latencyHint: 'interactive' });
+    await context.resume();
+    const analyser = new AnalyserNode(context, { fftSize: 256 });
+    context.createMediaStreamSource(stream).connect(analyser);
+    const samples = new Float32Array(256);
+    const at = await new Promise<number>((resolve) => {
+      const timer = setInterval(() => {
+        analyser.getFloatTimeDomainData(samples);
+        if (samples.every((x) => Math.abs(x) < 0.05)) return;
+        clearInterval(timer);
+        resolve(performance.timeOrigin + performance.now());
+      }, 4);
+    });
+    await context.close();
+    own?.end();
+    return at;
+  }, bus);
+
+/** How late what the desk makes for a guest comes to them. */
+async function mixDelays(page: Page, visitor: Page, guest: string): Promise<number[]> {
+  const bus = await page.evaluate((who) => {
+    const { guests, sound } = window.bivocaHost!.state.desk.show;
+    const listener = guests.list.find((g) => g.id === who)?.listenerId;
+    return sound.listeners.find((l) => l.id === listener)!.busId;
+  }, guest);
+  const channels = await pick(page, ({ desk: { show } }) => [...show.sources.map((x) => x.id), ...show.sound.inputs.map((c) => c.id)]);
+  for (const channel of channels) await send(page, 'sound.mute', { channel, on: true });
+  const added = await send(page, 'sound.addChannel', { name: 'Tone', feed: { kind: 'tone', hz: 1500, levelDb: -6 } });
+  const tone = added.ok ? String(added.result.id) : '';
+  const found: number[] = [];
+  for (let n = 0; n < 5; n += 1) {
+    await send(page, 'sound.mute', { channel: tone, on: true });
+    await wait(1500);
+    const both = Promise.all([toneBegins(page, bus), toneBegins(visitor, null)]);
+    await wait(600);
+    await send(page, 'sound.mute', { channel: tone, on: false });
+    const [made, heard] = await both;
+    found.push(Math.round(heard - made));
+  }
+  await send(page, 'sound.removeChannel', { channel: tone });
+  return found;
+}
+
+/** By how much a guest's sound is later than their picture: they clap, and the programme is recorded. */
+async function agreement(page: Page, browser: TestBrowser, visitor: Page): Promise<number> {
+  const guest = await pick(page, ({ desk }) => desk.air.onAirId ?? '');
+  await send(page, 'sound.mute', { channel: guest, on: false });
+  for (const simulatedGuest of ['silent', 'clap'])
+    await visitor.evaluate((order) => window.postMessage({ simulatedGuest: order }, location.origin), simulatedGuest);
+  await wait(3000);
+  const recording = await startRecording(page);
+  await wait(15_000);
+  const file = await finishRecording(page, recording);
+  const harness = await openHarness(browser);
+  const found = await harness.page.evaluate((data) => window.harness.analyseFile(data), file);
+  await harness.close();
+  return apartOf(found, 0, 180);
+}
+
+/** Ten seconds in which nothing gets through, and then: from their end to the connection, milliseconds. */
+async function afterTenSeconds(page: Page, visitor: Page, guest: string): Promise<number> {
+  // As text: what compiles this file names functions in a way that pages do not know.
+  await visitor.evaluate(`
+    window.realSocket = window.WebSocket;
+    window.WebSocket = class extends WebSocket { constructor() { super('ws://127.0.0.1:9/'); } };
+    window.bivocaVisit.lose();
+  `);
+  await isLost(page, guest, true);
+  await wait(10_000);
+  await visitor.evaluate('void (window.WebSocket = window.realSocket)');
+  const began = performance.now();
+  await isLost(page, guest, false);
+  return Math.round(performance.now() - began);
+}
+
 /** `page` has the demo open, at `url`. */
-export async function benchGuests(page: Page, url: string): Promise<GuestsFigures> {
+export async function benchGuests(page: Page, browser: TestBrowser, url: string): Promise<GuestsFigures> {
   const id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
   const other = await startBrowser();
   await send(page, 'output.startRecording');
@@ -76,21 +172,20 @@ export async function benchGuests(page: Page, url: string): Promise<GuestsFigure
     guests.push({ id: guest, source, page: visitor });
     runs.push(await run(page, n + 1));
   }
+  await send(page, 'output.stopRecording');
   const [first] = guests;
   if (!first) throw new Error('There is no guest.');
   await send(page, 'picture.cut', { picture: first.source });
   await wait(1500);
   const all = (await ages(page)).sort((a, b) => a - b);
+  const mix = await mixDelays(page, first.page, first.id);
+  const apart = await agreement(page, browser, first.page);
   const lost = performance.now();
   await first.page.evaluate(() => window.bivocaVisit!.lose());
-  await until(() => page.evaluate((g) => window.bivocaHost!.state.desk.air.guests.now[g]?.lost === true, first.id), 'the loss');
-  await until(
-    () => page.evaluate((g) => window.bivocaHost!.state.desk.air.guests.now[g]?.lost === false, first.id),
-    'the way back',
-    60_000,
-  );
+  await isLost(page, first.id, true);
+  await isLost(page, first.id, false);
   const back = Math.round(performance.now() - lost);
-  await send(page, 'output.stopRecording');
+  const later = await afterTenSeconds(page, first.page, first.id);
   await other.close();
   return {
     picture: {
@@ -100,13 +195,17 @@ export async function benchGuests(page: Page, url: string): Promise<GuestsFigure
     },
     join,
     back,
+    later,
+    mix,
+    apart,
     runs,
   };
 }
 
-export const guestsLines = ({ picture, join, back, runs }: GuestsFigures): string[] => [
+export const guestsLines = ({ picture, join, back, later, mix, apart, runs }: GuestsFigures): string[] => [
   `A guest's drawn frame to the programme's frame: ${picture.median} ms, 95 % under ${picture.most} ms (${picture.seen} frames read).`,
-  `From opening the link to their picture: ${join.join(', ')} ms. From a broken line to the connection again: ${back} ms.`,
+  `From opening the link to their picture: ${join.join(', ')} ms. From a broken line to the connection again: ${back} ms; after ten seconds without any line: ${later} ms.`,
+  `Their own mix back to them: ${mix.join(', ')} ms. Their sound is ${apart.toFixed(1)} ms later than their picture in a recording.`,
   ...runs.map(
     ({ guests, mixed, dropped, drawMs }) =>
       `With ${guests} guests of 320×180 at 25, recorded: ${dropped} of ${mixed + dropped} programme frames dropped, ${drawMs} ms of drawing each.`,

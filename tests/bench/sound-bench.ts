@@ -13,6 +13,7 @@ import { routingReport } from '#core/sound/routing/findings';
 import { plainProcessing, plainStrip } from '#core/sound/strip';
 import { diceFrom } from '../support/dice';
 import { pick, send, wait } from '../support/desk';
+import { apartOf } from './apart';
 import { finishRecording } from '../support/recording';
 import { openHarness } from '../support/harness';
 import { type TestBrowser } from '../support/browser';
@@ -192,19 +193,8 @@ export async function benchSoundRun(page: Page, browser: TestBrowser, minutes: n
   const file = await finishRecording(page, outcome.ok ? String(outcome.result.id) : '');
   const harness = await openHarness(browser);
   const offset = async (from: number, to: number) => {
-    const { pictures, envelope, soundStart } = await harness.page.evaluate((data, span) => window.harness.analyseFile(data, span), file, {
-      from,
-      to,
-    });
-    const bright = pictures.map(({ time, grid }) => ({ time, light: (grid[4]?.[0] ?? 0) > 128 }));
-    const flashes = bright.filter((p, i) => i > 0 && p.light && !bright[i - 1]?.light).map((p) => p.time);
-    const beeps = envelope.flatMap((v, at) =>
-      v > 0.08 && at > 200 && envelope.slice(at - 200, at).every((b) => b < 0.05) ? [soundStart + at / 1000] : [],
-    );
-    const apart = flashes
-      .slice(1)
-      .map((f) => beeps.map((b) => (b - f) * 1000).reduce((a, b) => (Math.abs(b) < Math.abs(a) ? b : a), Infinity));
-    return apart.reduce((sum, a) => sum + a, 0) / apart.length;
+    const found = await harness.page.evaluate((data, span) => window.harness.analyseFile(data, span), file, { from, to });
+    return apartOf(found, 4, 128);
   };
   const startMs = await offset(0, 15);
   const endMs = await offset(minutes * 60 - 17, minutes * 60 - 2);

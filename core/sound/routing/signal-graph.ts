@@ -3,10 +3,9 @@
  * and the ways back: through the air, the sound card's own mixer, and guests who listen by loudspeaker.
  */
 import { type Show } from '../../desk/show';
-import { type Channel, channelsOf, isLive, seatSource, takenBySeats } from '../channels';
+import { type Channel, channelsOf, seatSource, takenBySeats, waitMsOf } from '../channels';
 import { type Pair } from '../document';
 import { FADER_FLOOR_DB } from '../level';
-import { LIVE_WAIT_MS } from '../timing';
 import { matrixOf } from './matrix';
 
 export type NodeKind = 'source' | 'input' | 'channel' | 'bus' | 'output' | 'speaker' | 'listener';
@@ -149,7 +148,7 @@ export function signalGraph(show: Show): SignalGraph {
     const { id, name, feed } = channel;
     const node = b.add(`ch:${id}`, 'channel', `channel ${name}`, id);
     const { gainDb } = channel.sound;
-    channels.set(id, { channel, node, wait: isLive(show, channel) ? LIVE_WAIT_MS : 0 });
+    channels.set(id, { channel, node, wait: waitMsOf(show, channel) });
     if (feed?.kind === 'device') {
       b.edge(
         feed.stereo ? input(feed.deviceId, Math.ceil(feed.first / 2)) : single(feed.deviceId, feed.first),
