@@ -186,6 +186,7 @@ for (const [name, title, seat] of [
   const into = seatId.find(([of]) => of === seat)?.[1];
   await send(page, 'guest.add', { name, title, ...(into && { seat: into }) });
 }
+await send(page, 'audience.setUp', { what: 'comments' });
 await page.keyboard.press('F8');
 await page.waitForSelector('[data-region="people"]');
 for (const button of await page.$$('::-p-xpath(//button[normalize-space(.)="Simulate"])')) await button.click();
@@ -198,7 +199,11 @@ await until(
 for (const guest of guests.slice(0, 2)) await send(page, 'guest.admit', { guest });
 await send(page, 'cast.store', { name: 'Judge and wind' });
 await send(page, 'picture.setNext', { picture: await pick(page, (s) => s.desk.show.guests.gatherings[0]!.id) });
-await wait(4000);
+await wait(6000);
+for (const comment of await pick(page, ({ desk }) => desk.air.audience.inbox.slice(0, 2).map((c) => c.id)))
+  await send(page, 'comment.queue', { comment });
+await send(page, 'comment.show');
+await wait(2000);
 await shoot('guests');
 await page.goto(app.url);
 await wait(1500);

@@ -14,8 +14,10 @@ export class GuestSource {
     private readonly link: SourceLink,
     private readonly format: EngineFormat,
     private readonly gone: () => void,
+    /** What is said while nothing comes. */
+    private readonly nothing = 'nobody is here',
   ) {
-    link.health('waiting', 'nobody is here yet');
+    link.health('waiting', nothing);
   }
 
   show(stream: MediaStream | null): void {
@@ -35,7 +37,7 @@ export class GuestSource {
       this.sound = sound;
       if (stream && sound) this.hear(stream);
     }
-    this.link.health(stream ? 'live' : 'waiting', stream ? '' : 'nobody is here now');
+    this.link.health(stream ? 'live' : 'waiting', stream ? '' : this.nothing);
   }
 
   private hear(stream: MediaStream): void {

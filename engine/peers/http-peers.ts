@@ -35,7 +35,12 @@ export class HttpPeers implements Follower {
 
   /** A source that an encoder sends takes whatever comes for it. */
   readonly driver: Driver<'encoder'> = (source, _air, link, format) => {
-    const made = new GuestSource(link, format, () => this.sources.get(source.id) === made && this.sources.delete(source.id));
+    const made = new GuestSource(
+      link,
+      format,
+      () => this.sources.get(source.id) === made && this.sources.delete(source.id),
+      'nothing is sent',
+    );
     this.sources.set(source.id, made);
     const stream = this.streams.get(source.id);
     if (stream) made.show(stream);

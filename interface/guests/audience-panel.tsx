@@ -11,7 +11,9 @@ import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
 import { PictureSelect } from '../parts/picture-select';
 import { Comments } from './comments';
+import { Tabs } from '../parts/tabs';
 import { Polls } from './polls';
+import { type Side, useGuestsRoom } from './room-state';
 import { simulateAudience, useSimulatedAudience } from './simulated-audience';
 import { useWayLink } from './way-link';
 
@@ -148,12 +150,29 @@ function Rules() {
 }
 
 export function AudiencePanel() {
+  const side = useGuestsRoom((s) => s.side);
+  const open = useShow(({ desk }) => desk.air.audience.poll?.open === true);
   return (
     <>
       <Door />
-      <Comments />
-      <Polls />
-      <Rules />
+      <Tabs
+        label="What the audience does"
+        value={side}
+        onChange={(value) => useGuestsRoom.setState({ side: value as Side })}
+        tabs={[
+          {
+            value: 'comments',
+            label: 'Comments',
+            content: (
+              <>
+                <Comments />
+                <Rules />
+              </>
+            ),
+          },
+          { value: 'polls', label: open ? 'Polls · open' : 'Polls', content: <Polls /> },
+        ]}
+      />
     </>
   );
 }

@@ -213,9 +213,11 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
           onSave={(title) => send('guest.edit', { guest: guest.id, title })}
         />
       </div>
-      <p className="figures h-5 truncate text-[13px] text-muted" title={figures ? `${figures.kilobits} kbit/s come` : undefined}>
-        {figures ? lineWords(figures) : ''}
-        {seat && ` · sits at ${seat}`}
+      <p
+        className="figures h-5 truncate text-[13px] text-muted"
+        title={[seat && `Sits at ${seat}`, figures && `${lineWords(figures)} · ${figures.kilobits} kbit/s come`].filter(Boolean).join('. ')}
+      >
+        {[seat, figures && lineWords(figures)].filter(Boolean).join(' · ')}
       </p>
       {checks.map((words) => (
         <p key={words} className="flex items-center gap-1 text-[13px] text-caution">

@@ -121,7 +121,7 @@ export function GuestsRoom() {
         <Gatherings />
         <Words />
       </aside>
-      <aside className="min-h-0 overflow-auto border-l border-line" {...region('audience', 'Comments and polls')}>
+      <aside className="flex min-h-0 min-w-0 flex-col border-l border-line" {...region('audience', 'Comments and polls')}>
         <AudiencePanel />
       </aside>
     </main>

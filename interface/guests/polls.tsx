@@ -121,7 +121,7 @@ export function Polls() {
   return (
     <section aria-label="Polls">
       <div className="flex items-center gap-1 px-2 pt-2">
-        <h3 className="flex-1 font-semibold">Polls</h3>
+        <span className="flex-1" />
         {!ready && polls.length > 0 && (
           <Button
             title="Adds a sheet of the poll, and a graphic with bars that grow: take it to air like any graphic"

@@ -6,10 +6,14 @@ import { type Comment } from '#core/audience/air';
 export const COMMENT_LISTS = ['new', 'star', 'held', 'hidden'] as const;
 export type CommentList = (typeof COMMENT_LISTS)[number];
 
-export const useGuestsRoom = create<{ guest: string | null; comment: string | null; list: CommentList }>(() => ({
+/** What is seen of the audience. */
+export type Side = 'comments' | 'polls';
+
+export const useGuestsRoom = create<{ guest: string | null; comment: string | null; list: CommentList; side: Side }>(() => ({
   guest: null,
   comment: null,
   list: 'new',
+  side: 'comments',
 }));
 
 export const chooseGuest = (guest: string | null): void => useGuestsRoom.setState({ guest });
