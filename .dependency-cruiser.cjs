@@ -19,8 +19,8 @@ module.exports = {
     ),
     only(
       'interface-imports-engine-and-core',
-      '^interface/(?!main\\.tsx)',
-      '^(core|engine|interface)/|^standins/(show/demo|devices/pier|audience/feed|guests/people|peers/)',
+      '^interface/(?!main\\.tsx|wiring/)',
+      '^(core|engine|interface)/|^standins/(show/demo-name|devices/pier|audience/feed|guests/people|peers/)',
     ),
     // Inside core: the ground first, then each domain's document, air and migrations, then what works on the whole desk.
     only('core-ground-stands-alone', '^core/(schema|time)/', '^core/(schema|time)/'),

@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { compress } from './compress.mjs';
 
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..');
 const CACHE = join(ROOT, '.cache');
@@ -73,10 +74,20 @@ export function install() {
 
 /** Builds the app when its sources have changed. */
 export function build() {
-  const sources = ['core', 'engine', 'interface', 'standins', 'vite.config.ts', 'tsconfig.json', 'package-lock.json'];
+  const sources = [
+    'core',
+    'engine',
+    'interface',
+    'standins',
+    'vite.config.ts',
+    'tsconfig.json',
+    'package-lock.json',
+    'scripts/compress.mjs',
+  ];
   once('built', markOf(sources), 'dist/index.html', () => {
     console.log('Building…');
     if (!run(bin('vite'), ['build', '--logLevel', 'warn'])) fail('The app could not be built; the lines above say where.');
+    compress(join(ROOT, 'dist'));
   });
 }
 

@@ -1,5 +1,6 @@
 /** The HTTP side: the app's files, the remote API, the streaming site. */
 import { join } from 'node:path';
+import compressedStatic from 'express-static-gzip';
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express';
 import { isTooDeep } from '#core/schema/depth';
 import { DATA } from '#standins/data/results-data';
@@ -92,11 +93,16 @@ export function createApp(options: AppOptions, secrets: Secrets, relay: Relay, p
   app.get('/audience/:show', (_req, res) => void res.set('Cache-Control', 'no-cache').sendFile('audience.html', { root: options.dist }));
   app.get('/watch', (_req, res) => res.sendFile('watch.html', { root: options.dist }));
   app.use(
-    express.static(options.dist, {
+    // Names of the build's files change with what is in them, so they are kept for good; they were compressed when it was built.
+    compressedStatic(options.dist, {
       index: false,
-      maxAge: '1y',
-      immutable: true,
-      setHeaders: (res, path) => path.endsWith('.html') && res.set('Cache-Control', 'no-cache'),
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: {
+        maxAge: '1y',
+        immutable: true,
+        setHeaders: (res, path) => void (path.includes('.html') && res.setHeader('Cache-Control', 'no-cache')),
+      },
     }),
   );
   app.get('/{*rest}', (req, res) => {

@@ -4,7 +4,6 @@ import { type MediaSettings } from '#core/show/source';
 import { mediaTrouble } from '../media/media-trouble';
 import { type FromPlayer, type ToPlayer } from '../media/player.worker';
 import { decodePicture } from '../media/probe';
-import { drawSvg } from '../media/svg';
 import { openAsset } from '../storage/assets';
 import { type Driver } from './driver';
 
@@ -80,7 +79,7 @@ export const mediaDriver: Driver<'media'> = (source, air, link, format) => {
 
 /** Decodes any still the browser knows; SVG is drawn at the size of the raster it will fill. @throws MediaTrouble */
 const decodeStill = async (file: Blob, height: number): Promise<ImageBitmap> =>
-  file.type === 'image/svg+xml' ? drawSvg(await file.text(), height) : (await decodePicture(file)).image;
+  file.type === 'image/svg+xml' ? (await import('../media/svg')).drawSvg(await file.text(), height) : (await decodePicture(file)).image;
 
 export const stillDriver: Driver<'still'> = (source, _air, link, format) => {
   const { settings } = source;

@@ -8,6 +8,8 @@ export class ReturnFeed {
   private end: (() => void) | null = null;
   private last = -Infinity;
   private takers = 0;
+  /** The last frame on its way into the track. */
+  private writing: Promise<void> = Promise.resolve();
 
   /** `frames` gives the programme's frames to a receiver that closes each; returns how to end it. */
   constructor(
@@ -30,9 +32,10 @@ export class ReturnFeed {
     this.end = this.frames((frame) => {
       const due = frame.timestamp - this.last >= 1e6 / this.rate || frame.timestamp < this.last;
       // A writer that has not taken the last yet gets no more: frames are never gathered.
-      if (!due || (writer.desiredSize ?? 0) < 1) return frame.close();
+      // What was on its way when the last taker left is nobody's any more.
+      if (!due || this.generator !== generator || (writer.desiredSize ?? 0) < 1) return frame.close();
       this.last = frame.timestamp;
-      writer.write(frame).catch(() => frame.close());
+      this.writing = writer.write(frame).catch(() => frame.close());
       return undefined;
     });
     return generator;
@@ -44,7 +47,9 @@ export class ReturnFeed {
     if (this.takers > 0) return;
     this.end?.();
     this.end = null;
-    this.generator?.stop();
+    const { generator } = this;
+    // Stopped while a frame is on its way in, it would leave that one open.
+    void this.writing.then(() => generator?.stop());
     this.generator = null;
     this.last = -Infinity;
   }

@@ -1,5 +1,4 @@
 /** Puts a show together again that was cut off: by a reload, a crash, or a kill. */
-import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import { type Air, createAir } from '#core/desk/air';
 import { withoutLines } from '#core/guests/air';
 import { createAirLane } from '#core/picture/air';
@@ -47,6 +46,8 @@ async function playableSeconds(row: RecordingRow): Promise<{ seconds: number; by
   try {
     const handle = await (await folder('recordings')).getFileHandle(`${row.id}.${row.extension}`);
     const file = await handle.getFile();
+    // Only after a crash is it wanted, and it is large.
+    const { ALL_FORMATS, BlobSource, Input } = await import('mediabunny');
     const input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
     const seconds = await input.computeDuration().catch(() => 0);
     input.dispose();

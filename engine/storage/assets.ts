@@ -3,7 +3,6 @@ import { nanoid } from 'nanoid';
 import { type MediaSettings, type StillSettings } from '#core/show/source';
 import { MediaTrouble } from '../media/media-trouble';
 import { decodePicture, probeMedia } from '../media/probe';
-import { drawSvg, safeSvg } from '../media/svg';
 import { db } from './db';
 import { folder, storageSpace } from './opfs';
 
@@ -32,10 +31,13 @@ export async function storeAsset(data: Blob, name: string, type: string, id = na
   return id;
 }
 
+/** What weighs and cleans drawings, fetched when there is one. */
+const svg = () => import('../media/svg');
+
 async function addStill(file: File): Promise<StillSettings> {
   let data: Blob = file;
   let hasAlpha = true;
-  if (file.type === 'image/svg+xml') data = new Blob([safeSvg(await file.text())], { type: file.type });
+  if (file.type === 'image/svg+xml') data = new Blob([(await svg()).safeSvg(await file.text())], { type: file.type });
   else {
     const { image, hasAlpha: transparent } = await decodePicture(file);
     image.close();
@@ -75,6 +77,7 @@ export async function storeImage(file: File): Promise<string> {
       (await decodePicture(file)).image.close();
       return await storeAsset(file, file.name, file.type);
     }
+    const { drawSvg, safeSvg } = await svg();
     const image = await drawSvg(safeSvg(await file.text()), DRAWN_SIDE);
     const canvas = new OffscreenCanvas(image.width, image.height);
     canvas.getContext('2d')?.drawImage(image, 0, 0);

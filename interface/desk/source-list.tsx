@@ -9,8 +9,10 @@ import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { AddSource, useAddFiles } from './add-source';
-import { SourceDialog } from './source-dialog';
 import { SourceTile } from './source-tile';
+import { later } from '../parts/later';
+
+const SourceDialog = later(() => import('./source-dialog').then((m) => m.SourceDialog));
 
 interface Section {
   id: string | null;

@@ -8,7 +8,9 @@ import { say } from '../client/say';
 import { useShowClient } from '../client/show-client';
 import { useBase } from '../client/use-base';
 import { Dialog } from '../parts/dialog';
-import { QrPicture } from '../parts/qr-picture';
+import { later } from '../parts/later';
+
+const QrPicture = later(() => import('../parts/qr-picture').then((m) => m.QrPicture));
 
 /** The address behind which somebody comes in: the secret stands behind #, which no browser sends to any server. */
 const ADDRESS: Readonly<Record<WayKind, (row: WayRow) => string>> = {

@@ -15,13 +15,15 @@ import { LoopBanner } from '../parts/loop-banner';
 import { useRoving } from '../parts/roving';
 import { openOutputWindow } from '../programme/open-window';
 import { Running } from '../automation/running';
-import { CommandFinder } from './command-finder';
 import { Crew, Listen } from './crew';
-import { KeysSheet } from './keys-sheet';
 import { Leaving } from './leaving';
 import { Notices } from './notices';
 import { PanelState } from './panel-state';
 import { RoomsNav } from './rooms-nav';
+import { later } from '../parts/later';
+
+const CommandFinder = later(() => import('./command-finder').then((m) => m.CommandFinder));
+const KeysSheet = later(() => import('./keys-sheet').then((m) => m.KeysSheet));
 
 function TimeOfDay() {
   const [now, setNow] = useState(() => new Date());

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Navigate, useSearchParams } from 'react-router';
 import { listShows } from '#engine/storage/shows';
 import { type Raster } from '#core/show/raster';
-import { DEMO_NAME, DEMO_RASTER } from '#standins/show/demo';
+import { DEMO_NAME, DEMO_RASTER } from '#standins/show/demo-name';
 
 /** Heights in which the demo can be asked for; its proportions are 16:9. */
 const HEIGHTS = [360, 540, 720, 1080];

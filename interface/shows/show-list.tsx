@@ -13,7 +13,7 @@ import { Button } from '../parts/button';
 import { FileButton } from '../parts/file-button';
 import { saveFile } from '../parts/save-file';
 import { type Raster } from '#core/show/raster';
-import { DEMO_RASTER } from '#standins/show/demo';
+import { DEMO_RASTER } from '#standins/show/demo-name';
 import { NewShow } from './new-show';
 
 const failed = (error: unknown) => void say.trouble(causeOf(error), { duration: 10_000 });

@@ -22,8 +22,7 @@ import { addOrder } from './demo-order';
 import { addScreens } from './demo-screens';
 import { addSheets, type HeatRows } from './demo-sheets';
 import { type SimulatedCamera, type SourceSettings } from '#core/show/source';
-
-export const DEMO_NAME = 'Skerry Point Kite Trials';
+import { DEMO_NAME, DEMO_RASTER } from './demo-name';
 
 const CAMERAS: [SimulatedCamera, string][] = [
   ['shore', 'Shore wide'],
@@ -46,8 +45,7 @@ export interface DemoArt {
   port: number | null;
 }
 
-/** The size that the demo is made for; places below are drawn at 640×360. */
-export const DEMO_RASTER: Raster = { width: 1280, height: 720 };
+/** Pixels that places below are drawn at. */
 const DRAWN_WIDTH = 640;
 /** Lines that the demo's angles are recorded with. */
 const ANGLE_HEIGHT = 360;
