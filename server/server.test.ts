@@ -1,3 +1,4 @@
+import { brotliCompressSync } from 'node:zlib';
 import { mkdtemp, mkdir, rm, writeFile } from 'node:fs/promises';
 import { request } from 'node:http';
 import { connect } from 'node:net';
@@ -23,11 +24,17 @@ let port = 0;
 let root = '';
 let running: Running;
 
+/** A file of a build. */
+const CODE = `const word = '${'kite '.repeat(400)}';`;
+
 beforeAll(async () => {
   port = await freePort();
   root = await mkdtemp(join(tmpdir(), 'bivoca-server-'));
   await mkdir(join(root, 'dist'));
   await writeFile(join(root, 'dist', 'index.html'), '<title>app</title>');
+  await mkdir(join(root, 'dist', 'assets'));
+  await writeFile(join(root, 'dist', 'assets', 'app-1.js'), CODE);
+  await writeFile(join(root, 'dist', 'assets', 'app-1.js.br'), brotliCompressSync(CODE));
   running = await serve({ port, token: null, dist: join(root, 'dist'), ingestRoot: join(root, 'ingest'), streamKey: 'secret' });
 });
 afterAll(async () => {
@@ -483,6 +490,18 @@ describe('the streaming site', () => {
       expect(answer.status).toBe(400);
     },
   );
+
+  it('gives files of the build as they were compressed to whoever takes that, to be kept for good', async () => {
+    const asked = (accepts: string) => fetch(`http://127.0.0.1:${port}/assets/app-1.js`, { headers: { 'Accept-Encoding': accepts } });
+    const [small, plain] = [await asked('gzip, br'), await asked('identity')];
+    expect([small, plain].map((a) => a.headers.get('content-encoding'))).toEqual(['br', null]);
+    for (const answer of [small, plain]) {
+      expect(await answer.text()).toBe(CODE);
+      expect(answer.headers.get('content-type')).toContain('javascript');
+      expect(answer.headers.get('cache-control')).toContain('immutable');
+      expect(answer.headers.get('vary')).toContain('Accept-Encoding');
+    }
+  });
 
   it('gives the app for its own addresses, and 404 for missing files', async () => {
     expect((await ask('GET', '/show/abc/desk')).text).toContain('<title>app</title>');

@@ -2,8 +2,9 @@
 import { type ComponentType, createElement, lazy, Suspense } from 'react';
 
 const waiting: (() => Promise<unknown>)[] = [];
-/** Between two that are fetched beforehand, milliseconds: the page comes first. */
-const PAUSE_MS = 150;
+/** The page comes first: how long it is left alone, and the pause between two that are fetched beforehand, milliseconds. */
+const FIRST_MS = 2500;
+const PAUSE_MS = 100;
 
 /** A component that is fetched when it is wanted; nothing is seen of it until then. */
 export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
@@ -17,8 +18,9 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
 /** Fetches what `also` names, and everything that waits, one after another; what cannot be had now is fetched when it is wanted. */
 export async function fetchLater(also: readonly (() => Promise<unknown>)[]): Promise<void> {
   waiting.unshift(...also);
+  await new Promise((resolve) => setTimeout(resolve, FIRST_MS));
   for (let load = waiting.shift(); load; load = waiting.shift()) {
-    await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
     await load().catch(() => undefined);
+    await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
   }
 }

@@ -98,6 +98,30 @@ async function latency(page: Page): Promise<{ p50: number; p95: number; framesP9
   return { p50: quantile(waits, 0.5), p95: quantile(waits, 0.95), framesP95: quantile(waits, 0.95) / 40 };
 }
 
+/** Bytes over the line of page, styles and code until the Desk is painted, with nothing kept from before. */
+async function weigh(page: Page, address: string): Promise<{ bytes: number; files: number }> {
+  const session = await page.createCDPSession();
+  await session.send('Network.enable');
+  await session.send('Network.setCacheDisabled', { cacheDisabled: true });
+  const kinds = new Map<string, string>();
+  let painted = false;
+  const weight = { bytes: 0, files: 0 };
+  session.on('Network.responseReceived', ({ requestId, type }) => void kinds.set(requestId, type));
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (painted || !['Document', 'Script', 'Stylesheet'].includes(kinds.get(requestId) ?? '')) return;
+    weight.bytes += encodedDataLength;
+    weight.files += 1;
+  });
+  await page.goto('about:blank');
+  Object.assign(weight, { bytes: 0, files: 0 });
+  const opened = page.goto(address);
+  await until(() => page.evaluate(() => document.querySelector('[title^="Take with"]') !== null).catch(() => false), 'the Desk');
+  painted = true;
+  await opened;
+  await session.detach();
+  return weight;
+}
+
 async function heap(page: Page): Promise<number> {
   const session = await page.createCDPSession();
   for (let i = 0; i < 3; i += 1) await session.send('HeapProfiler.collectGarbage');
@@ -211,10 +235,13 @@ async function main(): Promise<void> {
     'the Desk',
   );
   results.usableMs = Date.now() - started;
+  const weight = await weigh(page, address);
+  results.weight = weight;
   lines.push(
     '## Start',
     '',
-    `The Desk is usable ${((Date.now() - started) / 1000).toFixed(1)} s after its address was opened: pictures move, take works.`,
+    `The Desk is usable ${(Number(results.usableMs) / 1000).toFixed(1)} s after its address was opened: pictures move, take works.`,
+    `The Desk is painted with ${Math.round(weight.bytes / 1000)} kB over the line (${weight.files} files of page, styles and code, compressed), the workers and fonts beside it.`,
     '',
   );
   if (wanted('latency')) {
