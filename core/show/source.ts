@@ -63,6 +63,15 @@ export class TestSettings {
 export const SIMULATED_CAMERAS = ['shore', 'line', 'mast', 'desk', 'hut'] as const;
 export type SimulatedCamera = (typeof SIMULATED_CAMERAS)[number];
 
+/** What the simulated cameras are called. */
+export const CAMERA_NAMES: Readonly<Record<SimulatedCamera, string>> = {
+  shore: 'Shore, wide',
+  line: 'Flight line, tight',
+  mast: 'Mast, overhead',
+  desk: 'Commentary desk',
+  hut: 'Weather hut',
+};
+
 /** A camera of the simulated kite flight. */
 export class SimulatedSettings {
   @OneOf(['simulated'], 'simulated camera') kind!: 'simulated';

@@ -25,6 +25,8 @@ const STANDING_EACH = 5;
 /** How often connections are measured, milliseconds. */
 const MEASURE_MS = 2000;
 const MOST_WORDS = 200;
+/** How long a connection that has ended is let run out, milliseconds. */
+const LAST_FRAME_MS = 300;
 
 interface Line {
   session: string;
@@ -99,7 +101,8 @@ export class GuestControl implements Follower, ShowGuests {
       {
         signal: (signal) => this.out.toGuest(session, { kind: 'signal', signal }),
         streams: (camera, screen) => this.show(id, camera, screen),
-        connected: (connected) => this.report(id, { line: connected ? 'in' : 'lost' }),
+        // Of a call that is over nothing counts any more: another may be under way.
+        connected: (connected) => this.lines.get(id)?.session === session && this.report(id, { line: connected ? 'in' : 'lost' }),
         failed: (cause) => this.access.notify('caution', `The connection with ${guest.name} cannot be made: ${cause.slice(0, 200)}`),
       },
     );
@@ -127,10 +130,11 @@ export class GuestControl implements Follower, ShowGuests {
     this.lines.delete(id);
     if (this.heard?.id === id) this.hear(null);
     line.checks.end();
-    line.peer.close();
     line.endMix();
     this.back.leave();
     this.show(id, null, null);
+    // After the frame that is on its way: closed before, the connection would leave that one open.
+    setTimeout(() => line.peer.close(), LAST_FRAME_MS);
     this.store.setState(({ figures }) => ({ figures: Object.fromEntries(Object.entries(figures).filter(([other]) => other !== id)) }));
   }
 

@@ -10,6 +10,8 @@ import { iceServers } from './ice-servers';
 import { gathered } from './gathered';
 
 const MOST_VIEWERS = 8;
+/** How long a connection that has ended is let run out, milliseconds. */
+const LAST_FRAME_MS = 300;
 /** Bits a second of the programme that a viewer gets. */
 const VIEWER_BITRATE = 1_500_000;
 
@@ -123,8 +125,9 @@ export class HttpPeers implements Follower {
     if (!session) return;
     this.sessions.delete(name);
     session.peer.onconnectionstatechange = null;
-    session.peer.close();
     session.end();
+    // After the frame that is on its way: closed before, the connection would leave that one open.
+    setTimeout(() => session.peer.close(), LAST_FRAME_MS);
   }
 
   /** Ends whatever comes or goes by a way that is there no more. */

@@ -8,7 +8,7 @@ import { openAsset, storeAsset } from './assets';
 import { db } from './db';
 import { type AssetEntry, type ShowPackage } from './show-package';
 import { type FromPackage } from './show-package.worker';
-import { assetIdsOf, assetsIn, type Described, renameAssets, storeShow } from './shows';
+import { assetIdsOf, assetsIn, type Described, listShows, renameAssets, storeShow } from './shows';
 
 /** A show as a file. */
 export interface SavedShow {
@@ -63,15 +63,26 @@ export async function readShowFile(file: Blob): Promise<ShowPackage> {
   return answer.content;
 }
 
+/** A name that no show of the list has: with "copy" behind it where one is called so already. */
+async function freeName(wanted: string): Promise<string> {
+  const taken = new Set((await listShows()).map((s) => s.name));
+  if (!taken.has(wanted)) return wanted;
+  const base = wanted.slice(0, 105);
+  let name = `${base} (copy)`;
+  for (let n = 2; taken.has(name); n += 1) name = `${base} (copy ${n})`;
+  return name;
+}
+
 /**
- * Adds a show file to the list as a new show.
+ * Adds a show file to the list as a new show; one whose name is there is called a copy.
  * @throws ShowError naming place and cause; nothing is changed then.
  */
-export async function importShow(file: Blob): Promise<{ id: string; missing: string[] }> {
+export async function importShow(file: Blob): Promise<{ id: string; missing: string[]; copy: string | null }> {
   const { show, assets } = await readShowFile(file);
   const copy = structuredClone(show);
   const missing = await keepAssets(assets, [{ of: Show, value: copy }]);
-  return { id: await storeShow({ ...copy, id: nanoid(12) }), missing };
+  const name = await freeName(copy.name);
+  return { id: await storeShow({ ...copy, id: nanoid(12), name }), missing, copy: name === copy.name ? null : name };
 }
 
 /**

@@ -3,7 +3,7 @@ import { Camera, FileVideo, MonitorUp, Palette, RadioTower, TestTube2, Video } f
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { over, say } from '../client/say';
 import { causeOf } from '#core/schema/cause';
-import { SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
+import { CAMERA_NAMES, SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
 import { listDevices } from '#engine/capture/device-driver';
 import { useShowClient, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
@@ -151,7 +151,9 @@ export function AddSource({ open, onClose }: { open: boolean; onClose: () => voi
         <CameraForm onChoose={add} verb="Add camera" />
       </Section>
       <Section icon={<FileVideo size={18} />} title="Files">
-        <p className="text-xs text-muted">Video: MP4, WebM, MOV. Stills: PNG, JPEG, WebP, SVG. They are copied into this browser.</p>
+        <p className="text-xs text-muted">
+          Video: MP4, WebM, MOV. Sound: MP3, WAV, M4A, OGG. Stills: PNG, JPEG, WebP, SVG. They are copied into this browser.
+        </p>
         <input
           ref={picker}
           type="file"
@@ -200,8 +202,8 @@ export function AddSource({ open, onClose }: { open: boolean; onClose: () => voi
       <Section icon={<Video size={18} />} title="Simulated cameras">
         <div className="mt-1 flex flex-wrap gap-2">
           {SIMULATED_CAMERAS.map((camera) => (
-            <Button key={camera} onClick={() => add(`Simulated ${camera}`, { kind: 'simulated', camera })}>
-              {camera}
+            <Button key={camera} onClick={() => add(CAMERA_NAMES[camera], { kind: 'simulated', camera })}>
+              {CAMERA_NAMES[camera]}
             </Button>
           ))}
         </div>

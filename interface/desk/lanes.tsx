@@ -163,7 +163,7 @@ export function Lanes() {
   const box = useRoving<HTMLElement>();
   const lanes = useShow(({ desk: { show } }) => show.lanes);
   return (
-    <section ref={box} {...region('lanes', 'Lanes')} className="flex max-h-[55%] shrink-0 flex-col">
+    <section ref={box} {...region('lanes', 'Lanes')} className="desk-part lanes flex max-h-[55%] shrink-0 flex-col">
       <div className="flex items-center px-2 py-1">
         <h2 className="font-semibold">Over the picture</h2>
         <Button

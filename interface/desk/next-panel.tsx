@@ -19,7 +19,7 @@ export function NextPanel() {
   // One string per line keeps this from rendering again at every frame.
   const lines = useLive(({ desk: { show, air }, frame }) => takeSummary(show, air, frame).map((c) => `${c.area}\n${c.text}`));
   return (
-    <section aria-label="Next" className="flex min-h-0 gap-2">
+    <section aria-label="Next" className="desk-part next flex min-h-0 gap-2">
       <div className="relative shrink-0 self-start bg-black" style={{ aspectRatio: aspect, height: 'var(--next-height)' }}>
         <Monitor picture={{ kind: 'next' }} label="Next" className="h-full w-full" />
         <TallyFrame tally={{ ...NO_TALLY, next: nextId !== null }} name={name} />

@@ -59,7 +59,7 @@ export function Shelf() {
   const box = useRoving<HTMLElement>();
   const empty = useShow(({ desk: { show } }) => show.seats.filter((s) => s.occupantId === null).length);
   return (
-    <section ref={box} {...region('shelf', 'Shelf')} className="flex min-h-0 flex-1 flex-col border-t border-line">
+    <section ref={box} {...region('shelf', 'Shelf')} className="desk-part shelf flex min-h-0 flex-1 flex-col border-t border-line">
       <Tabs
         label="Shelf"
         value={tab}

@@ -83,7 +83,12 @@ export function SoundRow() {
   const channels = channelsOf(host.state.desk.show);
   const setProgramme = (db: number) => send('sound.setBus', { bus: 'programme', faderDb: db });
   return (
-    <section ref={box} {...region('sound', 'Sound')} className="sound flex min-w-0 bg-panel" data-channels={sources.length + inputs.length}>
+    <section
+      ref={box}
+      {...region('sound', 'Sound')}
+      className="desk-part sound flex min-w-0 bg-panel"
+      data-channels={sources.length + inputs.length}
+    >
       <div className="flex w-56 shrink-0 flex-col gap-0.5 border-r-2 border-line px-2 py-1">
         <div className="flex items-center justify-between">
           <h2 className="font-semibold">Programme</h2>

@@ -84,12 +84,17 @@ export function TakeRail() {
       {...region('take', 'Take')}
       className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-[1099px]:flex-wrap max-[1099px]:py-2"
     >
-      <Button className="h-11 px-3! text-base! font-semibold" onClick={() => send('picture.cut')} title="Cut to Next" keyFor="picture.cut">
+      <Button
+        className="h-11 shrink-0 px-3! text-base! font-semibold"
+        onClick={() => send('picture.cut')}
+        title="Cut to Next"
+        keyFor="picture.cut"
+      >
         Cut
       </Button>
       <Button
         look="straw"
-        className="h-11 px-5! text-lg!"
+        className="h-11 shrink-0 px-5! text-lg!"
         data-first=""
         onClick={() => send('picture.take')}
         title="Take with the armed transition"
@@ -123,7 +128,7 @@ export function TakeRail() {
       {black ? (
         <Button
           look="air"
-          className="h-11"
+          className="h-11 shrink-0"
           pressed
           onClick={() => send('picture.fadeToBlack', { on: false })}
           title="Fade back from black"
@@ -134,7 +139,7 @@ export function TakeRail() {
       ) : (
         <HoldButton
           look="air"
-          className="h-11"
+          className="h-11 shrink-0"
           onHeld={() => send('picture.fadeToBlack', { on: true })}
           title="Hold: fade picture and sound to black"
           keyFor="picture.black"

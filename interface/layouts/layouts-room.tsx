@@ -220,7 +220,7 @@ export function LayoutsRoom() {
       <ul className="grid gap-2 max-[1099px]:grid-cols-3">{layouts.map(tile)}</ul>
       {presets.length > 0 && <h3 className="text-xs font-semibold text-muted">Presets</h3>}
       <ul className="grid gap-2 max-[1099px]:grid-cols-3">{presets.map(tile)}</ul>
-      <h3 className="text-xs font-semibold text-muted">Walk-through</h3>
+      <h2 className="text-xs font-semibold text-muted">Walk-through</h2>
       <WalkThrough />
     </div>
   );

@@ -32,12 +32,24 @@ export function AsRun() {
       <table className="mt-1 w-full text-left text-[13px]">
         <thead className="text-muted">
           <tr>
-            <th className="font-normal">from</th>
-            <th className="font-normal">for</th>
-            <th className="font-normal">where</th>
-            <th className="font-normal">what</th>
-            <th className="font-normal">how</th>
-            <th className="font-normal">who</th>
+            <th className="font-normal" title="Timecode of the show at which it came on air">
+              from
+            </th>
+            <th className="font-normal" title="How long it was there; in red what still is">
+              for
+            </th>
+            <th className="font-normal" title="The picture itself, or the lane over it">
+              where
+            </th>
+            <th className="font-normal" title="Source, layout or entry">
+              what
+            </th>
+            <th className="font-normal" title="Cut, or the transition that brought it">
+              how
+            </th>
+            <th className="font-normal" title="Whose pass it was done with; empty for the window of the show">
+              who
+            </th>
           </tr>
         </thead>
         <tbody>

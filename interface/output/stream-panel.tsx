@@ -91,17 +91,19 @@ export function StreamPanel() {
           value={settings.outputId}
           onChange={(outputId) => send('output.setStream', { outputId })}
         />
-        <NumberField
-          className="w-28"
-          showLabel
-          label="Bitrate"
-          unit="Mb/s"
-          min={0.2}
-          max={50}
-          digits={1}
-          value={settings.megabits}
-          onCommit={(megabits) => send('output.setStream', { megabits })}
-        />
+        <span title="As much as the line carries with room to spare: 2 to 4 Mb/s suit 1280 × 720">
+          <NumberField
+            className="w-28"
+            showLabel
+            label="Bitrate"
+            unit="Mb/s"
+            min={0.2}
+            max={50}
+            digits={1}
+            value={settings.megabits}
+            onCommit={(megabits) => send('output.setStream', { megabits })}
+          />
+        </span>
       </div>
       {local && (
         <p className="mt-1 text-xs text-muted">

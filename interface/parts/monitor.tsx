@@ -19,8 +19,12 @@ export function Monitor({ picture, label, className }: MonitorProps) {
     if (!room) return undefined;
     const canvas = document.createElement('canvas');
     canvas.className = 'block h-full w-full';
-    canvas.setAttribute('role', 'img');
-    canvas.setAttribute('aria-label', label);
+    // Without a name it stands beside words that say what it is.
+    if (label === '') canvas.setAttribute('aria-hidden', 'true');
+    else {
+      canvas.setAttribute('role', 'img');
+      canvas.setAttribute('aria-label', label);
+    }
     canvas.width = 16;
     canvas.height = 9;
     room.append(canvas);

@@ -108,7 +108,7 @@ function EngineState() {
   return (
     <NavLink
       to="output"
-      className={`figures flex items-center gap-1 text-[13px] ${bad ? 'text-caution' : 'text-muted'}`}
+      className={`figures flex min-h-7 items-center gap-1 text-[13px] ${bad ? 'text-caution' : 'text-muted'}`}
       title={[failure, notice, `${late} late since the start`, behind > 0 && `${behind} steps of macros came after their frame`]
         .filter(Boolean)
         .join('. ')}
@@ -185,7 +185,7 @@ export function Bar() {
     <header className="flex h-11 items-center gap-2 border-b border-line bg-panel px-3 whitespace-nowrap max-[1099px]:h-auto max-[1099px]:min-h-11 max-[1099px]:flex-wrap">
       <SkipLink />
       {!panel && (
-        <Link to="/" className="shrink-0 pr-1 text-muted hover:text-text" title="All shows">
+        <Link to="/" className="flex min-h-7 shrink-0 items-center pr-1 text-muted hover:text-text" title="All shows">
           Shows
         </Link>
       )}
@@ -214,15 +214,12 @@ export function Bar() {
 /** The first stop of Tab: straight into the room. */
 function SkipLink() {
   return (
-    <a
-      href="#room"
+    <button
+      type="button"
       className="absolute -top-20 left-2 z-50 rounded-b bg-straw px-3 py-1.5 font-semibold text-deep focus:top-0"
-      onClick={(e) => {
-        e.preventDefault();
-        goToPart(0);
-      }}
+      onClick={() => goToPart(0)}
     >
       To the room
-    </a>
+    </button>
   );
 }

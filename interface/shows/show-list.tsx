@@ -107,10 +107,10 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
   }, []);
   const take = async (file: File) => {
     try {
-      const { missing } = await importShow(file);
+      const { missing, copy } = await importShow(file);
       refresh();
       if (missing.length > 0) say.caution(`Imported; ${missing.length} of its files are not in the file. Their sources say so.`);
-      else say.good('Imported.');
+      else say.good(copy === null ? 'Imported.' : `A show of this name is here already: it was imported as ${copy}.`);
     } catch (error) {
       say.trouble(`${causeOf(error)} Nothing was changed.`, { duration: 12_000 });
     }
