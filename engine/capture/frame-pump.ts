@@ -42,21 +42,17 @@ export function pumpFrames(track: MediaStreamVideoTrack, port: MessagePort, cloc
     if (stopped) return;
     stopped = true;
     clearInterval(watch);
-    // Not at once: what is on its way in a port that is closed may be dropped, and would stay open.
-    setTimeout(() => {
-      port.close();
-      track.stop();
-    }, LAST_FRAME_MS);
+    port.close();
+    setTimeout(() => track.stop(), LAST_FRAME_MS);
   };
   const pump = async () => {
     for (;;) {
       const { done, value } = await reader.read();
       if (done) break;
       if (stopped) {
-        // One more may be in the stream already: it is read to its end.
         value.close();
         track.stop();
-        continue;
+        return;
       }
       heardAt = performance.now();
       const message: FrameMessage = { frame: value, stamp: stamps.stamp(value.timestamp, show.now()) };
