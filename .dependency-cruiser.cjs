@@ -27,7 +27,7 @@ module.exports = {
     only(
       'core-documents-know-documents',
       '^core/(?!desk/)(?:graphics/animation|[a-z]+)/(document|air|migrations|source|surface|strip|look|geometry|raster|moves|element|fill)\\.ts',
-      '^core/(schema|time)/|^core/(?!desk/)(?:graphics/animation|[a-z]+)/(document|air|migrations|source|surface|strip|look|geometry|raster|level|moves|element|fill)\\.ts',
+      '^core/(schema|time)/|^core/(?!desk/)(?:graphics/animation|[a-z]+)/(document|air|migrations|source|surface|strip|look|geometry|raster|level|moves|element|fill|limits)\\.ts',
     ),
     {
       name: 'core-commands-come-together-in-the-registry',

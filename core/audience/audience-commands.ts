@@ -84,9 +84,9 @@ export const audienceCommands = [
         lane.content = { kind: 'picture', id: bars.entries[0]?.id ?? bars.id };
         return { graphic: bars.id, sheet: sheet.id, lane: lane.id };
       }
-      const graphic = addGraphic(show, commentCard(), newId);
-      graphic.entries = [];
-      graphic.sheet = { sheetId: sheet.id, all: true, columns: [...COMMENT_FIELDS] };
+      const chosen = show.graphics.list.find((g) => g.id === show.audience.graphicId && g.sheet?.sheetId === sheet.id);
+      const graphic = chosen ?? addGraphic(show, commentCard(), newId);
+      if (!chosen) Object.assign(graphic, { entries: [], sheet: { sheetId: sheet.id, all: true, columns: [...COMMENT_FIELDS] } });
       show.audience.graphicId = graphic.id;
       if (!show.lanes.some((l) => l.id === show.audience.laneId)) show.audience.laneId = freeLane(desk, 'Comments', newId).id;
       return { graphic: graphic.id, sheet: sheet.id, lane: show.audience.laneId };

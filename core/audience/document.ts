@@ -1,8 +1,7 @@
 /** The audience in the show document: who may write and how it is shown, the comments that were chosen, and polls with their votes. */
 import { Flag, Id, ListOf, OneOf, Ref, Text, TextList, Whole } from '../schema/fields';
+import { LONGEST_COMMENT, LONGEST_SENDER_NAME } from './limits';
 
-export const LONGEST_COMMENT = 280;
-export const LONGEST_SENDER_NAME = 40;
 export const MOST_QUEUED = 200;
 export const MOST_POLLS = 50;
 export const MOST_CHOICES = 8;

@@ -4,6 +4,7 @@
  */
 import { plainWords } from '../schema/plain-words';
 import { isRecord } from '../schema/record';
+import { LONGEST_COMMENT, LONGEST_SENDER_NAME } from './limits';
 
 /** Both sides are of one build. */
 export const AUDIENCE_VERSION = 1;
@@ -11,8 +12,6 @@ export const AUDIENCE_VERSION = 1;
 export const AUDIENCE_MESSAGE_LIMIT = 40_000;
 /** Characters of a picture in base64. */
 export const LONGEST_PICTURE = 32_000;
-const LONGEST_NAME = 40;
-const LONGEST_TEXT = 280;
 
 /** A poll as the audience sees it. */
 export interface PagePoll {
@@ -112,11 +111,11 @@ export function visitorMessage(raw: unknown): FromVisitor | null {
       if (typeof raw.name !== 'string') return null;
       const picture = raw.picture ?? null;
       if (picture !== null && !isPicture(picture)) return null;
-      return { kind: 'me', name: plainWords(raw.name.slice(0, 1000), LONGEST_NAME), picture };
+      return { kind: 'me', name: plainWords(raw.name.slice(0, 1000), LONGEST_SENDER_NAME), picture };
     }
     case 'comment': {
       if (typeof raw.text !== 'string') return null;
-      const text = plainWords(raw.text.slice(0, 20_000), LONGEST_TEXT);
+      const text = plainWords(raw.text.slice(0, 20_000), LONGEST_COMMENT);
       return text === '' ? null : { kind: 'comment', text };
     }
     case 'vote': {

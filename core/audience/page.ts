@@ -7,9 +7,13 @@ import { shares } from './rows';
 /** Which votes belong together: those of a poll since its votes were last taken away. */
 export const pollKey = ({ id, round }: Pick<Poll, 'id' | 'round'>): string => `${id}.${round}`;
 
-function pagePoll({ show, air }: Desk): PagePoll | null {
-  const { poll: now } = air.audience;
-  const poll = show.audience.polls.find((p) => p.id === now?.id);
+/** The poll on the page of the audience, open or closed; undefined for none. */
+export const pollOnPage = ({ show, air }: Pick<Desk, 'show' | 'air'>): Poll | undefined =>
+  show.audience.polls.find((p) => p.id === air.audience.poll?.id);
+
+function pagePoll(desk: Desk): PagePoll | null {
+  const { poll: now } = desk.air.audience;
+  const poll = pollOnPage(desk);
   if (!now || !poll) return null;
   const votes = poll.choices.map((c) => c.votes);
   return {

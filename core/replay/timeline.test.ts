@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { must, replayDesk } from '#tests/support/sample-show';
 import { budgetState, mergeSpans, protectedSpans, toDrop } from './retention';
-import { gapsOf, lastAtOrBefore, runsOf, type Segment, segmentAt } from './timeline';
+import { gapsOf, lastAtOrBefore, missingOf, runsOf, type Segment, segmentAt } from './timeline';
 
 const SECOND = 1e6;
 
@@ -57,6 +57,26 @@ describe('the timeline', () => {
         expect(length(runs) + length(gaps)).toBe(window.to);
         for (const gap of gaps) expect(runs.some((r) => r.from < gap.to && r.to > gap.from)).toBe(false);
       }),
+    );
+  });
+
+  it('misses what was recorded and is not held, and nothing that never was', () => {
+    fc.assert(
+      fc.property(
+        anyTrack('a'),
+        fc.nat(24),
+        fc.integer({ min: 0, max: 300 }),
+        fc.integer({ min: 1, max: 60 }),
+        (segments, lost, at, length) => {
+          const told = runsOf(segments);
+          const window = { from: at * SECOND, to: (at + length) * SECOND };
+          expect(missingOf(told, told, window)).toEqual([]);
+          const gone = segments[lost];
+          const missing = missingOf(told, runsOf(segments.filter((s) => s !== gone)), window);
+          const expected = gone && { from: Math.max(gone.from, window.from), to: Math.min(gone.to, window.to) };
+          expect(missing).toEqual(expected && expected.to > expected.from ? [expected] : []);
+        },
+      ),
     );
   });
 });

@@ -66,3 +66,11 @@ export function gapsOf(runs: readonly Run[], window: Run): Run[] {
   if (at < window.to) gaps.push({ from: at, to: window.to });
   return gaps;
 }
+
+/** What of `told` within a window is not in `held`, both runs of one track; seams are not counted. */
+export function missingOf(told: readonly Run[], held: readonly Run[], window: Run): Run[] {
+  return told.flatMap((run) => {
+    const wanted = { from: Math.max(run.from, window.from), to: Math.min(run.to, window.to) };
+    return wanted.to <= wanted.from ? [] : gapsOf(held, wanted).filter((gap) => gap.to - gap.from > SEAM_MICROS);
+  });
+}

@@ -8,7 +8,7 @@ import {
   type FromVisitor,
   type ToVisitor,
 } from '#core/audience/line';
-import { backoffMillis } from '#core/output/backoff';
+import { PageSocket } from '../remote/page-socket';
 
 /** Milliseconds without any word after which the line is taken for dead: the server asks every fifteen seconds. */
 const SILENT_MS = 45_000;
@@ -41,52 +41,29 @@ export interface AudiencePlace {
 
 export class AudienceVisit {
   readonly store: StoreApi<AudienceVisitState>;
-  private socket: WebSocket | null = null;
-  private attempt = 0;
-  private ended = false;
-  private heard = performance.now();
+  private readonly socket: PageSocket;
   private me: Extract<FromVisitor, { kind: 'me' }> | null = null;
-  private readonly watch = setInterval(() => performance.now() - this.heard > SILENT_MS && this.socket?.close(), 5000);
 
   /** `chosen` is what was chosen here before. */
-  constructor(
-    private readonly place: AudiencePlace,
-    chosen: Readonly<Record<string, number>> = {},
-  ) {
+  constructor(place: AudiencePlace, chosen: Readonly<Record<string, number>> = {}) {
     this.store = createStore<AudienceVisitState>(() => ({ line: 'opening', message: '', page: null, sent: null, answers: [], chosen }));
-    this.open();
-  }
-
-  private open(): void {
-    const url = new URL('/api/audience', location.href);
-    url.protocol = url.protocol.replace('http', 'ws');
-    const socket = new WebSocket(url);
-    this.socket = socket;
-    this.heard = performance.now();
-    socket.onopen = () => {
-      this.send({ kind: 'enter', version: AUDIENCE_VERSION, ...this.place });
-      if (this.me) this.send(this.me);
-    };
-    socket.onmessage = ({ data }) => {
-      this.heard = performance.now();
-      this.take(JSON.parse(String(data)) as ToVisitor);
-    };
-    socket.onclose = ({ code }) => {
-      if (this.ended || this.socket !== socket) return;
-      const why = FINAL[code];
-      if (why !== undefined) return this.end(why);
-      this.store.setState({ line: 'lost' });
-      this.attempt += 1;
-      // Not all of them at the same moment, when a server comes back.
-      setTimeout(() => !this.ended && this.open(), backoffMillis(this.attempt) * (0.5 + Math.random()));
-      return undefined;
-    };
+    this.socket = new PageSocket({
+      path: '/api/audience',
+      silentMs: SILENT_MS,
+      spread: 1,
+      final: FINAL,
+      opened: () => {
+        this.send({ kind: 'enter', version: AUDIENCE_VERSION, ...place });
+        if (this.me) this.send(this.me);
+      },
+      message: (text) => this.take(JSON.parse(text) as ToVisitor),
+      lost: () => this.store.setState({ line: 'lost' }),
+      refused: (message) => this.store.setState({ line: 'ended', message }),
+    });
   }
 
   private send(message: FromVisitor): boolean {
-    if (this.socket?.readyState !== WebSocket.OPEN) return false;
-    this.socket.send(JSON.stringify(message));
-    return true;
+    return this.socket.send(JSON.stringify(message));
   }
 
   private take(message: ToVisitor): void {
@@ -96,7 +73,7 @@ export class AudienceVisit {
       case 'waiting':
         return this.store.setState({ line: 'waiting' });
       case 'page':
-        this.attempt = 0;
+        this.socket.entered();
         return this.store.setState({ line: 'open', page: message.page });
       case 'comment':
         return this.store.setState({ sent: { refused: message.refused } });
@@ -123,14 +100,7 @@ export class AudienceVisit {
     if (this.send({ kind: 'vote', poll, choice })) this.store.setState(({ chosen }) => ({ chosen: { ...chosen, [poll]: choice } }));
   }
 
-  private end(message: string): void {
-    this.close();
-    this.store.setState({ line: 'ended', message });
-  }
-
   close(): void {
-    this.ended = true;
-    clearInterval(this.watch);
-    this.socket?.close();
+    this.socket.close();
   }
 }

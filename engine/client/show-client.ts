@@ -218,8 +218,8 @@ export interface ShowGuests {
 export interface ShowWays {
   readonly store: ReadStore<{ ways: readonly WayRow[] }>;
   /** A new link, which ends the one before; until a wall time, or until it is withdrawn. @throws Error in words at a panel */
-  open(kind: WayKind, id: string, until: number | null): Promise<WayRow>;
-  close(kind: WayKind, id: string): Promise<void>;
+  make(kind: WayKind, id: string, until: number | null): Promise<WayRow>;
+  withdraw(kind: WayKind, id: string): Promise<void>;
 }
 
 /** How it goes with the audience. */

@@ -1,17 +1,12 @@
 /** Looks at what a guest sends: light of the picture, hum in the sound, and whether what is sent to them comes back. */
 import { echoOf, humOf, lightOf } from '#core/guests/checks';
+import { LevelRow } from './level-row';
 
-/** Looks at levels that are kept: eight seconds of a show of 25. */
-const KEPT = 200;
-/** Delays of an echo, looks: 0.08 to 1 s. */
+/** Delays of an echo, blocks of levels: 0.08 to 1 s. */
 const LEAST_LAG = 2;
 const MOST_LAG = 25;
 const WIDTH = 32;
 const HEIGHT = 18;
-/** Level of what is silent, dBFS. */
-const SILENT_DB = -60;
-/** Samples of which a level is made: as long as a frame, about. */
-const SAMPLES = 2048;
 
 export interface Found {
   /** Mains, Hz; null for no hum. */
@@ -21,12 +16,11 @@ export interface Found {
 }
 
 export class GuestChecks {
-  private readonly sent: number[] = [];
-  private readonly back: number[] = [];
+  private readonly sent = new LevelRow();
+  private readonly back = new LevelRow();
   private analyser: AnalyserNode | null = null;
   private node: MediaStreamAudioSourceNode | null = null;
   private readonly sending: { node: MediaStreamAudioSourceNode; analyser: AnalyserNode } | null;
-  private readonly samples = new Float32Array(SAMPLES);
   private stream: MediaStream | null = null;
   private video: HTMLVideoElement | null = null;
   private readonly canvas = new OffscreenCanvas(WIDTH, HEIGHT);
@@ -63,27 +57,15 @@ export class GuestChecks {
     void this.video.play().catch(() => undefined);
   }
 
-  /** Level at this moment, dBFS (root of the mean square). */
-  private level(analyser: AnalyserNode | null): number {
-    if (!analyser) return SILENT_DB;
-    analyser.getFloatTimeDomainData(this.samples);
-    const power = this.samples.reduce((sum, x) => sum + x * x, 0) / SAMPLES;
-    return Math.max(SILENT_DB, 10 * Math.log10(power || 1e-12));
-  }
-
-  /** Keeps how loud it is at this frame: what is sent to them, and what comes. */
+  /** Keeps how loud it has been since the last time: what is sent to them, and what comes. Call it several times a second. */
   hear(): void {
-    for (const [list, db] of [
-      [this.sent, this.level(this.sending?.analyser ?? null)],
-      [this.back, this.level(this.analyser)],
-    ] as const) {
-      list.push(db);
-      if (list.length > KEPT) list.shift();
-    }
+    const { currentTime, sampleRate } = this.context;
+    this.sent.hear(this.sending?.analyser ?? null, currentTime, sampleRate);
+    this.back.hear(this.analyser, currentTime, sampleRate);
   }
 
   found(): Found {
-    return { hum: this.hum(), echo: echoOf(this.sent, this.back, LEAST_LAG, MOST_LAG) !== null, light: this.light() };
+    return { hum: this.hum(), echo: echoOf(this.sent.levels, this.back.levels, LEAST_LAG, MOST_LAG) !== null, light: this.light() };
   }
 
   private hum(): number | null {
@@ -120,7 +102,7 @@ export class GuestChecks {
     if (this.video) this.video.srcObject = null;
     this.video = null;
     this.stream = null;
-    this.sent.length = 0;
-    this.back.length = 0;
+    this.sent.clear();
+    this.back.clear();
   }
 }

@@ -16,17 +16,17 @@ import { type SoundDesk } from '../sound/sound-desk';
 import { GuestChecks } from './guest-checks';
 import { figuresOf, type RawFigures } from './figures';
 import { iceServers } from '../peers/ice-servers';
+import { ProgrammeFeed } from '../peers/programme-feed';
+import { letRunOut, StreamSources } from '../peers/stream-source';
 import { GuestPeer } from './guest-peer';
-import { GuestSource } from './guest-streams';
-import { GUEST_RETURN_RATE, ReturnFeed } from './return-feed';
 
 /** Frames between two looks at where everybody stands. */
 const STANDING_EACH = 5;
 /** How often connections are measured, milliseconds. */
 const MEASURE_MS = 2000;
 const MOST_WORDS = 200;
-/** How long a connection that has ended is let run out, milliseconds. */
-const LAST_FRAME_MS = 300;
+/** Frames a second of the programme that guests get: enough to follow a show by, and each of them costs an encode of its own. */
+const PROGRAMME_RATE = 13;
 
 interface Line {
   session: string;
@@ -48,9 +48,9 @@ interface Out {
 export class GuestControl implements Follower, ShowGuests {
   readonly store = createStore<GuestsState>(() => ({ figures: {}, words: [] }));
   private readonly lines = new Map<string, Line>();
-  private readonly sources = new Map<string, GuestSource>();
-  private readonly streams = new Map<string, MediaStream | null>();
-  private readonly back: ReturnFeed;
+  /** Sources of guests take whatever their guest sends. */
+  private readonly sources = new StreamSources<'guest'>('nobody is here');
+  private readonly back: ProgrammeFeed;
   private readonly timer: ReturnType<typeof setInterval>;
   private frames = 0;
   private readonly speaks = new WhoSpeaks();
@@ -63,18 +63,13 @@ export class GuestControl implements Follower, ShowGuests {
     programme: (receive: (frame: VideoFrame) => void) => () => void,
     private readonly out: Out,
   ) {
-    this.back = new ReturnFeed(programme, GUEST_RETURN_RATE);
+    this.back = new ProgrammeFeed(programme, PROGRAMME_RATE);
     this.timer = setInterval(() => void this.measure(), MEASURE_MS);
   }
 
-  /** Sources of guests take whatever their guest sends. */
-  readonly driver: Driver<'guest'> = (source, _air, link, format) => {
-    const made = new GuestSource(link, format, () => this.sources.get(source.id) === made && this.sources.delete(source.id));
-    this.sources.set(source.id, made);
-    const stream = this.streams.get(source.id);
-    if (stream) made.show(stream);
-    return made.handle;
-  };
+  get driver(): Driver<'guest'> {
+    return this.sources.driver;
+  }
 
   private guest(id: string): Guest | undefined {
     return this.access.state().desk.show.guests.list.find((g) => g.id === id);
@@ -133,8 +128,7 @@ export class GuestControl implements Follower, ShowGuests {
     line.endMix();
     this.back.leave();
     this.show(id, null, null);
-    // After the frame that is on its way: closed before, the connection would leave that one open.
-    setTimeout(() => line.peer.close(), LAST_FRAME_MS);
+    letRunOut(line.peer);
     this.store.setState(({ figures }) => ({ figures: Object.fromEntries(Object.entries(figures).filter(([other]) => other !== id)) }));
   }
 
@@ -167,7 +161,7 @@ export class GuestControl implements Follower, ShowGuests {
   hear(id: string | null): boolean {
     this.heard?.end();
     this.heard = null;
-    const stream = this.streams.get(this.guest(id ?? '')?.sourceId ?? '');
+    const stream = this.sources.of(this.guest(id ?? '')?.sourceId ?? '');
     if (id === null || !stream || stream.getAudioTracks().length === 0) return false;
     this.heard = { id, end: this.sound.alsoHear(stream) };
     return true;
@@ -181,9 +175,7 @@ export class GuestControl implements Follower, ShowGuests {
       [guest.sourceId, camera],
       [guest.screenId, screen],
     ] as const) {
-      if (sourceId === null) continue;
-      this.streams.set(sourceId, stream);
-      this.sources.get(sourceId)?.show(stream);
+      if (sourceId !== null) this.sources.show(sourceId, stream);
     }
     const shares = screen !== null && screen.getVideoTracks().length > 0;
     if (guestNow(this.access.state().desk.air, id).shares !== shares) this.report(id, { shares });

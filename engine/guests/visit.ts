@@ -1,8 +1,8 @@
 /** A guest's own end, on the page that they have opened: the line to the server, the connection to the host, what they send and what they get. */
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { type About, type FromGuest, GUEST_CLOSED, GUEST_VERSION, type Standing, type ToGuest } from '#core/guests/line';
-import { backoffMillis } from '#core/output/backoff';
 import { type IceServer, iceServersFrom } from '#core/peers/ice-servers';
+import { PageSocket } from '../remote/page-socket';
 import { Negotiator } from './negotiator';
 
 /** Longest between two tries: a guest on air is wanted back at once. */
@@ -54,53 +54,37 @@ export class Visit {
     hand: false,
     sharing: false,
   }));
-  private socket: WebSocket | null = null;
+  private readonly socket: PageSocket;
   private peer: RTCPeerConnection | null = null;
   private negotiator: Negotiator | null = null;
-  private attempt = 0;
   private ended = false;
-  private heard = performance.now();
   private screen: MediaStream | null = null;
   /** The ways that the shared screen goes by. */
   private readonly shared: RTCRtpTransceiver[] = [];
-  private readonly watch = setInterval(() => performance.now() - this.heard > SILENT_MS && this.socket?.close(), 1000);
 
   constructor(
-    private readonly place: VisitPlace,
+    place: VisitPlace,
     private readonly camera: MediaStream,
     private about: About,
   ) {
-    this.open();
+    this.socket = new PageSocket({
+      path: '/api/guest',
+      silentMs: SILENT_MS,
+      longestWaitMs: LONGEST_WAIT_MS,
+      final: FINAL,
+      opened: () => this.send({ kind: 'enter', version: GUEST_VERSION, ...place }),
+      message: (text) => this.take(JSON.parse(text) as ToGuest),
+      lost: () => this.set({ line: 'lost', message: 'The line to the show is down. This page tries again by itself: stay here.' }),
+      refused: (why) => this.end(why),
+    });
   }
 
   private set(change: Partial<VisitState>): void {
     this.store.setState(change);
   }
 
-  private open(): void {
-    const url = new URL('/api/guest', location.href);
-    url.protocol = url.protocol.replace('http', 'ws');
-    const socket = new WebSocket(url);
-    this.socket = socket;
-    this.heard = performance.now();
-    socket.onopen = () => this.send({ kind: 'enter', version: GUEST_VERSION, ...this.place });
-    socket.onmessage = ({ data }) => {
-      this.heard = performance.now();
-      this.take(JSON.parse(String(data)) as ToGuest);
-    };
-    socket.onclose = ({ code }) => {
-      if (this.ended || this.socket !== socket) return;
-      const why = FINAL[code];
-      if (why !== undefined) return this.end(why);
-      this.set({ line: 'lost', message: 'The line to the show is down. This page tries again by itself: stay here.' });
-      this.attempt += 1;
-      setTimeout(() => !this.ended && this.open(), Math.min(LONGEST_WAIT_MS, backoffMillis(this.attempt)));
-      return undefined;
-    };
-  }
-
   private send(message: FromGuest): void {
-    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify(message));
+    this.socket.send(JSON.stringify(message));
   }
 
   private take(message: ToGuest): void {
@@ -111,7 +95,7 @@ export class Visit {
         this.hangUp();
         return this.set({ line: 'waiting', message: 'The show is not open yet. You are called in by itself when it is: stay here.' });
       case 'entered':
-        this.attempt = 0;
+        this.socket.entered();
         this.set({ line: 'open', message: '', show: message.show });
         return undefined;
       case 'says':
@@ -140,7 +124,7 @@ export class Visit {
       this.set({ connected: peer.connectionState === 'connected' });
       if (peer.connectionState === 'failed') peer.restartIce();
     };
-    setTimeout(() => this.peer === peer && peer.connectionState !== 'connected' && this.socket?.close(), CALL_MS);
+    setTimeout(() => this.peer === peer && peer.connectionState !== 'connected' && this.socket.drop(), CALL_MS);
     for (const track of this.camera.getTracks()) peer.addTrack(track, this.camera);
     if (this.screen) this.sendScreen(this.screen);
     const { standing } = this.store.getState();
@@ -211,7 +195,7 @@ export class Visit {
   /** Drops the line for a while, as a bad network does; for simulated guests. */
   lose(): void {
     this.hangUp();
-    this.socket?.close();
+    this.socket.drop();
   }
 
   leave(): void {
@@ -221,10 +205,9 @@ export class Visit {
 
   private end(message: string): void {
     this.ended = true;
-    clearInterval(this.watch);
     this.share(null);
     this.hangUp();
-    this.socket?.close();
+    this.socket.close();
     this.set({ line: 'ended', message });
   }
 

@@ -21,7 +21,14 @@ afterEach(() => {
 });
 
 function setup() {
-  const exports = new ReplayExport('show', { num: 25, den: 1 }, () => CLOSING.shift()?.() ?? Promise.resolve());
+  const exports = new ReplayExport(
+    'show',
+    { num: 25, den: 1 },
+    {
+      closeSegments: () => CLOSING.shift()?.() ?? Promise.resolve(),
+      runs: () => ({ a: [{ from: 0, to: 4e6 }] }),
+    },
+  );
   const finished: string[] = [];
   const add = (name: string) => void exports.add(name, JOB, {}).then((file) => finished.push(`${name} ${file ? file.size : 'no file'}`));
   const state = (name: string) => exports.store.getState().tasks.find((t) => t.name === name);
@@ -46,7 +53,7 @@ describe('files of replays', () => {
     expect([FakeWorker.started.length, worker(0).told]).toEqual([1, []]);
     close();
     await vi.advanceTimersByTimeAsync(1);
-    expect(worker(0).heard('start')).toMatchObject([{ showId: 'show', job: JOB }]);
+    expect(worker(0).heard('start')).toMatchObject([{ showId: 'show', job: JOB, recorded: { a: [{ from: 0, to: 4e6 }] } }]);
     worker(0).say({ type: 'progress', done: 1, total: 4 });
     expect([state('one.mp4')?.share, state('two.mp4')?.state]).toEqual([0.25, 'waiting']);
     await done(0, 7);

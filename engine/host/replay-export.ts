@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import { type Follower } from './follower';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { causeOf } from '#core/schema/cause';
+import { type Run } from '#core/replay/timeline';
 import { type Rate } from '#core/time/rate';
 import { type ExportJob, type ExportTask, type FromExport, type ToExport } from '../replay/export-messages';
 import { type ShowExports } from '../client/show-client';
@@ -27,8 +28,12 @@ export class ReplayExport implements ShowExports, Follower {
   constructor(
     private readonly showId: string,
     private readonly rate: Rate,
-    /** Puts what is recorded so far on disk. */
-    private readonly closeSegments: () => Promise<void>,
+    private readonly recorder: {
+      /** Puts what is recorded so far on disk. */
+      closeSegments: () => Promise<void>;
+      /** What is recorded, by track. */
+      runs: () => Record<string, Run[]>;
+    },
   ) {}
 
   /** Adds a file to make. Resolves with it, or with null when it failed or was cancelled; the list of tasks says why. */
@@ -61,8 +66,9 @@ export class ReplayExport implements ShowExports, Follower {
     this.change(id, { state: 'running', startedAt: Date.now() });
     const failed = (message: string) => void this.end(queued, worker, { state: 'failed', message }, null);
     this.alive(queued, worker);
+    const recorded = this.recorder.runs();
     try {
-      await this.closeSegments();
+      await this.recorder.closeSegments();
     } catch (error) {
       return failed(causeOf(error));
     }
@@ -75,6 +81,7 @@ export class ReplayExport implements ShowExports, Follower {
       fileName: id,
       job: queued.job,
       sounds: queued.sounds,
+      recorded,
     } satisfies ToExport);
   }
 

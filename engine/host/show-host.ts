@@ -21,11 +21,6 @@ import { type OutsideDrivers } from '../capture/driver';
 import { type AttachedMonitor, type DispatchAllResult, type DispatchResult, type ShowClient, type ShowFiles } from '../client/show-client';
 import { type FrameState, type LiveState, type Notice, type ShowState } from '../client/state';
 import { CrewTalk } from '../panels/crew-talk';
-import { AudienceControl } from '../audience/audience-control';
-import { wayName } from '#core/panels/way-name';
-import { ReturnFeed } from '../guests/return-feed';
-import { HttpPeers } from '../peers/http-peers';
-import { GuestControl } from '../guests/guest-control';
 import { OutputBroker } from '../panels/output-broker';
 import { type MonitorPicture, noStats } from '../picture/messages';
 import { type SoundDeviceDriver } from '../sound/device-driver';
@@ -62,7 +57,7 @@ import { followSound } from './sound-events';
 import { SourceDrivers } from './source-drivers';
 import { ToldControl } from './told-control';
 import { TrackControl } from './track-control';
-import { WaysIn } from './ways-in';
+import { Visitors } from './visitors';
 
 /** The hand at this window, for those elsewhere. */
 const HOST_HAND = { id: HOST_CREW.id, name: 'Show window' };
@@ -87,9 +82,7 @@ export class ShowHost implements ShowClient {
   readonly panel = null;
   readonly passes: PassControl;
   readonly crew: CrewTalk;
-  readonly guests: GuestControl;
-  readonly ways: WaysIn;
-  readonly audience: AudienceControl;
+  private readonly visitors: Visitors;
   private readonly holds = new Holds();
   private readonly mosaic: MosaicControl;
   private readonly panelIds = new PanelIds();
@@ -150,30 +143,18 @@ export class ShowHost implements ShowClient {
     this.journal = new Journal(showId, (message) => this.notify('trouble', `The show cannot be saved: ${message}`));
     this.asRun = new AsRunLog(showId);
     this.replay = new ReplayControl(showId, format, sound, access);
-    this.exports = new ReplayExport(showId, desk.show.rate, () => this.replay.closeSegments());
-    this.ways = new WaysIn(
-      showId,
-      (kind, id) => wayName(this.state.desk.show, kind, id),
-      () => {
-        this.remote.tellWays();
-        const { ways } = this.ways.store.getState();
-        peers.keepOnly((way, id) => ways.some((w) => w.kind === way && w.id === id));
-      },
-    );
-    this.audience = new AudienceControl(showId, access, {
-      setUp: (setUp) => this.remote.tellAudience(setUp),
-      toSender: (from, message) => this.remote.toSender(from, message),
-      wantPicture: (from) => this.remote.wantPicture(from),
-      keep: async (file) => (await this.files.keep(file, 'image')).assetId,
+    this.exports = new ReplayExport(showId, desk.show.rate, {
+      closeSegments: () => this.replay.closeSegments(),
+      runs: () => this.state.replay?.runs ?? {},
     });
-    const peers = new HttpPeers(sound, new ReturnFeed((receive) => this.outputFrames(receive), 60));
-    this.guests = new GuestControl(access, sound, (receive) => this.outputFrames(receive), {
-      comment: (id, name, text) => this.audience.ofGuest(id, name, text),
-      toGuest: (session, message) => this.remote.toGuest(session, message),
-      out: (id) => this.remote.showOut(id),
+    this.visitors = new Visitors(showId, access, sound, {
+      remote: () => this.remote,
+      programme: (receive) => this.outputFrames(receive),
+      keepPicture: async (file) => (await this.files.keep(file, 'image')).assetId,
     });
+    const { guests, audience, ways, peers } = this.visitors;
     this.drivers = new SourceDrivers(
-      { ...drivers, deck: this.replay.deckDriver, guest: this.guests.driver, encoder: peers.driver },
+      { ...drivers, deck: this.replay.deckDriver, guest: guests.driver, encoder: peers.driver },
       format,
       sound,
       access,
@@ -197,7 +178,7 @@ export class ShowHost implements ShowClient {
     this.remote = new HostRemote(showId, {
       desk: () => this.state.desk,
       frame: () => this.state.frame,
-      status: () => hostFigures(this.state, this.sound, this.guests.store.getState(), this.audience.store.getState()),
+      status: () => hostFigures(this.state, this.sound, guests.store.getState(), audience.store.getState()),
       command: (command, from) => this.fromRemote(command, from),
       passes: () => this.passes.told,
       people: (list) => {
@@ -208,21 +189,13 @@ export class ShowHost implements ShowClient {
       listen: (choices) => ears.want(choices),
       crew: (list) => (list.length > 0 ? this.crew.members(list, HOST_CREW.number) : this.crew.away()),
       said: (bytes) => this.crew.hear(bytes),
-      ways: () => this.ways.told,
-      audience: {
-        batch: (batch) => this.audience.take(batch),
-        picture: (from, data) => void this.audience.picture(from, data),
-      },
-      guests: {
-        come: (id, session) => this.guests.come(id, session),
-        gone: (id, session) => this.guests.leave(id, session),
-        says: (id, session, message) => this.guests.says(id, session, message),
-      },
+      ways: () => ways.told,
+      ...this.visitors.answers,
       ask: (ask) => answerAsk(ask, { replay: this.replay, files: this.files, show: () => this.state.desk.show, peers }),
       saved: () => this.journal.settled(),
       connected: (remote) => {
         this.set({ remote });
-        if (remote) this.audience.connected();
+        if (remote) audience.connected();
       },
     });
     this.graphics = new GraphicsControl(access);
@@ -251,10 +224,7 @@ export class ShowHost implements ShowClient {
       meters,
       ears,
       this.crew,
-      this.guests,
-      this.audience,
-      peers,
-      { follow: () => this.ways.look() },
+      ...this.visitors.followers,
       this.remote,
       this.journal,
     ];
@@ -295,6 +265,18 @@ export class ShowHost implements ShowClient {
     await host.asRun.closeStale(microsToFrame(clock.now(), row.show.rate), now);
     void sound.wake();
     return host;
+  }
+
+  get guests(): Visitors['guests'] {
+    return this.visitors.guests;
+  }
+
+  get audience(): Visitors['audience'] {
+    return this.visitors.audience;
+  }
+
+  get ways(): Visitors['ways'] {
+    return this.visitors.ways;
   }
 
   get state(): LiveState {

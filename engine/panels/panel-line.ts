@@ -1,6 +1,6 @@
 /** A panel's line to the server: it enters with a pass, and comes back by itself until the pass is no good any more. */
-import { backoffMillis } from '#core/output/backoff';
 import { type FromPanel, PANEL_CLOSED, PANEL_VERSION, type ToPanel } from '#core/panels/panel-messages';
+import { PageSocket } from '../remote/page-socket';
 
 export interface PanelLineEvents {
   message: (message: ToPanel) => void;
@@ -28,69 +28,37 @@ const FINAL: Readonly<Record<number, string>> = {
 };
 
 export class PanelLine {
-  private socket: WebSocket | null = null;
-  private attempt = 0;
-  private ended = false;
-  private heard = performance.now();
-  private readonly watch = setInterval(() => performance.now() - this.heard > SILENT_MS && this.socket?.close(), 1000);
+  private readonly socket: PageSocket;
 
-  constructor(
-    private readonly showId: string | null,
-    private readonly secret: string,
-    private readonly events: PanelLineEvents,
-  ) {
-    this.open();
-  }
-
-  private open(): void {
-    const url = new URL('/api/panel', location.href);
-    url.protocol = url.protocol.replace('http', 'ws');
-    const socket = new WebSocket(url);
-    this.socket = socket;
-    socket.binaryType = 'arraybuffer';
-    this.heard = performance.now();
-    socket.onopen = () => {
-      socket.send(JSON.stringify({ kind: 'enter', version: PANEL_VERSION, show: this.showId, secret: this.secret } satisfies FromPanel));
-    };
-    socket.onmessage = ({ data }) => {
-      this.heard = performance.now();
-      if (data instanceof ArrayBuffer) return this.events.bytes(new Uint8Array(data));
-      const message = JSON.parse(String(data)) as ToPanel;
-      if (message.kind === 'entered') this.attempt = 0;
-      if (message.kind === 'ping') this.send({ kind: 'pong', at: message.at });
-      else this.events.message(message);
-      return undefined;
-    };
-    socket.onclose = ({ code }) => {
-      if (this.ended || this.socket !== socket) return;
-      const why = FINAL[code];
-      if (why !== undefined) {
-        this.close();
-        return this.events.refused(why);
-      }
-      this.events.lost(code === PANEL_CLOSED.slow ? SLOW : LOST);
-      this.attempt += 1;
-      setTimeout(() => !this.ended && this.open(), backoffMillis(this.attempt));
-      return undefined;
-    };
+  constructor(showId: string | null, secret: string, events: PanelLineEvents) {
+    this.socket = new PageSocket({
+      path: '/api/panel',
+      silentMs: SILENT_MS,
+      final: FINAL,
+      opened: () => this.send({ kind: 'enter', version: PANEL_VERSION, show: showId, secret }),
+      message: (text) => {
+        const message = JSON.parse(text) as ToPanel;
+        if (message.kind === 'entered') this.socket.entered();
+        if (message.kind === 'ping') this.send({ kind: 'pong', at: message.at });
+        else events.message(message);
+      },
+      bytes: events.bytes,
+      lost: (code) => events.lost(code === PANEL_CLOSED.slow ? SLOW : LOST),
+      refused: events.refused,
+    });
   }
 
   /** Sends; false, and nothing, while the line is down. */
   send(message: FromPanel): boolean {
-    if (this.socket?.readyState !== WebSocket.OPEN) return false;
-    this.socket.send(JSON.stringify(message));
-    return true;
+    return this.socket.send(JSON.stringify(message));
   }
 
   /** Sends bytes that may be left out: none while the line is down or much waits. */
   sendBytes(bytes: Uint8Array): void {
-    if (this.socket?.readyState === WebSocket.OPEN && this.socket.bufferedAmount < MOST_WAITING)
-      this.socket.send(bytes as Uint8Array<ArrayBuffer>);
+    if (this.socket.waiting < MOST_WAITING) this.socket.send(bytes);
   }
 
   close(): void {
-    this.ended = true;
-    clearInterval(this.watch);
-    this.socket?.close();
+    this.socket.close();
   }
 }

@@ -62,7 +62,7 @@ export const panelGuests = (): ShowGuests & { store: StoreApi<GuestsState> } => 
 });
 
 /** Links are secrets of the host. */
-export const panelWays = (): ShowWays => ({ store: createStore(() => ({ ways: [] })), open: refuse, close: refuse });
+export const panelWays = (): ShowWays => ({ store: createStore(() => ({ ways: [] })), make: refuse, withdraw: refuse });
 
 export const panelAudience = (): ShowAudience & { store: StoreApi<AudienceState> } => ({
   store: createStore<AudienceState>(() => ({ people: 0, passed: 0 })),

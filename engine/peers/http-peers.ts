@@ -2,16 +2,14 @@
 import { type ServerAsk } from '#core/panels/asks';
 import { PROGRAMME_BUS } from '#core/sound/document';
 import { type Driver } from '../capture/driver';
-import { GuestSource } from '../guests/guest-streams';
-import { type ReturnFeed } from '../guests/return-feed';
 import { type Follower } from '../host/follower';
 import { type SoundDesk } from '../sound/sound-desk';
 import { iceServers } from './ice-servers';
+import { type ProgrammeFeed } from './programme-feed';
+import { letRunOut, StreamSources } from './stream-source';
 import { gathered } from './gathered';
 
 const MOST_VIEWERS = 8;
-/** How long a connection that has ended is let run out, milliseconds. */
-const LAST_FRAME_MS = 300;
 /** Bits a second of the programme that a viewer gets. */
 const VIEWER_BITRATE = 1_500_000;
 
@@ -27,32 +25,16 @@ interface Session {
 
 export class HttpPeers implements Follower {
   private readonly sessions = new Map<string, Session>();
-  private readonly sources = new Map<string, GuestSource>();
-  private readonly streams = new Map<string, MediaStream>();
+  private readonly sources = new StreamSources<'encoder'>('nothing is sent');
 
   constructor(
     private readonly sound: Pick<SoundDesk, 'streamOf'>,
-    private readonly programme: ReturnFeed,
+    private readonly programme: ProgrammeFeed,
   ) {}
 
-  /** A source that an encoder sends takes whatever comes for it. */
-  readonly driver: Driver<'encoder'> = (source, _air, link, format) => {
-    const made = new GuestSource(
-      link,
-      format,
-      () => this.sources.get(source.id) === made && this.sources.delete(source.id),
-      'nothing is sent',
-    );
-    this.sources.set(source.id, made);
-    const stream = this.streams.get(source.id);
-    if (stream) made.show(stream);
-    return {
-      stop: () => {
-        made.handle.stop();
-        for (const [name, session] of this.sessions) if (session.way === 'encoder' && session.id === source.id) this.end(name);
-      },
-    };
-  };
+  get driver(): Driver<'encoder'> {
+    return this.sources.driver;
+  }
 
   /** The answer to an offer. @throws Error in words where it cannot be taken */
   async offer({ way, id, session, sdp }: Offer): Promise<{ sdp: string }> {
@@ -73,7 +55,7 @@ export class HttpPeers implements Follower {
       throw error;
     }
     // An encoder that begins anew takes the place of the one before.
-    if (way === 'encoder') for (const [name, other] of this.sessions) if (other.way === way && other.id === id) this.end(name);
+    if (way === 'encoder') this.endAll((s) => s.way === way && s.id === id);
     this.sessions.set(session, made);
     peer.onconnectionstatechange = () => {
       if (peer.connectionState === 'failed' || peer.connectionState === 'closed') this.end(session);
@@ -86,13 +68,10 @@ export class HttpPeers implements Follower {
     session.peer.ontrack = ({ track }) => {
       for (const old of stream.getTracks()) if (old.kind === track.kind) stream.removeTrack(old);
       stream.addTrack(track);
-      this.streams.set(session.id, stream);
-      this.sources.get(session.id)?.show(stream);
+      this.sources.show(session.id, stream);
     };
     session.end = () => {
-      if (this.streams.get(session.id) !== stream) return;
-      this.streams.delete(session.id);
-      this.sources.get(session.id)?.show(null);
+      if (this.sources.of(session.id) === stream) this.sources.show(session.id, null);
     };
   }
 
@@ -126,16 +105,19 @@ export class HttpPeers implements Follower {
     this.sessions.delete(name);
     session.peer.onconnectionstatechange = null;
     session.end();
-    // After the frame that is on its way: closed before, the connection would leave that one open.
-    setTimeout(() => session.peer.close(), LAST_FRAME_MS);
+    letRunOut(session.peer);
+  }
+
+  private endAll(which: (session: Session) => boolean): void {
+    for (const [name, session] of [...this.sessions]) if (which(session)) this.end(name);
   }
 
   /** Ends whatever comes or goes by a way that is there no more. */
   keepOnly(has: (way: Offer['way'], id: string) => boolean): void {
-    for (const [name, { way, id }] of this.sessions) if (!has(way, id)) this.end(name);
+    this.endAll(({ way, id }) => !has(way, id));
   }
 
   close(): void {
-    for (const name of [...this.sessions.keys()]) this.end(name);
+    this.endAll(() => true);
   }
 }

@@ -1,5 +1,6 @@
 /** What page and export worker say to each other. */
 import { type RollItem } from '#core/replay/air';
+import { type Run } from '#core/replay/timeline';
 import { type Rate } from '#core/time/rate';
 
 /** What becomes one file. */
@@ -26,6 +27,8 @@ export interface ToExport {
   job: ExportJob;
   /** Sound track of each angle, where it has one. */
   sounds: Record<string, string>;
+  /** What the recorder says that it has recorded, by track: a file is not begun before that much of it is on disk. */
+  recorded: Record<string, Run[]>;
 }
 
 export type FromExport =

@@ -3,11 +3,11 @@ import { Mp4OutputFormat, Output, StreamTarget, type StreamTargetChunk, WebMOutp
 import { causeOf } from '#core/schema/cause';
 import { frameToMicros } from '#core/time/rate';
 import { openForWriting } from '../storage/opfs';
-import { storedSegments } from '../storage/replay-segments';
 import { workerScope } from '../worker-scope';
 import { canCopy, copySpan } from './export-copy';
 import { type ExportJob, type FromExport, type ToExport } from './export-messages';
 import { renderClips } from './export-render';
+import { spansOf, writtenSegments } from './export-written';
 import { Material } from './material';
 
 const say = (message: FromExport) => workerScope.postMessage(message);
@@ -21,9 +21,9 @@ function copyable(job: ExportJob): { angleId: string; from: number; to: number }
     : null;
 }
 
-async function run({ showId, rate, fileName, job, sounds }: ToExport): Promise<void> {
+async function run({ showId, rate, fileName, job, sounds, recorded }: ToExport): Promise<void> {
   const material = new Material();
-  material.take({ type: 'segments', segments: await storedSegments(showId) });
+  material.take({ type: 'segments', segments: await writtenSegments(showId, spansOf(job, sounds, rate), recorded) });
   const handle = await openForWriting('exports', fileName);
   const target = new StreamTarget(
     new WritableStream<StreamTargetChunk>({ write: ({ data, position }) => void handle.write(data, { at: position }) }),

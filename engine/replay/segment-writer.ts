@@ -81,10 +81,10 @@ export class SegmentWriter {
       // A write that was cut short leaves half a packet.
       this.handle?.truncate(this.segment.bytes);
       this.handle?.flush();
+      this.handle?.close();
     } catch {
       // What is written stays readable up to its last whole packet.
     }
-    this.handle?.close();
     this.handle = null;
   }
 }

@@ -2,6 +2,7 @@
 import { StrictMode, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { useStore } from 'zustand';
+import { LONGEST_COMMENT, LONGEST_SENDER_NAME } from '#core/audience/limits';
 import { type PagePoll, REFUSALS } from '#core/audience/line';
 import { AudienceVisit } from '#engine/audience/audience-visit';
 import '../theme/theme.css';
@@ -130,7 +131,7 @@ function Write({ open }: { open: boolean }) {
           aria-label="Your name"
           placeholder="Your name"
           className={FIELD}
-          maxLength={40}
+          maxLength={LONGEST_SENDER_NAME}
           value={name}
           onChange={(e) => setName(e.target.value)}
           onBlur={() => introduce(name.trim(), picture)}
@@ -140,7 +141,7 @@ function Write({ open }: { open: boolean }) {
         aria-label="Your comment"
         placeholder={open ? 'Your comment' : 'No comments are taken now.'}
         className={`${FIELD} h-28 p-3`}
-        maxLength={280}
+        maxLength={LONGEST_COMMENT}
         disabled={!open}
         value={text}
         onChange={(e) => setText(e.target.value)}
@@ -149,7 +150,7 @@ function Write({ open }: { open: boolean }) {
         <button type="submit" className={PRESS} disabled={!open}>
           Send
         </button>
-        <span className="figures text-muted">{280 - text.length}</span>
+        <span className="figures text-muted">{LONGEST_COMMENT - text.length}</span>
         <p role="status" className={sent?.refused || trouble ? 'text-caution' : 'text-muted'}>
           {trouble || (sent ? (sent.refused === null ? 'Sent. The crew reads it.' : REFUSALS[sent.refused]) : '')}
         </p>

@@ -7,7 +7,7 @@ import { type HttpSession, offerTo } from '#engine/peers/offer';
 import { encoderStream } from '#standins/peers/simulated-encoder';
 import { say } from '../client/say';
 import { useShow, useShowClient } from '../client/show-client';
-import { useWayLink } from '../guests/way-link';
+import { useWayLink } from '../parts/way-link';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 

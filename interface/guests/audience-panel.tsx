@@ -15,7 +15,7 @@ import { Tabs } from '../parts/tabs';
 import { Polls } from './polls';
 import { type Side, useGuestsRoom } from './room-state';
 import { simulateAudience, useSimulatedAudience } from './simulated-audience';
-import { useWayLink } from './way-link';
+import { useWayLink } from '../parts/way-link';
 
 function Door() {
   const client = useShowClient();

@@ -3,6 +3,7 @@ import clsx from 'clsx';
 import { ArrowDown, ArrowUp, Ban, CornerDownLeft, EyeOff, Eye, ListPlus, Pencil, Star, X } from 'lucide-react';
 import { memo, useEffect, useRef, useState } from 'react';
 import { type Comment } from '#core/audience/air';
+import { LONGEST_COMMENT } from '#core/audience/limits';
 import { shownComment } from '#core/audience/shown';
 import { type QueuedComment } from '#core/audience/document';
 import { useLive, useSend, useShow } from '../client/show-client';
@@ -39,7 +40,7 @@ function Answer({ comment, onDone }: { comment: Comment; onDone: () => void }) {
         aria-label={`Answer to ${comment.name}`}
         placeholder="Only they read it"
         className="min-w-0 flex-1"
-        maxLength={280}
+        maxLength={LONGEST_COMMENT}
         value={text}
         onChange={(e) => setText(e.target.value)}
         onKeyDown={(e) => e.key === 'Escape' && onDone()}
@@ -136,7 +137,7 @@ function Queued({ comment, place, last, up }: { comment: QueuedComment; place: n
               autoFocus
               aria-label={`What is shown of the comment of ${name}`}
               className="min-w-0 flex-1"
-              maxLength={280}
+              maxLength={LONGEST_COMMENT}
               value={text}
               onChange={(e) => setText(e.target.value)}
               onKeyDown={(e) => e.key === 'Escape' && setEdits(false)}

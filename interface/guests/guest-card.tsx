@@ -15,7 +15,7 @@ import { IconButton } from '../parts/icon-button';
 import { Monitor } from '../parts/monitor';
 import { TalkButton } from '../parts/talk-button';
 import { MeterRow } from './meter-row';
-import { useWayLink } from './way-link';
+import { useWayLink } from '../parts/way-link';
 import { chooseGuest, useGuestsRoom } from './room-state';
 import { endSimulated, joinSimulated, tellSimulated, useSimulated } from './simulated';
 
@@ -303,7 +303,7 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
             <Button onClick={link.showCode} title="The link as a code, to be photographed">
               <QrCode size={14} /> Code
             </Button>
-            <HoldButton look="air" title="Hold: nobody comes in by it any more" onHeld={() => void client.ways.close('guest', guest.id)}>
+            <HoldButton look="air" title="Hold: nobody comes in by it any more" onHeld={() => void client.ways.withdraw('guest', guest.id)}>
               Withdraw
             </HoldButton>
           </>

@@ -52,7 +52,7 @@ export async function simulateAudience(client: ShowClient, on: boolean, personOf
   useSimulatedAudience.setState({ people: 0 });
   if (!on) return;
   const { ways } = client.ways.store.getState();
-  const way = ways.find((w) => w.kind === 'audience') ?? (await client.ways.open('audience', ALL_OF_THEM, null));
+  const way = ways.find((w) => w.kind === 'audience') ?? (await client.ways.make('audience', ALL_OF_THEM, null));
   ends = Array.from({ length: PEOPLE }, (_, i) =>
     join({ show: client.showId, secret: way.secret, device: `simulated-${i}` }, personOf(i), 500 + i * 700),
   );

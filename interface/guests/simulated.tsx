@@ -22,7 +22,7 @@ export async function joinSimulated(client: ShowClient, guestId: string): Promis
   const number = list.findIndex((g) => g.id === guestId);
   const link =
     client.ways.store.getState().ways.find((w) => w.kind === 'guest' && w.id === guestId) ??
-    (await client.ways.open('guest', guestId, null));
+    (await client.ways.make('guest', guestId, null));
   const name = encodeURIComponent(list[number]?.name ?? 'Guest');
   const url = `/join/${client.showId}?simulated=${number}&name=${name}#guest=${link.secret}`;
   useSimulated.setState(({ guests }) => ({

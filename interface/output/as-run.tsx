@@ -9,6 +9,15 @@ import { saveFile } from '../parts/save-file';
 
 const SHOWN = 40;
 
+const COLUMNS = [
+  ['from', 'Timecode of the show at which it came on air'],
+  ['for', 'How long it was there; in red what still is'],
+  ['where', 'The picture itself, or the lane over it'],
+  ['what', 'Source, layout or entry'],
+  ['how', 'Cut, or the transition that brought it'],
+  ['who', 'Whose pass it was done with; empty for the window of the show'],
+] as const;
+
 /** What was on air, from when to when; the newest first. */
 export function AsRun() {
   const client = useShowClient();
@@ -32,24 +41,11 @@ export function AsRun() {
       <table className="mt-1 w-full text-left text-[13px]">
         <thead className="text-muted">
           <tr>
-            <th className="font-normal" title="Timecode of the show at which it came on air">
-              from
-            </th>
-            <th className="font-normal" title="How long it was there; in red what still is">
-              for
-            </th>
-            <th className="font-normal" title="The picture itself, or the lane over it">
-              where
-            </th>
-            <th className="font-normal" title="Source, layout or entry">
-              what
-            </th>
-            <th className="font-normal" title="Cut, or the transition that brought it">
-              how
-            </th>
-            <th className="font-normal" title="Whose pass it was done with; empty for the window of the show">
-              who
-            </th>
+            {COLUMNS.map(([name, title]) => (
+              <th key={name} className="font-normal" title={title}>
+                {name}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>

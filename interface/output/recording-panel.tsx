@@ -7,7 +7,7 @@ import { supportedCodecs } from '#engine/output/codecs';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
-import { NumberField } from '../parts/number-field';
+import { BitrateField } from './bitrate-field';
 import { OutputSelect } from './output-select';
 import { bitrateText, Figure } from './figure';
 
@@ -78,19 +78,12 @@ export function RecordingPanel() {
           value={settings.outputId}
           onChange={(outputId) => send('output.setRecording', { outputId })}
         />
-        <span title="More is sharper and larger: 4 to 8 Mb/s suit 1280 × 720, 8 to 16 suit 1920 × 1080">
-          <NumberField
-            className="w-28"
-            showLabel
-            label="Bitrate"
-            unit="Mb/s"
-            min={0.2}
-            max={100}
-            digits={1}
-            value={settings.megabits}
-            onCommit={(megabits) => send('output.setRecording', { megabits })}
-          />
-        </span>
+        <BitrateField
+          hint="More is sharper and larger: 4 to 8 Mb/s suit 1280 × 720, 8 to 16 suit 1920 × 1080"
+          most={100}
+          megabits={settings.megabits}
+          onCommit={(megabits) => send('output.setRecording', { megabits })}
+        />
       </div>
       <div className="mt-3 flex flex-wrap gap-5">
         <Figure label={on ? 'recorded' : 'not recording'} value={formatDuration(status?.seconds ?? 0)} tone={on ? 'air' : undefined} />

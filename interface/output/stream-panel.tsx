@@ -5,7 +5,7 @@ import { type StreamState } from '#engine/output/messages';
 import { useShow, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
-import { NumberField } from '../parts/number-field';
+import { BitrateField } from './bitrate-field';
 import { OutputSelect } from './output-select';
 import { bitrateText, Figure } from './figure';
 
@@ -91,19 +91,12 @@ export function StreamPanel() {
           value={settings.outputId}
           onChange={(outputId) => send('output.setStream', { outputId })}
         />
-        <span title="As much as the line carries with room to spare: 2 to 4 Mb/s suit 1280 × 720">
-          <NumberField
-            className="w-28"
-            showLabel
-            label="Bitrate"
-            unit="Mb/s"
-            min={0.2}
-            max={50}
-            digits={1}
-            value={settings.megabits}
-            onCommit={(megabits) => send('output.setStream', { megabits })}
-          />
-        </span>
+        <BitrateField
+          hint="As much as the line carries with room to spare: 2 to 4 Mb/s suit 1280 × 720"
+          most={50}
+          megabits={settings.megabits}
+          onCommit={(megabits) => send('output.setStream', { megabits })}
+        />
       </div>
       {local && (
         <p className="mt-1 text-xs text-muted">

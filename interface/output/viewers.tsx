@@ -2,7 +2,7 @@
 import { Copy, Link2, QrCode } from 'lucide-react';
 import { ALL_OF_THEM } from '#core/panels/way-name';
 import { useShowClient } from '../client/show-client';
-import { useWayLink } from '../guests/way-link';
+import { useWayLink } from '../parts/way-link';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 

@@ -14,7 +14,7 @@ import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
 import { HoldButton } from '../parts/hold-button';
 import { Line } from '../parts/fields';
-import { QrPicture } from '../parts/qr-picture';
+import { LinkCode } from '../parts/link-code';
 
 const RIGHTS: [Right | 'none', string][] = [
   ['none', '–'],
@@ -187,8 +187,7 @@ function PassLine({
       )}
       {open === 'rooms' && <RoomRights rooms={row.rooms} onChange={(rooms) => void passes.set(row.id, { rooms })} />}
       <Dialog open={open === 'code'} onClose={() => setOpen(null)} title={`The way in for ${row.name}`} about="It lets in whoever has it.">
-        <QrPicture text={link} />
-        <p className="figures mt-2 text-[13px] break-all select-all">{link}</p>
+        <LinkCode link={link} />
       </Dialog>
     </li>
   );

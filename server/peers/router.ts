@@ -95,34 +95,32 @@ export function httpPeers(relay: Relay, guesses: Throttle): express.Router {
     return null;
   }
 
-  for (const [paths, way] of [
-    [['/whip/:show/:id'], 'encoder'],
-    [['/whep/:show'], 'viewer'],
-  ] as const)
-    for (const path of paths) {
-      const place = router.route(path);
-      place.options((_req, res) => void res.set('Accept-Post', 'application/sdp').status(204).end());
-      place.post(express.text({ type: 'application/sdp', limit: OFFER_LIMIT }), (req, res) =>
-        offer(req, res, way, way === 'viewer' ? ALL_OF_THEM : String((req.params as Record<string, string>).id)),
-      );
-      const session = router.route(`${path}/session/:session`);
-      session.delete(async (req, res) => {
-        const known = sessionOf(req, res);
-        if (!known) return;
-        sessions.delete(known.name);
-        await known.line.ask({ what: 'peer-end', session: known.name });
-        res.status(200).end();
-      });
-      session.patch(express.text({ type: 'application/trickle-ice-sdpfrag', limit: LONGEST_FRAGMENT }), async (req, res) => {
-        const known = sessionOf(req, res);
-        if (!known) return;
-        const candidates = typeof req.body === 'string' ? readFragment(req.body) : null;
-        if (!candidates) return refuse(res, 415, 'bad-body', 'Send candidates as application/trickle-ice-sdpfrag.');
-        await known.line.ask({ what: 'peer-candidates', session: known.name, candidates });
-        res.status(204).end();
-      });
-      for (const all of [place, session])
-        all.all((_req, res) => refuse(res, 405, 'refused', 'Only POST here; PATCH and DELETE at the address that it answers with.'));
-    }
+  /** A place at which offers are taken, with the sessions that they begin. */
+  function place(path: string, way: Extract<WayKind, 'encoder' | 'viewer'>, idOf: (req: Request) => string): void {
+    const offers = router.route(path);
+    offers.options((_req, res) => void res.set('Accept-Post', 'application/sdp').status(204).end());
+    offers.post(express.text({ type: 'application/sdp', limit: OFFER_LIMIT }), (req, res) => offer(req, res, way, idOf(req)));
+    const session = router.route(`${path}/session/:session`);
+    session.delete(async (req, res) => {
+      const known = sessionOf(req, res);
+      if (!known) return;
+      sessions.delete(known.name);
+      await known.line.ask({ what: 'peer-end', session: known.name });
+      res.status(200).end();
+    });
+    session.patch(express.text({ type: 'application/trickle-ice-sdpfrag', limit: LONGEST_FRAGMENT }), async (req, res) => {
+      const known = sessionOf(req, res);
+      if (!known) return;
+      const candidates = typeof req.body === 'string' ? readFragment(req.body) : null;
+      if (!candidates) return refuse(res, 415, 'bad-body', 'Send candidates as application/trickle-ice-sdpfrag.');
+      await known.line.ask({ what: 'peer-candidates', session: known.name, candidates });
+      res.status(204).end();
+    });
+    for (const route of [offers, session])
+      route.all((_req, res) => refuse(res, 405, 'refused', 'Only POST here; PATCH and DELETE at the address that it answers with.'));
+  }
+
+  place('/whip/:show/:id', 'encoder', (req) => String(req.params.id));
+  place('/whep/:show', 'viewer', () => ALL_OF_THEM);
   return router;
 }

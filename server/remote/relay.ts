@@ -25,7 +25,7 @@ interface Listener {
 }
 
 /** Others than listeners who hear what hosts tell: see `Panels`. */
-export interface Audience {
+export interface PanelSide {
   /** The lines that it hears. */
   hears: () => readonly HostLine[];
   told: (line: HostLine, message: ToListener) => void;
@@ -39,7 +39,7 @@ export interface Audience {
 }
 
 /** Where guests come in: see `GuestDoor`. */
-export interface Welcome {
+export interface GuestSide {
   /** Windows have come or gone, or their links have changed. */
   arranged: () => void;
   toGuest: (line: HostLine, session: string, message: HostSays) => void;
@@ -47,7 +47,7 @@ export interface Welcome {
 }
 
 /** Where the audience comes in: see `AudienceDoor`. */
-export interface Gathering {
+export interface AudienceSide {
   /** Windows have come or gone, or their ways in have changed. */
   arranged: () => void;
   /** A window has another page for them. */
@@ -57,9 +57,9 @@ export interface Gathering {
 }
 
 export class Relay {
-  private audience: Audience | null = null;
-  private door: Welcome | null = null;
-  private gathering: Gathering | null = null;
+  private panels: PanelSide | null = null;
+  private guests: GuestSide | null = null;
+  private audience: AudienceSide | null = null;
   private readonly lines: HostLine[] = [];
   private readonly listeners = new Set<Listener>();
 
@@ -76,23 +76,23 @@ export class Relay {
       },
       told: (from, message) => {
         for (const listener of this.listeners) if (listener.line === from) this.tell(listener, message);
-        this.audience?.told(from, message);
+        this.panels?.told(from, message);
       },
-      passes: () => this.audience?.arranged(),
-      bytes: (from, bytes) => this.audience?.bytes(from, bytes),
-      mosaic: (from) => this.audience?.mosaic(from),
-      meters: (from) => this.audience?.meters(from),
-      talk: (from) => this.audience?.talk(from),
-      held: (from) => this.audience?.held(from),
+      passes: () => this.panels?.arranged(),
+      bytes: (from, bytes) => this.panels?.bytes(from, bytes),
+      mosaic: (from) => this.panels?.mosaic(from),
+      meters: (from) => this.panels?.meters(from),
+      talk: (from) => this.panels?.talk(from),
+      held: (from) => this.panels?.held(from),
       ways: () => {
-        this.door?.arranged();
-        this.gathering?.arranged();
+        this.guests?.arranged();
+        this.audience?.arranged();
       },
-      audience: (from) => this.gathering?.page(from),
-      toSender: (from, sender, message) => this.gathering?.toSender(from, sender, message),
-      wantPicture: (from, sender) => this.gathering?.picture(from, sender),
-      toGuest: (from, session, message) => this.door?.toGuest(from, session, message),
-      guestOut: (from, id) => this.door?.out(from, id),
+      audience: (from) => this.audience?.page(from),
+      toSender: (from, sender, message) => this.audience?.toSender(from, sender, message),
+      wantPicture: (from, sender) => this.audience?.picture(from, sender),
+      toGuest: (from, session, message) => this.guests?.toGuest(from, session, message),
+      guestOut: (from, id) => this.guests?.out(from, id),
       closed: (gone) => {
         this.lines.splice(this.lines.indexOf(gone), 1);
         this.arrange();
@@ -120,18 +120,18 @@ export class Relay {
   }
 
   /** Lets others hear what hosts tell. */
-  attend(audience: Audience): void {
-    this.audience = audience;
+  attend(panels: PanelSide): void {
+    this.panels = panels;
   }
 
   /** Lets guests come to the windows. */
-  welcome(door: Welcome): void {
-    this.door = door;
+  welcome(guests: GuestSide): void {
+    this.guests = guests;
   }
 
   /** Lets the audience come to the windows. */
-  gather(gathering: Gathering): void {
-    this.gathering = gathering;
+  gather(audience: AudienceSide): void {
+    this.audience = audience;
   }
 
   /** True while a window's line is open. */
@@ -141,7 +141,7 @@ export class Relay {
 
   /** Hosts tell their changes only while somebody hears them. */
   follow(): void {
-    const heard = new Set([...[...this.listeners].map((l) => l.line), ...(this.audience?.hears() ?? [])]);
+    const heard = new Set([...[...this.listeners].map((l) => l.line), ...(this.panels?.hears() ?? [])]);
     for (const line of this.lines) if (line.show) line.follow(heard.has(line));
   }
 
@@ -163,9 +163,9 @@ export class Relay {
         this.greet(listener);
       }
     }
+    this.panels?.arranged();
+    this.guests?.arranged();
     this.audience?.arranged();
-    this.door?.arranged();
-    this.gathering?.arranged();
     this.follow();
   }
 

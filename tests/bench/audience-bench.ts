@@ -53,7 +53,7 @@ const asked = <T>(child: ChildProcess, what: object): Promise<T> =>
 /** `page` has the demo open, at the server of `port`, which runs in this process. */
 export async function benchAudience(page: Page, port: number): Promise<AudienceFigures> {
   const id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
-  const secret = await page.evaluate(async () => (await window.bivocaHost!.ways.open('audience', 'all', null)).secret);
+  const secret = await page.evaluate(async () => (await window.bivocaHost!.ways.make('audience', 'all', null)).secret);
   await send(page, 'audience.set', { perMinute: 60 });
   const poll = await send(page, 'poll.add', { question: 'Which kite?', choices: ['Red', 'Box', 'Tail'] });
   if (!poll.ok) throw new Error(poll.error.message);
@@ -72,7 +72,7 @@ export async function benchAudience(page: Page, port: number): Promise<AudienceF
     passed: window.bivocaHost!.audience.store.getState().passed,
   }));
   child.kill();
-  await page.evaluate(() => window.bivocaHost!.ways.close('audience', 'all'));
+  await page.evaluate(() => window.bivocaHost!.ways.withdraw('audience', 'all'));
   return { runs, votesSeconds, votes: await votes(), comments: { sent: counts.taken, inbox, passed }, closed: counts.closed };
 }
 

@@ -162,7 +162,7 @@ export async function benchGuests(page: Page, browser: TestBrowser, url: string)
     const added = await send(page, 'guest.add', { name: `Guest ${n + 1}` });
     if (!added.ok) throw new Error(added.error.message);
     const [guest, source] = [String(added.result.id), String(added.result.source)];
-    const secret = await page.evaluate(async (who) => (await window.bivocaHost!.ways.open('guest', who, null)).secret, guest);
+    const secret = await page.evaluate(async (who) => (await window.bivocaHost!.ways.make('guest', who, null)).secret, guest);
     const visitor = await other.browser.newPage();
     const begun = performance.now();
     await visitor.goto(`${url}/join/${id}?simulated=${n}&name=Guest#guest=${secret}`);

@@ -6,7 +6,7 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type {} from '#interface/panels/work-panel';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, said, send, until, uploadTo } from '../support/desk';
+import { clickButton, must, openSmall, pick, said, until, uploadTo } from '../support/desk';
 import { programmeAt, programmeShows } from '../support/programme';
 
 let app: App;
@@ -27,14 +27,7 @@ const PICTURE = [165 / 1280, 591 / 720] as const;
 const BAR = { left: [130 / 1280, 295 / 720], right: [500 / 1280, 295 / 720] } as const;
 
 const audience = () => pick(page, ({ desk: { show, air } }) => ({ inbox: air.audience.inbox, ...show.audience }));
-/** Presses a button, found by an XPath condition; where it is, however long lists above it have become meanwhile. */
-const click = async (on: Page, that: string) =>
-  (await on.waitForSelector(`::-p-xpath(//button[${that}])`))!.evaluate((button) => (button as HTMLElement).click());
-const must = async (type: string, args: Record<string, unknown> = {}) => {
-  const done = await send(page, type, args);
-  if (!done.ok) throw new Error(done.error.message);
-  return done.result;
-};
+const act = (type: string, args: Record<string, unknown> = {}) => must(page, type, args);
 const type = async (on: Page, label: string, text: string) => {
   const field = (await on.waitForSelector(`::-p-xpath(//*[@aria-label="${label}"])`))!;
   await field.click({ count: 3 });
@@ -44,7 +37,7 @@ const type = async (on: Page, label: string, text: string) => {
 async function write(text: string, becomes = 'Sent. The crew reads it.'): Promise<void> {
   await phone.bringToFront();
   await type(phone, 'Your comment', text);
-  await click(phone, 'normalize-space(.)="Send"');
+  await clickButton(phone, 'normalize-space(.)="Send"');
   if (becomes !== '') await said(phone, becomes);
 }
 
@@ -52,11 +45,7 @@ beforeAll(async () => {
   app = await startApp();
   [browser, other] = await Promise.all([startBrowser(), startBrowser()]);
   ({ page } = browser);
-  await openDemo(page, app);
-  await must('picture.cut', { picture: 'harbour' });
-  await keepOnly(page, 'harbour');
-  await must('trigger.armAll', { armed: false });
-  for (const lane of ['lane-1', 'lane-2', 'lane-3', 'lane-4']) await send(page, 'lane.hide', { lane });
+  await openSmall(page, app, ['harbour']);
   id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
   await page.keyboard.press('F8');
   await page.waitForSelector('[data-region="audience"]');
@@ -67,7 +56,10 @@ afterAll(async () => {
 });
 
 it('opens a page by its link, on a phone, that says what is taken', async () => {
-  await click(page, '../../h2[normalize-space(.)="Audience"] or (normalize-space(.)="Make link" and ancestor::*[@data-region="audience"])');
+  await clickButton(
+    page,
+    '../../h2[normalize-space(.)="Audience"] or (normalize-space(.)="Make link" and ancestor::*[@data-region="audience"])',
+  );
   secret = await until(
     () => page.evaluate(() => window.bivocaHost!.ways.store.getState().ways.find((w) => w.kind === 'audience')?.secret ?? null),
     'the link',
@@ -82,12 +74,12 @@ it('opens a page by its link, on a phone, that says what is taken', async () => 
   await until(() => page.evaluate(() => window.bivocaHost!.audience.store.getState().people === 1 || null), 'one page that is open');
   // Nobody without a name.
   await type(phone, 'Your comment', 'Hello');
-  await click(phone, 'normalize-space(.)="Send"');
+  await clickButton(phone, 'normalize-space(.)="Send"');
   await said(phone, 'Say what you are called first.');
 });
 
 it('brings what is written to the moderation as words, never as markup, and holds back what is to be looked at', async () => {
-  await must('audience.set', { words: ['drudge'], perMinute: 60 });
+  await act('audience.set', { words: ['drudge'], perMinute: 60 });
   const picture = await page.evaluate(() => {
     const canvas = document.createElement('canvas');
     canvas.width = canvas.height = 64;
@@ -120,68 +112,68 @@ it('is moderated on another phone: queue, show with name and picture, next, out'
   await moderator.setViewport(PHONE);
   await moderator.goto(`${app.url}/crew/${id}/guests#pass=${pass}`);
   await moderator.waitForSelector('[data-region="audience"]');
-  await click(moderator, 'normalize-space(.)="Set up a graphic" and ancestor::*[@aria-label="Queue of comments"]');
-  await click(moderator, 'starts-with(@aria-label, "Queue the comment of Jory")');
+  await clickButton(moderator, 'normalize-space(.)="Set up a graphic" and ancestor::*[@aria-label="Queue of comments"]');
+  await clickButton(moderator, 'starts-with(@aria-label, "Queue the comment of Jory")');
   await until(async () => (await audience()).queue[0]?.pictureId ?? null, 'the picture of whoever wrote it');
-  await click(moderator, 'starts-with(normalize-space(.), "Show next")');
+  await clickButton(moderator, 'starts-with(normalize-space(.), "Show next")');
   await programmeShows(page, CLOTH, 'the card', ...CARD);
   await programmeShows(page, [0xc0, 0x20, 0x20], 'the picture in it', ...PICTURE);
-  await click(moderator, 'starts-with(normalize-space(.), "Held back")');
-  await click(moderator, 'starts-with(@aria-label, "Queue the comment of Jory")');
+  await clickButton(moderator, 'starts-with(normalize-space(.), "Held back")');
+  await clickButton(moderator, 'starts-with(@aria-label, "Queue the comment of Jory")');
   await until(async () => (await audience()).queue.length === 2, 'the second one');
   // Next without a gap: the card stays where it is.
-  await click(moderator, 'starts-with(normalize-space(.), "Show next")');
+  await clickButton(moderator, 'starts-with(normalize-space(.), "Show next")');
   await until(async () => (await audience()).queue[1]?.shown ?? null, 'the next one');
   expect(await programmeAt(page, ...CARD)).not.toEqual([]);
   await programmeShows(page, CLOTH, 'the card, still', ...CARD);
-  await click(moderator, 'starts-with(normalize-space(.), "Out")');
+  await clickButton(moderator, 'starts-with(normalize-space(.), "Out")');
   await until(async () => (await programmeAt(page, ...CARD))[0]! < 100, 'the card to be gone', 10_000);
 });
 
 it('answers one who wrote, and takes nothing more of one who is banned', async () => {
   await write('Which heat is next?');
   await moderator.bringToFront();
-  await click(moderator, 'starts-with(normalize-space(.), "New")');
-  await click(moderator, 'starts-with(@aria-label, "Answer Jory")');
+  await clickButton(moderator, 'starts-with(normalize-space(.), "New")');
+  await clickButton(moderator, 'starts-with(@aria-label, "Answer Jory")');
   await type(moderator, 'Answer to Jory', 'Heat 4, at 10:40.');
   await moderator.keyboard.press('Enter');
   await phone.bringToFront();
   await said(phone, 'Heat 4, at 10:40.');
   const from = (await audience()).inbox[0]?.from;
-  await must('comment.ban', { from, on: true });
+  await act('comment.ban', { from, on: true });
   const before = (await audience()).inbox.length;
   // The server is told a moment later; what comes until then is taken by nobody.
   for (let n = 1; !(await phone.evaluate(() => document.body.innerText.includes('Nothing more is taken from here.'))); n += 1)
     await write(`Another ${n}`, n > 20 ? 'Nothing more is taken from here.' : '');
   expect((await audience()).inbox).toHaveLength(before);
-  await must('comment.ban', { from, on: false });
+  await act('comment.ban', { from, on: false });
 });
 
 it('asks the audience: votes are counted once for each browser, bars grow in the programme, results are seen', async () => {
-  const { lane } = await must('audience.setUp', { what: 'poll' });
-  const poll = (await must('poll.add', { question: 'Which kite?', choices: ['The red one', 'The box kite'] })).id;
-  await must('lane.show', { lane });
-  await must('poll.open', { poll });
+  const { lane } = await act('audience.setUp', { what: 'poll' });
+  const poll = (await act('poll.add', { question: 'Which kite?', choices: ['The red one', 'The box kite'] })).id;
+  await act('lane.show', { lane });
+  await act('poll.open', { poll });
   await phone.bringToFront();
-  await click(phone, 'contains(., "The red one")');
+  await clickButton(phone, 'contains(., "The red one")');
   await page.bringToFront();
   await programmeShows(page, STRAW, 'the bar of all votes', ...BAR.right);
   // A second browser votes for the other, and changes its mind.
   const second = await browser.browser.createBrowserContext();
   const visitor = await second.newPage();
   await visitor.goto(`${app.url}/audience/${id}#in=${secret}`);
-  for (const choice of ['The red one', 'The box kite']) await click(visitor, `contains(., "${choice}")`);
+  for (const choice of ['The red one', 'The box kite']) await clickButton(visitor, `contains(., "${choice}")`);
   const votes = () => pick(page, ({ desk }) => desk.show.audience.polls[0]?.choices.map((c) => c.votes).join() ?? '');
   await until(async () => (await votes()) === '1,1', 'one vote each');
   await page.bringToFront();
   await programmeShows(page, STRAW, 'the bar of half the votes', ...BAR.left);
   await until(async () => (await programmeAt(page, ...BAR.right))[0]! < 100, 'the bar to be shorter', 10_000);
-  await must('poll.results', { on: true });
+  await act('poll.results', { on: true });
   await said(phone, '50 %');
   // A page that is loaded anew is the same browser.
   await visitor.reload();
   await said(visitor, 'your vote');
-  await must('poll.close');
+  await act('poll.close');
   await said(visitor, 'The poll is closed.');
   expect(await votes()).toBe('1,1');
   await second.close();
@@ -189,7 +181,7 @@ it('asks the audience: votes are counted once for each browser, bars grow in the
 
 it('works by keys alone in the room', async () => {
   await page.bringToFront();
-  await must('comment.heard', {
+  await act('comment.heard', {
     comments: [{ id: 'key-1', from: 'edda', name: 'Edda', text: 'By keys', origin: 'audience', at: Date.now() }],
   }).catch(() => undefined);
   const room = await page.$('[data-region="audience"]');
@@ -207,7 +199,7 @@ it('works by keys alone in the room', async () => {
 });
 
 it('ends their pages when the link is withdrawn', async () => {
-  await page.evaluate(() => window.bivocaHost!.ways.close('audience', 'all'));
+  await page.evaluate(() => window.bivocaHost!.ways.withdraw('audience', 'all'));
   await said(phone, 'This link is not known here');
   expect(browser.troubles).toEqual([]);
 });

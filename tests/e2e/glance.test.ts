@@ -4,7 +4,7 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ROOM_IDS, type RoomId } from '#core/control/rooms';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, send, until } from '../support/desk';
+import { openSmall, pick, until } from '../support/desk';
 import { isInView, seeAll } from '../support/glance';
 
 const SIZES = [
@@ -34,10 +34,7 @@ beforeAll(async () => {
   app = await startApp();
   browser = await startBrowser();
   ({ page } = browser);
-  await openDemo(page, app);
-  await send(page, 'picture.cut', { picture: 'harbour' });
-  await keepOnly(page, 'harbour', 'bars');
-  await send(page, 'trigger.armAll', { armed: false });
+  await openSmall(page, app, ['harbour', 'bars']);
 });
 afterAll(async () => {
   await browser.close();

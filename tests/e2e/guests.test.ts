@@ -3,7 +3,7 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type {} from '#interface/guests/join-page';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, passes, pick, said, send, until } from '../support/desk';
+import { openSmall, passes, pick, said, send, until } from '../support/desk';
 import { createWhen } from '#core/automation/create';
 import { finishRecording, records, startRecording } from '../support/recording';
 import { programmeAt, programmeShows } from '../support/programme';
@@ -31,14 +31,8 @@ beforeAll(async () => {
   app = await startApp();
   [browser, other] = await Promise.all([startBrowser(), startBrowser()]);
   ({ page } = browser);
-  await openDemo(page, app);
-  await send(page, 'picture.cut', { picture: 'harbour' });
-  await keepOnly(page, 'harbour');
-  await send(page, 'trigger.armAll', { armed: false });
-  for (const lane of ['lane-1', 'lane-2', 'lane-3', 'lane-4']) await send(page, 'lane.hide', { lane });
   // Nothing is heard but the guests.
-  const channels = await pick(page, ({ desk: { show } }) => [...show.sources.map((x) => x.id), ...show.sound.inputs.map((c) => c.id)]);
-  for (const channel of channels) await send(page, 'sound.mute', { channel, on: true });
+  await openSmall(page, app, ['harbour'], true);
   id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
   await page.keyboard.press('F8');
   await page.waitForSelector('[data-region="people"]');
@@ -48,7 +42,7 @@ afterAll(async () => {
   await app.close();
 });
 
-const linkOf = (guest: string) => page.evaluate(async (who) => (await window.bivocaHost!.ways.open('guest', who, null)).secret, guest);
+const linkOf = (guest: string) => page.evaluate(async (who) => (await window.bivocaHost!.ways.make('guest', who, null)).secret, guest);
 const now = (guest: string) => page.evaluate((who) => window.bivocaHost!.state.desk.air.guests.now[who] ?? null, guest);
 const shows = (colour: readonly number[], what: string, x = 0.12, y = 0.4) => programmeShows(page, colour, what, x, y);
 
@@ -307,7 +301,7 @@ it('write, raise a hand, read what the crew writes; who has no good link stays o
   // A new link ends the one before: whoever came by it has to ask again.
   await said(pages.vik!, 'was withdrawn');
   await until(async () => (await now(people.vik.guest))?.lost === false, 'the one with the new link', 10_000);
-  await page.evaluate((who) => window.bivocaHost!.ways.close('guest', who), people.vik.guest);
+  await page.evaluate((who) => window.bivocaHost!.ways.withdraw('guest', who), people.vik.guest);
   await said(stranger, 'was withdrawn');
   await send(page, 'guest.showOut', { guest: people.liv.guest });
   await said(pages.liv!, 'The crew has ended the connection');

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import type {} from '#interface/panels/work-panel';
 import { FADER_FLOOR_DB } from '#core/sound/level';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { keepOnly, openDemo, pick, said, send, until } from '../support/desk';
+import { clickButton, must, openSmall, pick, said, send, until } from '../support/desk';
 
 let app: App;
 let browser: TestBrowser;
@@ -40,40 +40,28 @@ const pitch = (on: Page) =>
     return (bins[top] ?? -200) < -70 ? 0 : (top * output.context.sampleRate) / analyser.fftSize;
   });
 const hears = (on: Page, hz: number, what: string) => until(async () => Math.abs((await pitch(on)) - hz) < 15, `${hz} Hz: ${what}`, 20_000);
-/** Presses a button, found by an XPath condition. */
-const click = async (on: Page, that: string) => (await on.waitForSelector(`::-p-xpath(//button[${that}])`))!.click();
 const tell = (on: Page, type: string, args: Record<string, unknown> = {}) =>
   on.evaluate((command) => window.bivocaPanel!.dispatch(command), { type, args });
 
-/** Does a command at the host, which must take it. */
-const must = async (type: string, args: Record<string, unknown>) => {
-  const done = await send(page, type, args);
-  if (!done.ok) throw new Error(done.error.message);
-};
+const act = (type: string, args: Record<string, unknown>) => must(page, type, args);
 
 beforeAll(async () => {
   app = await startApp();
   [browser, other] = await Promise.all([startBrowser(), startBrowser()]);
   ({ page } = browser);
   mara = other.page;
-  await openDemo(page, app);
-  await send(page, 'picture.cut', { picture: 'harbour' });
-  await keepOnly(page, 'harbour', 'bars');
-  await send(page, 'trigger.armAll', { armed: false });
-  for (const lane of ['lane-1', 'lane-2', 'lane-3', 'lane-4']) await send(page, 'lane.hide', { lane });
-  const channels = await pick(page, ({ desk: { show } }) => [...show.sources.map((s) => s.id), ...show.sound.inputs.map((c) => c.id)]);
-  for (const channel of channels) await send(page, 'sound.mute', { channel, on: true });
+  await openSmall(page, app, ['harbour', 'bars'], true);
   for (const [name, hz] of [
     ['low', 437],
     ['high', 1637],
   ] as const) {
     const done = await send(page, 'sound.addChannel', { name, feed: { kind: 'tone', hz, levelDb: -20 } });
     tones[name] = done.ok ? String(done.result.id) : '';
-    await must('sound.setChannel', { channels: [tones[name]], muted: false });
-    await must('sound.setSend', { from: tones[name], bus: 'programme', on: true });
+    await act('sound.setChannel', { channels: [tones[name]], muted: false });
+    await act('sound.setSend', { from: tones[name], bus: 'programme', on: true });
   }
   // One of them is in the programme, the other is not.
-  await must('sound.setFader', { channel: tones.high, db: FADER_FLOOR_DB });
+  await act('sound.setFader', { channel: tones.high, db: FADER_FLOOR_DB });
   id = await page.evaluate(() => window.bivocaHost?.showId ?? '');
   await enter(mara, 'Mara', { sound: 'work', desk: 'work' }, 'sound');
   odd = await other.browser.newPage();
@@ -86,10 +74,10 @@ afterAll(async () => {
 });
 
 it('each hears with ears of their own; what the pass is not for stays silent, and is said', async () => {
-  await click(odd, 'normalize-space(.)="Listen"');
+  await clickButton(odd, 'normalize-space(.)="Listen"');
   await hears(odd, 437, 'the programme at one panel');
   await mara.bringToFront();
-  await click(mara, 'normalize-space(.)="Listen"');
+  await clickButton(mara, 'normalize-space(.)="Listen"');
   await hears(mara, 437, 'the programme at the other');
   expect((await tell(mara, 'sound.solo', { channel: tones.high })).ok).toBe(true);
   // Soloed after its fader, which is down: nothing. Before it: the tone.
@@ -123,10 +111,10 @@ it('each hears with ears of their own; what the pass is not for stays silent, an
 const speaking = (on: Page) => on.evaluate(() => (window.bivocaPanel ?? window.bivocaHost)!.crew.store.getState().speaking.length);
 
 it('the crew hears who holds the key, to all or to one; never themself, and never in the show', async () => {
-  await must('sound.mute', { channel: tones.low, on: true });
+  await act('sound.mute', { channel: tones.low, on: true });
   await until(() => page.evaluate(() => (window.bivocaHost!.sound.readings.get('programme')?.[0].level ?? 0) < -59), 'a silent programme');
   await mara.bringToFront();
-  await click(mara, '@aria-label="Crew: 2 others"');
+  await clickButton(mara, '@aria-label="Crew: 2 others"');
   const all = (await mara.waitForSelector('button[aria-label="Hold to talk to everybody"]'))!;
   const at = (await all.boundingBox())!;
   await mara.mouse.move(at.x + 10, at.y + 10);

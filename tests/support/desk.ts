@@ -130,3 +130,26 @@ export async function uploadTo(page: Page, label: string, folder: string, name: 
   const input = await page.waitForSelector(`input[aria-label="${label}"]`);
   await (input as unknown as { uploadFile(p: string): Promise<void> }).uploadFile(path);
 }
+
+/** Does a command at the host, which must take it; its result. */
+export async function must(page: Page, type: string, args: Record<string, unknown> = {}): Promise<Record<string, unknown>> {
+  const done = await send(page, type, args);
+  if (!done.ok) throw new Error(`${type}: ${done.error.message}`);
+  return done.result;
+}
+
+/** Presses a button, found by an XPath condition; where it is, however long lists above it have become meanwhile. */
+export const clickButton = async (page: Page, that: string): Promise<void> =>
+  (await page.waitForSelector(`::-p-xpath(//button[${that}])`))!.evaluate((button) => (button as HTMLElement).click());
+
+/** The demo with few sources, the first of them on air, no lane up and no trigger armed; `mute` takes every channel away too. */
+export async function openSmall(page: Page, app: App, keep: readonly [string, ...string[]], mute = false): Promise<void> {
+  await openDemo(page, app);
+  await must(page, 'picture.cut', { picture: keep[0] });
+  await keepOnly(page, ...keep);
+  await must(page, 'trigger.armAll', { armed: false });
+  for (const lane of await pick(page, (s) => s.desk.show.lanes.map((l) => l.id))) await send(page, 'lane.hide', { lane });
+  if (!mute) return;
+  const channels = await pick(page, ({ desk: { show } }) => [...show.sources.map((x) => x.id), ...show.sound.inputs.map((c) => c.id)]);
+  for (const channel of channels) await send(page, 'sound.mute', { channel, on: true });
+}

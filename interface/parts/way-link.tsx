@@ -7,10 +7,10 @@ import { type WayRow } from '#engine/storage/db';
 import { say } from '../client/say';
 import { useShowClient } from '../client/show-client';
 import { useBase } from '../client/use-base';
-import { Dialog } from '../parts/dialog';
-import { later } from '../parts/later';
+import { Dialog } from './dialog';
+import { later } from './later';
 
-const QrPicture = later(() => import('../parts/qr-picture').then((m) => m.QrPicture));
+const LinkCode = later(() => import('./link-code').then((m) => m.LinkCode));
 
 /** The address behind which somebody comes in: the secret stands behind #, which no browser sends to any server. */
 const ADDRESS: Readonly<Record<WayKind, (row: WayRow) => string>> = {
@@ -41,11 +41,11 @@ export function useWayLink(kind: WayKind, id: string, name: string, about: strin
     row,
     link,
     make: () =>
-      ways.open(kind, id, null).then(
+      ways.make(kind, id, null).then(
         () => undefined,
         (error: unknown) => void say.caution(causeOf(error), { id: kind }),
       ),
-    close: () => ways.close(kind, id),
+    close: () => ways.withdraw(kind, id),
     copy: () =>
       navigator.clipboard.writeText(link).then(
         () => void say.good(`The link for ${name} is copied. It lets in whoever has it.`, { id: kind }),
@@ -54,8 +54,7 @@ export function useWayLink(kind: WayKind, id: string, name: string, about: strin
     showCode: () => setOpen(true),
     dialog: row && (
       <Dialog open={open} onClose={() => setOpen(false)} title={`The way in for ${name}`} about={about}>
-        <QrPicture text={link} />
-        <p className="figures mt-2 text-[13px] break-all select-all">{link}</p>
+        <LinkCode link={link} />
       </Dialog>
     ),
   };

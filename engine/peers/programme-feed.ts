@@ -1,9 +1,6 @@
 /** The programme as guests and viewers get it: one track for all of them, made of frames of the mixer. */
 
-/** Frames a second that guests get: enough to follow a show by, and each of them costs an encode of its own. */
-export const GUEST_RETURN_RATE = 13;
-
-export class ReturnFeed {
+export class ProgrammeFeed {
   private generator: MediaStreamVideoTrackGenerator | null = null;
   private end: (() => void) | null = null;
   private last = -Infinity;
@@ -31,8 +28,7 @@ export class ReturnFeed {
     const writer = generator.writable.getWriter();
     this.end = this.frames((frame) => {
       const due = frame.timestamp - this.last >= 1e6 / this.rate || frame.timestamp < this.last;
-      // A writer that has not taken the last yet gets no more: frames are never gathered.
-      // What was on its way when the last taker left is nobody's any more.
+      // A writer that has not taken the last yet gets no more, as frames are never gathered; nor what was on its way when the last taker left.
       if (!due || this.generator !== generator || (writer.desiredSize ?? 0) < 1) return frame.close();
       this.last = frame.timestamp;
       this.writing = writer.write(frame).catch(() => frame.close());

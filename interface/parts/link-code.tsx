@@ -1,7 +1,7 @@
-/** A text as a code that phones read (ISO/IEC 18004). */
+/** A link as a code that phones read (ISO/IEC 18004), and as words. */
 import qrcode from 'qrcode-generator';
 
-export function QrPicture({ text }: { text: string }) {
+function QrPicture({ text }: { text: string }) {
   const code = qrcode(0, 'M');
   code.addData(text);
   code.make();
@@ -14,3 +14,10 @@ export function QrPicture({ text }: { text: string }) {
     </svg>
   );
 }
+
+export const LinkCode = ({ link }: { link: string }) => (
+  <>
+    <QrPicture text={link} />
+    <p className="figures mt-2 text-[13px] break-all select-all">{link}</p>
+  </>
+);
