@@ -1,5 +1,6 @@
 /** What an action is: anything that a key, pad, wheel or lever can do, in any room. Pure: it says what is to be sent, and sends nothing. */
 import { type Desk } from '../desk/air';
+import { type Show } from '../desk/show';
 import { type KeyRoom, type RoomId } from './rooms';
 
 /** What a person has chosen in the rooms: actions work on it. */
@@ -59,7 +60,13 @@ export type Param = {
   label: string;
   optional?: boolean;
 } & (
-  | { kind: 'number'; min: number; max: number }
+  | {
+      kind: 'number';
+      min: number;
+      max: number;
+      /** What the show calls the thing with this number. */
+      nameIn?: (show: Show, value: number) => string | undefined;
+    }
   | {
       kind: 'word';
       words: readonly string[];
@@ -109,23 +116,25 @@ export interface LeverAction extends ActionBase {
 
 export type Action = PressAction | TurnAction | LeverAction;
 
-/** What a value of an argument is called. */
-const called = (params: readonly Param[], name: string, value: string | number | undefined): string => {
+/** What a value of an argument is called: in `show`, where that is known. */
+const called = (params: readonly Param[], name: string, value: string | number | undefined, show: Show | null): string => {
   const param = params.find((p) => p.name === name);
+  if (param?.kind === 'number' && show && typeof value === 'number') return param.nameIn?.(show, value) ?? String(value);
   return (param?.kind === 'word' && param.names?.[String(value)]) || String(value ?? '');
 };
 
-const fill = (text: string, args: ActionArgs, params: readonly Param[]): string =>
-  text.replace(/\{(\w+)\}/g, (_, name: string) => (Object.hasOwn(args, name) ? called(params, name, args[name]) : ''));
+const fill = (text: string, args: ActionArgs, params: readonly Param[], show: Show | null): string =>
+  text.replace(/\{(\w+)\}/g, (_, name: string) => (Object.hasOwn(args, name) ? called(params, name, args[name], show) : ''));
 
-/** What an action with its arguments does, in words. */
-export function actionWords({ does, params = [] }: Action, args: ActionArgs): string {
+/** What an action with its arguments does, in words; with `show`, by the names of things there. */
+export function actionWords({ does, params = [] }: Action, args: ActionArgs, show: Show | null = null): string {
   const deck = params.some((p) => p.name === 'deck') && args.deck !== undefined && !does.includes('{deck}') ? ` (deck ${args.deck})` : '';
-  return fill(does, args, params).replace(/ +/g, ' ').trim() + deck;
+  return fill(does, args, params, show).replace(/ +/g, ' ').trim() + deck;
 }
 
 /** The same in a word or two. */
-export const actionShort = ({ short, params = [] }: Action, args: ActionArgs): string => fill(short, args, params).trim();
+export const actionShort = ({ short, params = [] }: Action, args: ActionArgs, show: Show | null = null): string =>
+  fill(short, args, params, show).trim();
 
 /** What is wrong with the arguments of a binding; null when nothing is. */
 export function argsProblem({ id, params = [] }: Action, args: ActionArgs): string | null {

@@ -5,7 +5,7 @@ import { execute } from '../desk/execute';
 import { asksForHold, findCommand } from '../desk/registry';
 import { check } from '../schema/check';
 import { sampleDesk } from '#tests/support/sample-show';
-import { actionWords, argsProblem, type ActionArgs, type Chosen, type Hands } from './action';
+import { actionShort, actionWords, argsProblem, type ActionArgs, type Chosen, type Hands } from './action';
 import { ACTIONS, findAction } from './actions';
 import { type Binding, KEYBOARD } from './binding';
 import { chordName, chordOf, chordProblem } from './chord';
@@ -50,6 +50,17 @@ describe('actions', () => {
       expect(argsProblem(action, some(action.id)), action.id).toBeNull();
       expect(actionWords(action, some(action.id)), action.id).not.toMatch(/[{}]/);
     }
+  });
+
+  it('are called by the names that the show gives to lanes, where it is known', () => {
+    const { show } = hands().desk;
+    const lane = show.lanes.find((l) => l.number !== null)!;
+    const toggle = findAction('lane.toggle')!;
+    expect(actionWords(toggle, { lane: lane.number! }, show)).toBe(`Lane ${lane.name} in or out`);
+    expect(actionShort(toggle, { lane: lane.number! }, show)).toBe(`Lane ${lane.name}`);
+    // A number that nothing has stays a number.
+    expect(actionWords(toggle, { lane: 23 }, show)).toBe('Lane 23 in or out');
+    expect(actionWords(toggle, { lane: lane.number! })).toBe(`Lane ${lane.number} in or out`);
   });
 
   it('come to commands that take their arguments, to acts, or say what is missing', () => {

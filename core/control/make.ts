@@ -21,8 +21,14 @@ export function actionsOf(room: KeyRoom, group: string) {
   };
 }
 
-/** A whole number from `min` to `max`. */
-export const number = (name: string, label: string, min: number, max: number): Param => ({ name, label, kind: 'number', min, max });
+/** A whole number from `min` to `max`; `nameIn` says what the show calls the thing with it. */
+export const number = (
+  name: string,
+  label: string,
+  min: number,
+  max: number,
+  nameIn?: Extract<Param, { kind: 'number' }>['nameIn'],
+): Param => ({ name, label, kind: 'number', min, max, ...(nameIn && { nameIn }) });
 
 /** One of a few words. */
 export const word = (name: string, label: string, words: readonly string[], names: Readonly<Record<string, string>> = {}): Param => ({

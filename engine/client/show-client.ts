@@ -127,8 +127,8 @@ export interface KeptFile {
 
 /** Files that come in and go out where the show runs. */
 export interface ShowFiles {
-  /** Takes a video or a still in; the settings of a source that shows it. @throws AssetError with place, cause and remedy. */
-  add(file: File): Promise<MediaSettings | StillSettings>;
+  /** Takes a video or a still in; the settings of a source that shows it. `share` hears how far it is, 0 to 1. @throws AssetError with place, cause and remedy. */
+  add(file: File, share?: (done: number) => void): Promise<MediaSettings | StillSettings>;
   /** Keeps a file that a graphic uses. @throws AssetError with place, cause and remedy. */
   keep(file: File, as: FileUse): Promise<KeptFile>;
   /** The transparent openings of a still. */

@@ -19,14 +19,30 @@ export async function openAsset(id: string): Promise<File> {
   return new File([file], row?.name ?? id, { type: row?.type ?? '' });
 }
 
+/** Hears how far long work has got, 0 to 1. */
+export type Share = (done: number) => void;
+
+/** Lets bytes through, and tells how many of all have gone. */
+function counting(all: number, share: Share): TransformStream<Uint8Array, Uint8Array> {
+  let gone = 0;
+  return new TransformStream({
+    transform: (chunk, out) => {
+      out.enqueue(chunk);
+      gone += chunk.byteLength;
+      share(all > 0 ? gone / all : 1);
+    },
+  });
+}
+
 /** Stores bytes under a new identity, or under `id`. */
-export async function storeAsset(data: Blob, name: string, type: string, id = nanoid()): Promise<string> {
+export async function storeAsset(data: Blob, name: string, type: string, id = nanoid(), share?: Share): Promise<string> {
   const { free } = await storageSpace();
   if (free < data.size * 1.05) {
     throw new AssetError(`${name} does not fit: it needs ${Math.ceil(data.size / 1e6)} MB, and ${Math.floor(free / 1e6)} MB are free.`);
   }
   const handle = await (await folder('assets')).getFileHandle(id, { create: true });
-  await data.stream().pipeTo(await handle.createWritable());
+  const bytes = data.stream();
+  await (share ? bytes.pipeThrough(counting(data.size, share)) : bytes).pipeTo(await handle.createWritable());
   await db.assets.put({ id, name, type, size: data.size, addedAt: Date.now() });
   return id;
 }
@@ -34,7 +50,7 @@ export async function storeAsset(data: Blob, name: string, type: string, id = na
 /** What weighs and cleans drawings, fetched when there is one. */
 const svg = () => import('../media/svg');
 
-async function addStill(file: File): Promise<StillSettings> {
+async function addStill(file: File, share?: Share): Promise<StillSettings> {
   let data: Blob = file;
   let hasAlpha = true;
   if (file.type === 'image/svg+xml') data = new Blob([(await svg()).safeSvg(await file.text())], { type: file.type });
@@ -43,20 +59,20 @@ async function addStill(file: File): Promise<StillSettings> {
     image.close();
     hasAlpha = transparent;
   }
-  return { kind: 'still', assetId: await storeAsset(data, file.name, file.type), fileName: file.name, hasAlpha };
+  return { kind: 'still', assetId: await storeAsset(data, file.name, file.type, undefined, share), fileName: file.name, hasAlpha };
 }
 
-async function addMedia(file: File): Promise<MediaSettings> {
+async function addMedia(file: File, share?: Share): Promise<MediaSettings> {
   const { duration, hasSound, hasAlpha } = await probeMedia(file);
-  const assetId = await storeAsset(file, file.name, file.type);
+  const assetId = await storeAsset(file, file.name, file.type, undefined, share);
   return { kind: 'media', assetId, fileName: file.name, duration, hasSound, hasAlpha, in: 0, out: null, startOnTake: true, atEnd: 'hold' };
 }
 
 /** Takes a user's file in and says what source it makes. @throws AssetError when it cannot be used. */
-export async function addFile(file: File): Promise<MediaSettings | StillSettings> {
+export async function addFile(file: File, share?: Share): Promise<MediaSettings | StillSettings> {
   if (file.size === 0) throw new AssetError(`${file.name} is empty.`);
   try {
-    return await (STILL_TYPES.includes(file.type) ? addStill(file) : addMedia(file));
+    return await (STILL_TYPES.includes(file.type) ? addStill(file, share) : addMedia(file, share));
   } catch (error) {
     if (error instanceof MediaTrouble) throw new AssetError(`${file.name} cannot be used: ${error.message}.`);
     throw error;

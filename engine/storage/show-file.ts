@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import { Show } from '#core/desk/show';
 import { ShowError } from '#core/desk/validate';
 import { askWorker } from '../ask-worker';
-import { openAsset, storeAsset } from './assets';
+import { openAsset, type Share, storeAsset } from './assets';
 import { db } from './db';
 import { type AssetEntry, type ShowPackage } from './show-package';
 import { type FromPackage } from './show-package.worker';
@@ -19,18 +19,20 @@ export interface SavedShow {
 }
 
 /** A show of the list, and every file it uses. Files that are missing are left out and named. */
-export async function exportShow(id: string): Promise<SavedShow> {
+export async function exportShow(id: string, share?: Share): Promise<SavedShow> {
   const row = await db.shows.get(id);
   if (!row) throw new Error('This show is no longer in the list.');
-  return packShow(row.show, row.name);
+  return packShow(row.show, row.name, share);
 }
 
-/** A show and every file it uses as one file of this name. */
-export async function packShow(show: Show, called: string): Promise<SavedShow> {
+/** A show and every file it uses as one file of this name; `share` hears how many of its files are read. */
+export async function packShow(show: Show, called: string, share?: Share): Promise<SavedShow> {
   const contents: AsyncZippable = {};
   const assets: AssetEntry[] = [];
   const missing: string[] = [];
-  for (const asset of new Set(assetIdsOf(show))) {
+  const all = [...new Set(assetIdsOf(show))];
+  for (const [i, asset] of all.entries()) {
+    share?.(i / all.length);
     try {
       const file = await openAsset(asset);
       assets.push({ id: asset, name: file.name, type: file.type });
@@ -74,24 +76,27 @@ async function freeName(wanted: string): Promise<string> {
 }
 
 /**
- * Adds a show file to the list as a new show; one whose name is there is called a copy.
+ * Adds a show file to the list as a new show; one whose name is there is called a copy. `share` hears how much of its files is kept, 0 to 1; before that
+ * it is unpacked.
  * @throws ShowError naming place and cause; nothing is changed then.
  */
-export async function importShow(file: Blob): Promise<{ id: string; missing: string[]; copy: string | null }> {
+export async function importShow(file: Blob, share?: Share): Promise<{ id: string; missing: string[]; copy: string | null }> {
   const { show, assets } = await readShowFile(file);
   const copy = structuredClone(show);
-  const missing = await keepAssets(assets, [{ of: Show, value: copy }]);
+  const missing = await keepAssets(assets, [{ of: Show, value: copy }], share);
   const name = await freeName(copy.name);
   return { id: await storeShow({ ...copy, id: nanoid(12), name }), missing, copy: name === copy.name ? null : name };
 }
 
 /**
  * Keeps those of a file's assets that these objects name, which name them as they are kept from now on. Returns those that are not in the
- * file.
+ * file. `share` hears how many of their bytes are kept, 0 to 1.
  */
-export async function keepAssets(assets: ShowPackage['assets'], within: readonly Described[]): Promise<string[]> {
+export async function keepAssets(assets: ShowPackage['assets'], within: readonly Described[], share?: Share): Promise<string[]> {
   const renamed = new Map<string, string>();
   const missing: string[] = [];
+  const bytes = [...assets.values()].reduce((sum, { data }) => sum + data.size, 0);
+  let kept = 0;
   for (const id of new Set(within.flatMap(assetsIn))) {
     const asset = assets.get(id);
     if (!asset) {
@@ -100,7 +105,9 @@ export async function keepAssets(assets: ShowPackage['assets'], within: readonly
     }
     const { name, type, data } = asset;
     // What is in an SVG is looked at again whenever it is drawn; one that cannot be used is kept, and its source says why.
-    renamed.set(id, await storeAsset(data, name, type));
+    const before = kept;
+    renamed.set(id, await storeAsset(data, name, type, undefined, (part) => share?.((before + part * data.size) / Math.max(1, bytes))));
+    kept += data.size;
   }
   for (const one of within) renameAssets(one, renamed);
   return missing;

@@ -86,10 +86,10 @@ export function DryPanel({ macro }: { macro: Macro }) {
       </div>
       <ol className="flex flex-col" aria-label="What each step comes to">
         {tried.lines.slice(0, MOST_LINES).map((line, i) => (
-          <li key={i} className="flex gap-2 border-t border-line py-1 text-[13px]">
+          <li key={i} className="flex flex-wrap justify-end gap-x-2 gap-y-1 border-t border-line py-1 text-[13px]">
             <span className="figures w-6 shrink-0 text-right text-muted">{line.macroId === macro.id ? steps.get(line.stepId) : '↳'}</span>
             <span className="figures w-18 shrink-0 text-muted">{formatTimecode(line.frame, rate).slice(3)}</span>
-            <span className="min-w-0 flex-1">
+            <span className="min-w-30 flex-1">
               {line.refused !== null && <span className="block text-caution">Refused: {line.refused}</span>}
               {line.seen && <SeenLine macro={macro} tried={tried} index={i} />}
               {line.changes.map((c) => (

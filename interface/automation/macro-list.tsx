@@ -61,7 +61,7 @@ export function MacroList({ macro }: { macro: Macro | undefined }) {
   const faults = useMemo(() => new Map(macros.map((m) => [m.id, macroProblems(show, m).length])), [show, macros]);
   return (
     <>
-      <div className="flex shrink-0 gap-1 border-b border-line p-1.5">
+      <div className="flex shrink-0 flex-wrap gap-1 border-b border-line p-1.5">
         <Button title="New macro" keyFor="macros.new" onClick={() => addMacro(client)}>
           <Plus size={15} /> Macro
         </Button>

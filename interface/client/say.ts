@@ -54,6 +54,22 @@ function tell(tone: Tone, text: string, { id = nanoid(8), duration = STANDS[tone
   return id;
 }
 
+/**
+ * Long work whose share is told as it goes: `words` and a percentage that stands until something else is said in its place (by `id`), or it is over.
+ * Hundredths are enough: thousands of tellings would keep the page busy.
+ */
+export function sayShare(words: string): { id: string; share: (done: number) => void } {
+  const id = tell('working', `${words}…`);
+  let told = 0;
+  const share = (done: number) => {
+    const percent = Math.min(100, Math.floor(done * 100));
+    if (percent <= told || useSaid.getState().list.find((s) => s.id === id)?.over !== false) return;
+    told = percent;
+    tell('working', `${words}: ${percent} %`, { id });
+  };
+  return { id, share };
+}
+
 export const say = {
   info: (text: string, options?: Options) => tell('info', text, options),
   good: (text: string, options?: Options) => tell('good', text, options),

@@ -7,6 +7,7 @@ import { KEYBOARD } from '#core/control/binding';
 import { capOf } from '#core/control/chord';
 import { bindingFor } from '#core/control/key-layout';
 import { type RoomId } from '#core/control/rooms';
+import { useShow } from '../client/show-client';
 import { useKeyLayout } from '../client/hands';
 
 const ROWS: string[][] = [
@@ -51,6 +52,7 @@ const MODIFIERS = [
 /** The keys of a room as they lie under the hands. Holding Shift, Ctrl or Alt, or pressing their names, shows what they do then. */
 export function KeyDrawing({ room, onKey }: { room: RoomId; onKey?: (chord: string) => void }) {
   const layout = useKeyLayout();
+  const show = useShow(({ desk }) => desk.show);
   const down = useHeld();
   const [pressed, setPressed] = useState<Held>({ shift: false, ctrl: false, alt: false });
   const held = { shift: down.shift || pressed.shift, ctrl: down.ctrl || pressed.ctrl, alt: down.alt || pressed.alt };
@@ -77,12 +79,12 @@ export function KeyDrawing({ room, onKey }: { room: RoomId; onKey?: (chord: stri
           {row.map((code) => {
             const binding = bindingFor(layout, room, KEYBOARD, prefix + code);
             const action = binding && findAction(binding.action);
-            const words = action && actionWords(action, binding.args);
+            const words = action && actionWords(action, binding.args, show);
             const cap = (
               <>
                 <span className="figures text-[13px] leading-none text-muted">{code === 'Backquote' ? '`' : capOf(code)}</span>
                 <span className="line-clamp-2 text-[13px] leading-tight break-words">
-                  {action ? actionShort(action, binding.args) : ''}
+                  {action ? actionShort(action, binding.args, show) : ''}
                 </span>
               </>
             );

@@ -53,7 +53,7 @@ export function useKeyboard(): void {
       const { release } = action;
       if (release) held.set(event.code, () => perform(world, release(handsOf(world.client), args)));
       if (meaning.kind === 'command' && asksForHold(world.client.state.desk, meaning)) {
-        const hold = new Hold(actionWords(action, args), () => perform(world, meaning));
+        const hold = new Hold(actionWords(action, args, world.client.state.desk.show), () => perform(world, meaning));
         held.set(event.code, () => hold.end());
       } else perform(world, meaning);
     };

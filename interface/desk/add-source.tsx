@@ -1,7 +1,7 @@
 /** Adding sources: cameras, screens, files, test pictures, colours, simulated cameras. */
 import { Camera, FileVideo, MonitorUp, Palette, RadioTower, TestTube2, Video } from 'lucide-react';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
-import { over, say } from '../client/say';
+import { over, say, sayShare } from '../client/say';
 import { causeOf } from '#core/schema/cause';
 import { CAMERA_NAMES, SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
 import { listDevices } from '#engine/capture/device-driver';
@@ -16,9 +16,9 @@ export function useAddFiles(): (files: File[]) => Promise<void> {
   return useCallback(
     async (files) => {
       for (const file of files) {
-        const waiting = say.working(`Taking in ${file.name}…`);
+        const { id: waiting, share } = sayShare(`Taking in ${file.name}`);
         try {
-          const settings = await client.files.add(file);
+          const settings = await client.files.add(file, share);
           if (send('source.add', { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'File', settings }))
             say.good(`${file.name} is in the list.`, { id: waiting });
           else over(waiting);

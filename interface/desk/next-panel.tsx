@@ -18,6 +18,7 @@ export function NextPanel() {
   }));
   // One string per line keeps this from rendering again at every frame.
   const lines = useLive(({ desk: { show, air }, frame }) => takeSummary(show, air, frame).map((c) => `${c.area}\n${c.text}`));
+  const areas = [...new Set(lines.map((line) => line.split('\n')[0] ?? ''))];
   return (
     <section aria-label="Next" className="desk-part next flex min-h-0 gap-2">
       <div className="relative shrink-0 self-start bg-black" style={{ aspectRatio: aspect, height: 'var(--next-height)' }}>
@@ -28,16 +29,16 @@ export function NextPanel() {
       <div className="min-h-0 min-w-0 flex-1 overflow-y-auto">
         <h2 className="text-xs font-semibold text-muted">The take will change</h2>
         <ul aria-label="The take will change" className="mt-1 flex flex-col gap-1">
-          {lines.map((line) => {
-            const [area = '', text = ''] = line.split('\n');
-            return (
-              <li key={line} className="leading-snug">
-                <span className="text-xs text-straw">{AREA[area]}</span>
-                <br />
-                {text}
-              </li>
-            );
-          })}
+          {areas.map((area) => (
+            <li key={area} className="leading-snug">
+              <span className="text-xs text-straw">{AREA[area]}</span>
+              {lines
+                .filter((line) => line.startsWith(`${area}\n`))
+                .map((line) => (
+                  <p key={line}>{line.slice(area.length + 1)}</p>
+                ))}
+            </li>
+          ))}
           {lines.length === 0 && <li className="text-muted">Nothing. Choose a source or layout for Next, or arm a lane.</li>}
         </ul>
       </div>

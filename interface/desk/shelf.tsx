@@ -27,7 +27,7 @@ function Layouts() {
         ))}
       </ul>
       {layouts.length === 0 && <p className="text-muted">No layouts yet. They are built in the room Layouts, from seats and sources.</p>}
-      <Link to="../layouts" className="mt-2 inline-block text-straw underline" relative="path">
+      <Link to="../layouts" className="mt-1 inline-flex min-h-7 items-center text-straw underline" relative="path">
         Build layouts
       </Link>
     </section>

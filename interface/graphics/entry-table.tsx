@@ -222,11 +222,11 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
         </span>
       </div>
       <div role="table" aria-label={`Entries of ${graphic.name}`} className="flex min-h-0 flex-1 flex-col border-y border-line">
-        <div role="row" className="flex shrink-0 border-b border-line px-1 py-0.5 text-xs text-muted">
+        <div role="row" className="flex shrink-0 items-center border-b border-line px-1 text-xs text-muted">
           <span role="columnheader" className="w-10 shrink-0 pr-2 text-right">
             <button
               type="button"
-              className="w-full text-right"
+              className="min-h-7 w-full text-right"
               aria-label="Sort by number"
               title="Sort by number"
               onClick={() => sort(null)}
@@ -246,7 +246,7 @@ export function EntryTable({ graphic }: { graphic: Graphic }) {
             >
               <button
                 type="button"
-                className={`w-full truncate ${f.default.kind === 'number' ? 'text-right' : 'text-left'}`}
+                className={`min-h-7 w-full truncate ${f.default.kind === 'number' ? 'text-right' : 'text-left'}`}
                 aria-label={`Sort by ${f.name}`}
                 onClick={() => sort(f.id)}
               >

@@ -115,7 +115,11 @@ export function GraphicsList() {
   }, [at]);
   const open = list[at];
   return (
-    <section ref={box} {...region('graphics', 'Graphics')} className="flex min-h-0 w-75 shrink-0 flex-col border-r border-line">
+    <section
+      ref={box}
+      {...region('graphics', 'Graphics')}
+      className="flex min-h-0 w-75 shrink-0 flex-col border-r border-line max-[1099px]:w-56 max-[859px]:h-64 max-[859px]:w-full max-[859px]:border-b"
+    >
       <div className="flex flex-wrap items-center gap-1 p-1.5">
         <AddGraphic />
         <FileButton label="Graphic file" accept=".bivoca-graphic,.zip,.json,.lottie" onFile={(file) => void bringGraphic(client, file)}>

@@ -19,15 +19,19 @@ function Choices<T extends string>({
   label,
   value,
   all,
+  keyFor = '',
   onChange,
 }: {
   label: string;
   value: T;
   all: readonly [T, string][];
+  /** Key that goes from one to the next. */
+  keyFor?: string;
   onChange: (value: T) => void;
 }) {
+  const key = useKeyName(keyFor);
   return (
-    <div role="tablist" aria-label={label} className="flex">
+    <div role="tablist" aria-label={label} className="flex" title={key ? `${key} goes from one to the next` : undefined}>
       {all.map(([id, name]) => (
         <button
           key={id}
@@ -50,7 +54,7 @@ function Fill() {
   const entry = chosenEntry(graphic, entryId);
   return (
     <>
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[859px]:min-h-120 max-[859px]:flex-none">
         {panel === 'clocks' ? (
           <ClocksPanel />
         ) : panel === 'sheets' ? (
@@ -76,7 +80,6 @@ export function GraphicsRoom() {
   const fonts = useShow(({ desk }) => desk.show.graphics.fonts);
   useEffect(() => tellPictureFonts(fonts), [fonts]);
   const { tab, panel } = useGraphicsRoom();
-  const key = useKeyName('graphics.tab');
   return (
     <main tabIndex={-1} className="flex h-(--room) min-h-0 flex-col">
       <h1 className="sr-only">Graphics</h1>
@@ -88,9 +91,10 @@ export function GraphicsRoom() {
             ['fill', 'Fill'],
             ['draw', 'Draw'],
           ]}
+          keyFor="graphics.tab"
           onChange={(next) => setGraphicsRoom({ tab: next, trial: null, playing: false })}
         />
-        {key && <kbd className="figures text-[13px] text-muted">{key}</kbd>}
+        {tab === 'fill' && <span aria-hidden className="h-5 border-l border-line" />}
         {tab === 'fill' && (
           <Choices
             label="What is filled"
@@ -105,7 +109,7 @@ export function GraphicsRoom() {
           />
         )}
       </div>
-      <div className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 flex-1 max-[859px]:flex-col max-[859px]:overflow-y-auto">
         {tab === 'fill' ? (
           <>
             <GraphicsList />

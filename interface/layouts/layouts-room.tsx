@@ -182,10 +182,19 @@ export function LayoutsRoom() {
   );
   const list = (
     <div className="flex flex-col gap-2 p-2">
-      <div className="flex gap-1">
+      <div className="flex flex-wrap gap-1">
         <AddLayout onAdded={openLayoutById} />
         {layout && (
           <>
+            <Button
+              className="ml-auto px-1.5!"
+              title="Put this layout into Next"
+              keyFor="layouts.toNext"
+              onClick={() => send('picture.setNext', { picture: layout.id })}
+            >
+              Next
+            </Button>
+            <span aria-hidden className="basis-full max-[859px]:hidden" />
             <IconButton label="Duplicate this layout" onClick={() => send('layout.duplicate', { layout: layout.id })}>
               <CopyPlus size={15} />
             </IconButton>
@@ -206,26 +215,18 @@ export function LayoutsRoom() {
             <IconButton label="Remove this layout" onClick={() => send('layout.remove', { layout: layout.id })}>
               <Trash2 size={15} />
             </IconButton>
-            <Button
-              className="ml-auto px-1.5!"
-              title="Put this layout into Next"
-              keyFor="layouts.toNext"
-              onClick={() => send('picture.setNext', { picture: layout.id })}
-            >
-              Next
-            </Button>
           </>
         )}
       </div>
-      <ul className="grid gap-2 max-[1099px]:grid-cols-3">{layouts.map(tile)}</ul>
+      <ul className="grid gap-2 max-[859px]:grid-cols-3">{layouts.map(tile)}</ul>
       {presets.length > 0 && <h3 className="text-xs font-semibold text-muted">Presets</h3>}
-      <ul className="grid gap-2 max-[1099px]:grid-cols-3">{presets.map(tile)}</ul>
+      <ul className="grid gap-2 max-[859px]:grid-cols-3">{presets.map(tile)}</ul>
       <h2 className="text-xs font-semibold text-muted">Walk-through</h2>
       <WalkThrough />
     </div>
   );
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[224px_minmax(0,1fr)_316px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[224px_minmax(0,1fr)_316px] max-[1099px]:grid-cols-[176px_minmax(0,1fr)_264px]`}>
       <h1 className="sr-only">Layouts</h1>
       <nav ref={side} className="flex min-h-0 flex-col border-r border-line" {...region('layouts', 'Layouts and framings')}>
         <Tabs

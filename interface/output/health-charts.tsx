@@ -12,7 +12,7 @@ import { Figure } from './figure';
 register([LineChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
 const AXIS = {
-  axisLabel: { color: '#8fa5a3', fontSize: 12 },
+  axisLabel: { color: '#8fa5a3', fontSize: 13, hideOverlap: true },
   splitLine: { lineStyle: { color: '#28393d' } },
   axisLine: { lineStyle: { color: '#28393d' } },
 };
@@ -43,7 +43,7 @@ function Chart({ label, unit, samples, lines }: { label: string; unit: string; s
       grid: { left: 44, right: 12, top: 26, bottom: 22 },
       legend: { top: 0, right: 0, textStyle: { color: '#e8efe9' }, itemWidth: 14, itemHeight: 3 },
       tooltip: { trigger: 'axis', valueFormatter: (v: unknown) => `${Number(v).toFixed(1)} ${unit}` },
-      xAxis: { type: 'time', ...AXIS, splitLine: { show: false } },
+      xAxis: { type: 'time', ...AXIS, splitNumber: 4, splitLine: { show: false } },
       yAxis: { type: 'value', min: 0, minInterval: unit === 'frames' ? 1 : 0, ...AXIS },
       series: lines.map(({ name, colour, value }) => ({
         name,

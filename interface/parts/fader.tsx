@@ -13,6 +13,9 @@ interface FaderProps {
 
 const clamp = (db: number) => Math.min(FADER_TOP_DB, Math.max(FADER_FLOOR_DB, Math.round(db * 10) / 10));
 
+/** Where the travel of an upright fader is: right of the middle, for the figures of its scale stand at its left. */
+const LINE = 'left-[calc(50%+5px)]';
+
 /** dB lines beside the travel. */
 const MARKS = [12, 6, 0, -5, -10, -20, -30, -40];
 const LABELLED = [6, -10, -20, -30, -40];
@@ -64,7 +67,7 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
       aria-valuenow={db}
       aria-valuetext={db <= FADER_FLOOR_DB ? 'silent' : `${db} dB`}
       title="Double press: 0 dB"
-      className={`relative touch-none cursor-grab select-none active:cursor-grabbing ${upright ? 'min-w-11' : 'h-5 w-full pointer-coarse:h-11'} ${className}`}
+      className={`relative touch-none cursor-grab select-none active:cursor-grabbing ${upright ? 'min-w-8' : 'h-5 w-full pointer-coarse:h-11'} ${className}`}
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
@@ -74,14 +77,14 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
     >
       <div
         aria-hidden
-        className={`absolute bg-line ${upright ? 'inset-y-0 left-1/2 w-1 -translate-x-1/2' : 'inset-x-0 top-1/2 h-1 -translate-y-1/2'}`}
+        className={`absolute bg-line ${upright ? `inset-y-0 w-1 -translate-x-1/2 ${LINE}` : 'inset-x-0 top-1/2 h-1 -translate-y-1/2'}`}
       />
       {upright &&
         MARKS.map((mark) => (
           <div
             key={mark}
             aria-hidden
-            className={`absolute left-1/2 h-px -translate-x-1/2 ${mark === 0 ? 'w-7 bg-text/70' : 'w-4 bg-muted/50'}`}
+            className={`absolute h-px -translate-x-1/2 ${LINE} ${mark === 0 ? 'w-7 bg-text/70' : 'w-3 bg-muted/50'}`}
             style={{ bottom: `${faderPlace(mark) * 100}%` }}
           >
             {LABELLED.includes(mark) && (
@@ -93,10 +96,10 @@ export function Fader({ label, db, onChange, upright = false, className = '' }: 
         ))}
       <div
         aria-hidden
-        className={`absolute border border-deep bg-straw shadow ${upright ? 'left-1/2 h-5 w-8 pointer-coarse:h-9 pointer-coarse:w-10 -translate-x-1/2 translate-y-1/2 border-y-2' : 'top-1/2 h-4 w-2.5 -translate-x-1/2 -translate-y-1/2'}`}
+        className={`absolute border border-deep bg-straw shadow ${upright ? `h-5 w-7 pointer-coarse:h-9 -translate-x-1/2 translate-y-1/2 border-y-2 ${LINE}` : 'top-1/2 h-4 w-2.5 -translate-x-1/2 -translate-y-1/2'}`}
         style={upright ? { bottom: `${place}%` } : { left: `${place}%` }}
       >
-        {upright && <div className="mx-auto mt-[7px] h-0.5 w-6 bg-deep pointer-coarse:mt-[15px]" />}
+        {upright && <div className="mx-auto mt-[7px] h-0.5 w-5 bg-deep pointer-coarse:mt-[15px]" />}
       </div>
     </div>
   );

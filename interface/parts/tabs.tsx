@@ -12,7 +12,7 @@ interface Tab {
 export function Tabs({ label, tabs, value, onChange }: { label: string; tabs: Tab[]; value: string; onChange: (value: string) => void }) {
   return (
     <Radix.Root value={value} onValueChange={onChange} className="flex min-h-0 flex-1 flex-col">
-      <Radix.List aria-label={label} className="flex shrink-0 border-b border-line px-1">
+      <Radix.List aria-label={label} className="flex shrink-0 flex-wrap border-b border-line px-1">
         {tabs.map((tab) => (
           <Radix.Trigger
             key={tab.value}

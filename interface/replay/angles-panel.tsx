@@ -109,7 +109,7 @@ export function BudgetLine() {
         <div className={`h-full ${status.overfull ? 'bg-air' : 'bg-next'}`} style={{ width: `${share * 100}%` }} />
       </div>
       <p
-        className="figures mt-1 flex justify-between text-[13px] whitespace-nowrap"
+        className="figures mt-1 flex flex-wrap justify-between gap-x-3 text-[13px] whitespace-nowrap"
         title={`At ${((status.bytesPerSecond * 8) / 1e6).toFixed(1)} Mb/s, measured over all angles. After that the oldest goes, never what a clip uses.`}
       >
         <span>
@@ -118,7 +118,7 @@ export function BudgetLine() {
         </span>
         {on && (
           <span>
-            {left} <span className="text-muted">left</span>
+            {left} {status.secondsLeft >= 1 && <span className="text-muted">left</span>}
           </span>
         )}
       </p>

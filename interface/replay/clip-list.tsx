@@ -117,9 +117,10 @@ export function ClipList() {
   return (
     <div
       ref={room}
-      role="listbox"
+      // Without clips it is no list that one could choose from.
+      role={list.length === 0 ? 'group' : 'listbox'}
       aria-label="Clips"
-      aria-multiselectable
+      aria-multiselectable={list.length > 0 || undefined}
       tabIndex={0}
       aria-activedescendant={last === undefined ? undefined : `clip-${last}`}
       className="min-h-0 flex-1 overflow-y-auto bg-deep outline-none"

@@ -123,7 +123,7 @@ function Transport({ deck }: { deck: DeckNumber }) {
     keyArgs: ActionArgs = {},
   ) => (
     <Button
-      className="figures min-w-7 flex-1 px-0.5!"
+      className="figures min-w-7 flex-auto px-0.5!"
       title={title}
       keyFor={action}
       keyArgs={keyArgs}
@@ -144,7 +144,7 @@ function Transport({ deck }: { deck: DeckNumber }) {
         {press('+1', 'One frame on', 'replay.step', 'deck.step', { frames: 1 }, { frames: 1 })}
         {press('+10', 'Ten frames on', 'replay.step', 'deck.step', { frames: 10 }, { frames: 10 })}
         {press('▶▶', 'Shuttle forwards', 'replay.on', 'deck.shuttleOn', { direction: 'forwards' })}
-        {press('Live', 'Jump to live', 'replay.live', 'deck.jump', { to: 'live' })}
+        {press(<span className="px-0.5">Live</span>, 'Jump to live', 'replay.live', 'deck.jump', { to: 'live' })}
       </div>
       <div className="flex items-center gap-1.5">
         <input

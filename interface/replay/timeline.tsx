@@ -223,7 +223,7 @@ export function Timeline() {
   return (
     <section
       {...region('timeline', 'Timeline')}
-      className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[1099px]:min-h-80"
+      className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[859px]:min-h-80"
     >
       <div ref={tools} className="flex flex-wrap items-center gap-1 bg-panel px-1.5 py-1">
         <GoTo />

@@ -12,15 +12,24 @@ import { useRoom } from './room-state';
 
 function Total({ label, count, frames, tone }: { label: string; count?: number; frames: string; tone?: 'caution' | 'air' | undefined }) {
   return (
-    <div className={clsx('min-w-0 flex-1 px-2 py-1', tone === 'caution' && 'bg-caution text-deep', tone === 'air' && 'bg-air text-deep')}>
+    <div
+      className={clsx(
+        'min-w-0 flex-1 px-2 py-1 max-[1099px]:px-1.5',
+        tone === 'caution' && 'bg-caution text-deep',
+        tone === 'air' && 'bg-air text-deep',
+      )}
+    >
       <div className={clsx('text-[13px]', !tone && 'text-muted')}>
         {label}
         {count !== undefined && <span className="figures"> · {count}</span>}
       </div>
-      <div className="figures text-[26px] leading-none font-semibold" aria-label={`Running time of ${label}`}>
+      <div
+        className="figures text-[26px] leading-none font-semibold whitespace-nowrap max-[1099px]:text-[19px]"
+        aria-label={`Running time of ${label}`}
+      >
         {frames.split(' ')[0]}
         {/* Frames look unlike seconds. */}
-        <span className="text-[17px] font-normal">{frames.includes(' ') ? ` ${frames.split(' ')[1]}` : ''}</span>
+        <span className="text-[17px] font-normal max-[1099px]:text-[14px]">{frames.includes(' ') ? ` ${frames.split(' ')[1]}` : ''}</span>
       </div>
     </div>
   );

@@ -74,8 +74,8 @@ export function OutputList({ chosen, open }: { chosen: ScreenOutput | undefined;
                     <span className="rounded bg-caution px-1 text-[13px] font-semibold text-deep">{showsWords(show, instead)}</span>
                   )}
                 </span>
-                <span className="flex items-center gap-2 text-[13px] text-muted">
-                  <span className="min-w-0 flex-1 truncate">{showsWords(show, o.shows)}</span>
+                <span className="flex flex-wrap items-center gap-x-2 text-[13px] text-muted">
+                  <span className="min-w-18 flex-1 truncate">{showsWords(show, o.shows)}</span>
                   {o.raster && <span className="figures">{`${o.raster.width}×${o.raster.height}`}</span>}
                   <Window output={o} open={open.includes(o.id)} />
                 </span>

@@ -109,7 +109,7 @@ function Preset({ preset, surface }: { preset: SurfacePreset; surface: Surface }
   return (
     <li className="group flex items-center gap-1 px-2 py-0.5">
       <button
-        className="min-w-0 flex-1 truncate py-0.5 text-left text-sm"
+        className="min-h-7 min-w-0 flex-1 truncate text-left text-sm"
         title="Into Next"
         aria-current={own !== undefined && differs.length === 0}
         onClick={() => send('surface.recallPreset', { preset: preset.id, to: 'next' })}
@@ -228,7 +228,7 @@ function Checks({ surface }: { surface: Surface }) {
         {all.slice(0, MOST_SHOWN).map((f) => (
           <li key={f.text} className="border-b border-line px-2 py-1 text-[13px]">
             <button
-              className="text-left"
+              className="min-h-7 text-left"
               onClick={() =>
                 setRoom(f.layerId === undefined ? { hand: 'screens', screenIds: f.screenIds } : { hand: 'layers', layerIds: [f.layerId] })
               }
@@ -262,7 +262,7 @@ function Checks({ surface }: { surface: Surface }) {
 
 export function SurfaceBelow({ surface }: { surface: Surface }) {
   return (
-    <div className="grid h-[196px] shrink-0 grid-cols-3 border-t border-line max-[1099px]:h-auto max-[1099px]:grid-cols-1">
+    <div className="grid h-[196px] shrink-0 grid-cols-3 border-t border-line max-[859px]:h-auto max-[859px]:grid-cols-1">
       <Layers surface={surface} />
       <Presets surface={surface} />
       <Checks surface={surface} />

@@ -21,14 +21,14 @@ export interface Entry {
 }
 
 /** Actions that a key is bound to, with those arguments, and those that take none. */
-function actions(layout: KeyLayout, room: RoomId): Entry[] {
+function actions(layout: KeyLayout, room: RoomId, show: Show): Entry[] {
   const entries = new Map<string, Entry>();
   const add = (id: string, args: ActionArgs) => {
     const action = findAction(id);
     if (action?.takes !== 'press') return;
     const group = id === 'go' ? ROOMS[args.room as RoomId].about : action.group;
     const where = action.room === 'all' ? group : `${ROOMS[action.room].name} · ${action.group}`;
-    const title = actionWords(action, args);
+    const title = actionWords(action, args, show);
     const name = `${id} ${title}`;
     if (entries.has(name)) return;
     entries.set(name, { id: name, title, about: where, key: keyNames(layout, room, id, args)[0] ?? '', run: { kind: 'action', id, args } });
@@ -69,7 +69,7 @@ function commands(): Entry[] {
 
 /** Everything that can be found, in the order of the list. */
 export const finderEntries = (show: Show, layout: KeyLayout, room: RoomId): Entry[] => [
-  ...actions(layout, room),
+  ...actions(layout, room, show),
   ...pictures(show),
   ...commands(),
 ];

@@ -7,6 +7,8 @@ import { type Binding, KEYBOARD } from '#core/control/binding';
 import { capOf, chordName } from '#core/control/chord';
 import { bindingFor, bindingsOf } from '#core/control/key-layout';
 import { ROOMS } from '#core/control/rooms';
+import { type Show } from '#core/desk/show';
+import { useShow } from '../client/show-client';
 import { useKeyLayout } from '../client/hands';
 import { useHere } from '../client/here';
 import { KeyDrawing } from '../control/key-drawing';
@@ -33,7 +35,7 @@ interface Line {
 }
 
 /** Keys that do the same with one number after the other are one line: "1 … 0: Number 1 … 10 to Next". */
-function lines(bindings: readonly Binding[]): Line[] {
+function lines(bindings: readonly Binding[], show: Show): Line[] {
   const families = new Map<string, Binding[]>();
   for (const b of bindings) {
     const names = Object.keys(b.args).filter((n) => typeof b.args[n] === 'number');
@@ -44,7 +46,7 @@ function lines(bindings: readonly Binding[]): Line[] {
   return [...families.values()].flatMap((list): Line[] => {
     const words = list.map((b) => {
       const action = findAction(b.action);
-      return action ? actionWords(action, b.args) : '';
+      return action ? actionWords(action, b.args, show) : '';
     });
     const keys = list.map((b) => chordName(b.control));
     const [first, last] = [list[0], list.at(-1)];
@@ -62,6 +64,7 @@ function lines(bindings: readonly Binding[]): Line[] {
 function useLines() {
   const layout = useKeyLayout();
   const room = useHere((s) => s.room);
+  const show = useShow(({ desk }) => desk.show);
   return useMemo(() => {
     const groups = new Map<string, Binding[]>();
     for (const b of bindingsOf(layout)) {
@@ -70,8 +73,8 @@ function useLines() {
       const group = b.room === 'all' ? 'In every room' : action.group;
       groups.set(group, [...(groups.get(group) ?? []), b]);
     }
-    return { room, groups: [...groups].map(([group, list]) => [group, lines(list)] as const) };
-  }, [layout, room]);
+    return { room, groups: [...groups].map(([group, list]) => [group, lines(list, show)] as const) };
+  }, [layout, room, show]);
 }
 
 /** The keys of this room. */

@@ -98,7 +98,7 @@ export function RoomsNav() {
   const shown = named.slice(0, fits);
   const close = () => openPanel(null);
   return (
-    <nav className="flex min-w-0 flex-1 items-center" aria-label="Rooms">
+    <nav className="flex min-w-0 flex-1 items-center max-[1099px]:min-w-fit" aria-label="Rooms">
       <div ref={box} className="relative min-w-0 flex-1 overflow-hidden max-[1099px]:hidden">
         <div ref={links} className="flex">
           {shown.map((room) => (

@@ -1,6 +1,6 @@
 /** The bar over every room: show, rooms, undo, how the engine fares, what is recorded and streamed. */
 import { ChevronsDown, Circle, CircleHelp, Radio, Redo2, Search, TriangleAlert, Tv, TvMinimal, Undo2 } from 'lucide-react';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import { CLEAN_OUTPUT } from '#core/screens/outputs';
 import { formatDuration } from '#core/time/duration';
@@ -115,8 +115,8 @@ function EngineState() {
       aria-label={`Engine: ${ms} milliseconds a frame, ${dropped} dropped in the last minute${notice ? `. ${notice}` : ''}`}
     >
       {bad && <TriangleAlert size={14} />}
-      <span className="inline-block w-11 text-right">{ms} ms</span>
-      <span className="inline-block min-w-14">{dropped} drop</span>
+      <span className="inline-block w-11 text-right max-[859px]:hidden">{ms} ms</span>
+      <span className="inline-block min-w-16 text-right">{dropped} drop</span>
       {brief !== '' && (
         <span className="flex items-center gap-1 text-caution">
           <ChevronsDown size={14} /> {brief}
@@ -171,8 +171,26 @@ function Tools() {
   );
 }
 
+/** Tells the page how high the bar is: in a narrow window it has more than one line, and rooms are as high as what is left. */
+function useBarHeight() {
+  const bar = useRef<HTMLElement>(null);
+  useLayoutEffect(() => {
+    const element = bar.current;
+    if (!element) return undefined;
+    const { style } = document.documentElement;
+    const observer = new ResizeObserver(() => style.setProperty('--bar', `${element.offsetHeight}px`));
+    observer.observe(element);
+    return () => {
+      observer.disconnect();
+      style.removeProperty('--bar');
+    };
+  }, []);
+  return bar;
+}
+
 /** The bar over every room: show, rooms, time, outputs, engine. */
 export function Bar() {
+  const bar = useBarHeight();
   const name = useShow(({ desk }) => desk.show.name);
   const open = useHere((s) => s.open);
   const room = useHere((s) => s.room);
@@ -182,7 +200,10 @@ export function Bar() {
     document.title = `${name} · Bivoca`;
   }, [name]);
   return (
-    <header className="flex h-11 items-center gap-2 border-b border-line bg-panel px-3 whitespace-nowrap max-[1099px]:h-auto max-[1099px]:min-h-11 max-[1099px]:flex-wrap">
+    <header
+      ref={bar}
+      className="flex h-11 items-center gap-2 border-b border-line bg-panel px-3 whitespace-nowrap max-[1099px]:h-auto max-[1099px]:min-h-11 max-[1099px]:flex-wrap"
+    >
       <SkipLink />
       {!panel && (
         <Link to="/" className="flex min-h-7 shrink-0 items-center pr-1 text-muted hover:text-text" title="All shows">

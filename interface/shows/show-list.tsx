@@ -4,7 +4,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { Copy, Download, FolderInput, Pencil, Plus, Trash2, Wind } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { say } from '../client/say';
+import { over, say, sayShare } from '../client/say';
 import { causeOf } from '#core/schema/cause';
 import { formatBytes } from '#core/time/duration';
 import { exportShow, importShow } from '#engine/storage/show-file';
@@ -37,7 +37,8 @@ function ShowRow({ show, refresh }: { show: ShowListItem; refresh: () => void })
     });
   const download = () =>
     act(async () => {
-      const { file, name, missing } = await exportShow(show.id);
+      const { id, share } = sayShare(`Putting ${show.name} into one file`);
+      const { file, name, missing } = await exportShow(show.id, share).finally(() => over(id));
       saveFile(file, name);
       if (missing.length > 0) say.caution(`${missing.length} of its files are missing here and are not in the export.`);
     });
@@ -106,13 +107,14 @@ export function ShowList({ makeDemo }: { makeDemo: (raster?: Raster) => Promise<
     document.title = 'Shows · Bivoca';
   }, []);
   const take = async (file: File) => {
+    const { id, share } = sayShare(`Importing ${file.name}`);
     try {
-      const { missing, copy } = await importShow(file);
+      const { missing, copy } = await importShow(file, share);
       refresh();
-      if (missing.length > 0) say.caution(`Imported; ${missing.length} of its files are not in the file. Their sources say so.`);
-      else say.good(copy === null ? 'Imported.' : `A show of this name is here already: it was imported as ${copy}.`);
+      if (missing.length > 0) say.caution(`Imported; ${missing.length} of its files are not in the file. Their sources say so.`, { id });
+      else say.good(copy === null ? 'Imported.' : `A show of this name is here already: it was imported as ${copy}.`, { id });
     } catch (error) {
-      say.trouble(`${causeOf(error)} Nothing was changed.`, { duration: 12_000 });
+      say.trouble(`${causeOf(error)} Nothing was changed.`, { id, duration: 12_000 });
     }
   };
   return (

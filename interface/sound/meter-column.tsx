@@ -19,15 +19,17 @@ export function MeterColumn({ id, label }: { id: string; label: string }) {
     [host, id],
   );
   return (
-    <div className="flex w-4 flex-col gap-0.5">
+    <div className="flex w-3 flex-col gap-0.5">
       <button
         ref={lamp}
         type="button"
         aria-label={`Full scale was reached in ${label}: press to clear`}
         title="Lit when full scale was reached; press to clear"
-        className="h-3 w-full border pointer-coarse:h-11 border-line data-[over=true]:border-air data-[over=true]:bg-air"
+        className="group -ml-4 flex min-h-7 items-end justify-end pointer-coarse:min-h-11"
         onClick={() => host.sound.clipped.delete(id)}
-      />
+      >
+        <span className="h-3 w-3 border border-line group-data-[over=true]:border-air group-data-[over=true]:bg-air" />
+      </button>
       <div className="relative min-h-0 flex-1">
         <canvas
           ref={canvas}

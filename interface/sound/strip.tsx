@@ -1,6 +1,6 @@
 /** A channel strip. */
 import clsx from 'clsx';
-import { Ear, Film, Headphones, Volume2, VolumeX } from 'lucide-react';
+import { Ear, Volume2, VolumeX } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { FADER_FLOOR_DB, FADER_TOP_DB } from '#core/sound/level';
@@ -13,7 +13,7 @@ import { MeterColumn } from './meter-column';
 import { setSoundRoom, useSoundRoom } from './room-state';
 
 /** Pixels of a strip with its gap. */
-export const STRIP_WIDTH = 82;
+export const STRIP_WIDTH = 70;
 
 interface StripFrameProps {
   id: string;
@@ -52,7 +52,7 @@ function Reduction({ id }: { id: string }) {
   const db = useStore(host.sound.store, (s) => s.reduction[id] ?? 0);
   return (
     <div
-      className="h-full w-1.5 bg-deep"
+      className="h-full w-1 bg-deep"
       role="img"
       aria-label={`Turned down by ${Math.round(-db)} dB`}
       title="How far gate, compressor or limiter turn it down"
@@ -67,17 +67,18 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
   const chosen = useSoundRoom((s) => s.chosen === id);
   return (
     <section
+      role="group"
       aria-label={name}
       data-strip={id}
       style={{ width: STRIP_WIDTH - 4 }}
       className={clsx(
-        'flex shrink-0 flex-col gap-1 px-1 pb-1.5',
+        'flex shrink-0 flex-col gap-1 px-0.5 pb-1.5',
         chosen ? 'bg-raised outline-2 -outline-offset-2 outline-straw' : 'bg-panel',
       )}
       onPointerDown={() => setSoundRoom({ chosen: id })}
     >
       <div
-        className="figures -mx-1 flex h-4 justify-between px-1 text-[13px] leading-4 font-semibold text-deep"
+        className="figures -mx-0.5 flex h-4 justify-between px-1 text-[13px] leading-4 font-semibold text-deep"
         style={{ background: colour }}
       >
         <span aria-hidden>{place !== undefined && place <= 9 ? place : ''}</span>
@@ -86,7 +87,7 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
       <button
         type="button"
         className={clsx(
-          '-mx-0.5 flex min-h-9 items-start gap-1 text-left text-[13px] leading-tight tracking-tight',
+          'flex min-h-9 items-start gap-1 text-left text-[13px] leading-tight tracking-tighter',
           muted ? 'text-muted line-through' : '',
         )}
         title={`${name}: its settings`}
@@ -97,7 +98,7 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
         </span>
       </button>
       {head}
-      <div className="flex min-h-24 flex-1 gap-1">
+      <div className="flex min-h-24 flex-1 gap-0.5">
         <Fader upright label={`Fader of ${name}, dB`} db={faderDb} onChange={onFader} className="flex-1" />
         <Reduction id={id} />
         <MeterColumn id={id} label={name} />
@@ -111,7 +112,7 @@ export function StripFrame({ id, name, colour, place, muted, faderDb, onFader, h
         value={faderDb}
         onCommit={onFader}
       />
-      <div className="grid grid-cols-2 gap-1 pointer-coarse:grid-cols-1">{children}</div>
+      <div className="grid grid-cols-2 gap-0.5 pointer-coarse:grid-cols-1">{children}</div>
     </section>
   );
 }
@@ -130,25 +131,30 @@ export function MuteButton({ name, muted, onPress }: { name: string; muted: bool
   );
 }
 
-/** The marks of what is switched on in a channel, in words short enough for a strip. */
+/** What a strip has in words above its fader: as high in every strip, so that all faders stand at one height. */
+const HEAD = 'h-12 text-[13px] leading-4 text-muted';
+
+/** Height of a pan, or of the room for one. */
+const PAN_ROOM = 'h-5 shrink-0';
+
+/** What is switched on in a channel, in words short enough for a strip, and its group. */
 function Marks({ id }: { id: string }) {
-  const words = useShow(({ desk: { show } }) => {
+  const { words, group } = useShow(({ desk: { show } }) => {
     const s = show.sources.find((x) => x.id === id)?.sound ?? show.sound.inputs.find((x) => x.id === id)?.sound;
-    if (!s) return '';
-    return [
+    if (!s) return { words: '', group: '' };
+    const on = [
       s.highPass.on && 'hp',
       s.gate.on && 'gate',
       s.eq.on && 'eq',
       s.compressor.on && 'comp',
       s.delayMs > 0 && `${Math.round(s.delayMs)} ms`,
-      s.groupId && (show.sound.groups.find((g) => g.id === s.groupId)?.name ?? ''),
-    ]
-      .filter(Boolean)
-      .join(' · ');
+    ];
+    return { words: on.filter(Boolean).join(' '), group: show.sound.groups.find((g) => g.id === s.groupId)?.name ?? '' };
   });
   return (
-    <p className="h-4 truncate text-[13px] leading-4 text-muted" title={words}>
-      {words}
+    <p className={HEAD} lang="en" title={[words, group && `in the group ${group}`].filter(Boolean).join(' · ')}>
+      <span className="line-clamp-1 tracking-tighter break-all">{words}</span>
+      <span className="line-clamp-2 hyphens-auto break-words">{group}</span>
     </p>
   );
 }
@@ -187,6 +193,7 @@ export const ChannelStrip = memo(function ChannelStrip({
           <Marks id={id} />
           <input
             type="range"
+            className={PAN_ROOM}
             aria-label={`Pan of ${name}`}
             title="Left and right; double press: middle"
             min={-1}
@@ -208,7 +215,7 @@ export const ChannelStrip = memo(function ChannelStrip({
         title={follows ? 'Follows its picture: heard only while it is on air' : 'Stays open'}
         onClick={() => send('sound.follow', { channel: id })}
       >
-        <Film size={15} /> {follows ? 'follows' : 'open'}
+        {follows ? 'follows' : 'open'}
       </Button>
     </StripFrame>
   );
@@ -242,9 +249,10 @@ export const BusStrip = memo(function BusStrip({
       onFader={(db) => send('sound.setBus', { bus: id, faderDb: db })}
       head={
         <>
-          <p className="h-8 overflow-hidden text-[13px] leading-4 text-muted" title={`Heard by: ${heard || 'nobody'}`}>
+          <p lang="en" className={clsx(HEAD, 'line-clamp-3 hyphens-auto break-words')} title={`Heard by: ${heard || 'nobody'}`}>
             {heard ? `→ ${heard}` : 'nobody hears it'}
           </p>
+          {held <= 0 && <div aria-hidden className={PAN_ROOM} />}
           {held > 0 && (
             <Button
               look="air"
@@ -267,7 +275,7 @@ export const BusStrip = memo(function BusStrip({
         title="What you hear while nothing is soloed"
         onClick={() => send('sound.listenTo', { bus: id })}
       >
-        <Headphones size={15} /> hear
+        hear
       </Button>
     </StripFrame>
   );

@@ -6,8 +6,10 @@ export interface Seen {
   over: { x: number; y: number };
   /** Controls under 28 pixels, words under 13, each with what they say. */
   small: string[];
-  /** Words that run out of their box without an end that says so. */
+  /** Words that run out of their box without an end that says so, and controls of which a part is outside of what holds them. */
   cut: string[];
+  /** Controls whose middle lies under something else. */
+  covered: string[];
 }
 
 /** Smallest side of a control, and of words, pixels. */
@@ -17,6 +19,7 @@ export const seeAll = (page: Page): Promise<Seen> =>
   page.evaluate((least) => {
     const small: string[] = [];
     const cut: string[] = [];
+    const covered: string[] = [];
     for (const element of document.querySelectorAll<HTMLElement>(
       'button, a[href], select, input, textarea, summary, [role="button"], [role="tab"]',
     )) {
@@ -28,10 +31,26 @@ export const seeAll = (page: Page): Promise<Seen> =>
         continue;
       // Links in running words are as high as the words (WCAG 2.2, 2.5.8), sliders as their track.
       if (style.display === 'inline' || element.matches('input[type=range], .sr-only')) continue;
-      if (box.height < least.control - 0.5)
-        small.push(
-          `${element.tagName.toLowerCase()} “${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 40)}” ${Math.round(box.width)}×${Math.round(box.height)}`,
-        );
+      const name = `${element.tagName.toLowerCase()} “${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 40)}”`;
+      const around = element.matches('input[type=checkbox]') ? -2 * parseFloat(getComputedStyle(element, '::before').top) || 0 : 0;
+      if (Math.max(box.height, element.getBoundingClientRect().height + around) < least.control - 0.5)
+        small.push(`${name} ${Math.round(box.width)}×${Math.round(box.height)}`);
+      // What is scrolled out of its list is no fault, in the direction in which the list goes on.
+      let inView = box.top >= 0 && box.bottom <= window.innerHeight && box.left >= 0 && box.right <= window.innerWidth;
+      for (let holder = element.parentElement; holder && inView; holder = holder.parentElement) {
+        const { overflowX, overflowY } = getComputedStyle(holder);
+        if (overflowX === 'visible' && overflowY === 'visible') continue;
+        const edge = holder.getBoundingClientRect();
+        if (box.bottom > edge.bottom + 1 || box.top < edge.top - 1) inView = false;
+        else if (box.left < edge.left - 1 || box.right > edge.right + 1) {
+          if (!holder.matches('[role="tablist"], [data-scrolls-across]')) cut.push(name);
+          inView = false;
+        }
+      }
+      if (!inView) continue;
+      const at = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+      if (at && !element.contains(at) && !at.contains(element) && !target.contains(at))
+        covered.push(`${name} under ${at.tagName.toLowerCase()}.${at.className}`.slice(0, 120));
     }
     const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
     for (let node = walker.nextNode(); node; node = walker.nextNode()) {
@@ -50,6 +69,7 @@ export const seeAll = (page: Page): Promise<Seen> =>
       over: { x: scrollWidth - window.innerWidth, y: scrollHeight - window.innerHeight },
       small: [...new Set(small)],
       cut: [...new Set(cut)],
+      covered: [...new Set(covered)],
     };
   }, LEAST);
 

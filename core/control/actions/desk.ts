@@ -12,7 +12,7 @@ const lanes = actionsOf('desk', 'Lanes');
 const room = actionsOf('desk', 'Go to');
 
 const NUMBER = [number('number', 'Number of the picture', 1, 99)];
-const LANE = [number('lane', 'Number of the lane', 1, MOST_LANES)];
+const LANE = [number('lane', 'Number of the lane', 1, MOST_LANES, ({ lanes: all }, n) => all.find((l) => l.number === n)?.name)];
 const PLACE = [number('number', 'Place in the list of transitions', 1, 100)];
 
 const laneOf = ({ desk }: Hands, args: ActionArgs): Lane | undefined => desk.show.lanes.find((l) => l.number === numberArg(args, 'lane'));
