@@ -63,10 +63,10 @@ it('lights the lamps of cameras by tally, from the moment the show is open', asy
 
 it('learns: a line of the log becomes a message, is changed, swept, and sent by a macro and by the remote', async () => {
   await chord(['Shift'], 'F4');
-  await page.waitForSelector('[role=tab]');
+  await page.waitForSelector('::-p-xpath(//main//button[@role="tab"][.="Running order"])');
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await chord(['Shift'], 'KeyD');
-  await page.click('[data-device="second-wall"]');
+  await page.waitForSelector('[data-device="second-wall"]').then((d) => d!.click());
   await press(page, 'Send Wall layout 2');
   await until(async () => (await pier()).wall.layout === 2, 'the wall');
   // What it answers unasked came in, too.

@@ -3,7 +3,7 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { passes, pick, send, showRuns, until, wait } from '../support/desk';
-import { agrees, deskNow, openReplay, probe } from '../support/replay';
+import { agrees, deskNow, openReplay, probe, writtenSpan } from '../support/replay';
 
 let app: App;
 let browser: TestBrowser;
@@ -119,8 +119,9 @@ describe('when things go wrong', () => {
   it('after a crash everything recorded is there, the gap is a gap, clips are whole, and recording goes on', async () => {
     await passes(page, 75);
     const before = await deskNow(page);
-    // Up to a second before the end: the packets are on disk as they come.
-    const probes = () => Promise.all([25, 40, 60].map((back) => probe(page, 'line', before.frame - back)));
+    // The packets are on disk as they come, however far behind the encoder is.
+    const from = await writtenSpan(page, ['line'], 60);
+    const probes = () => Promise.all([0, 10, 20, 30, 40, 50].map((at) => probe(page, 'line', from + at)));
     const found = await probes();
     expect(found.some((stamp) => stamp !== null)).toBe(true);
     const clips = before.desk.show.replay.clips.length;
@@ -135,7 +136,7 @@ describe('when things go wrong', () => {
     await until(() => pick(page, (s) => (s.replay?.runs.line?.length ?? 0) >= 2), 'recording to go on after the gap', 15_000);
     expect(await probes()).toEqual(found);
     await send(page, 'deck.setAngle', { deck: 1, angle: 'line' });
-    await send(page, 'deck.goTo', { deck: 1, frame: before.frame - 45 });
+    await send(page, 'deck.goTo', { deck: 1, frame: from + 20 });
     await agrees(page, 1);
     expect(await pick(page, (s) => s.notices.some((n) => n.text.includes('angles were not recorded while')))).toBe(true);
   });

@@ -31,7 +31,7 @@ const order = () => pick(page, (s) => ({ air: s.desk.air.order, onAir: s.desk.ai
 const names = () => pick(page, (s) => s.desk.show.order.items.map((i) => i.name));
 const openPage = async (key: 'KeyO' | 'KeyB') => {
   await chord(['Shift'], 'F4');
-  await page.waitForSelector('[role=tab]');
+  await page.waitForSelector('::-p-xpath(//main//button[@role="tab"][.="Running order"])');
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await chord(['Shift'], key);
 };
