@@ -121,8 +121,8 @@ describe('what the take will change', () => {
     expect(takeSummary(desk.show, desk.air, 0).map((c) => c.text)).toEqual([
       'Camera a → Clip (dissolve, 20 frames)',
       'Names: Ada Holm, Pilot comes',
-      'Sound of Camera a goes',
-      'Sound of Clip comes',
+      'Camera a goes',
+      'Clip comes',
       'Clip plays 0:10, then holds',
     ]);
   });

@@ -102,15 +102,15 @@ function soundChanges(show: Show, fromId: string | null, toId: string | null): C
   );
   const heard = [...sources, ...seats];
   const within = (ids: readonly string[], picture: ReadonlySet<string>) => ids.some((id) => picture.has(id));
-  const line = (verb: string, names: string[]): Change[] =>
-    names.length === 0 ? [] : [{ area: 'sound', text: `Sound of ${names.join(', ')} ${verb}` }];
+  const line = ([one, several]: [string, string], names: string[]): Change[] =>
+    names.length === 0 ? [] : [{ area: 'sound', text: `${names.join(', ')} ${names.length === 1 ? one : several}` }];
   return [
     ...line(
-      'goes',
+      ['goes', 'go'],
       heard.filter((s) => within(s.ids, from) && !within(s.ids, to)).map((s) => s.name),
     ),
     ...line(
-      'comes',
+      ['comes', 'come'],
       heard.filter((s) => within(s.ids, to) && !within(s.ids, from)).map((s) => s.name),
     ),
   ];

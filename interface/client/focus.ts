@@ -74,11 +74,16 @@ export function keeperOf(
   return code === 'Space' && !spent && !target.matches('a[href]') ? 'control' : null;
 }
 
-/** The parts of the room, in reading order. */
-const regions = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>('[data-region]')].filter(isShown);
+/** Said at a part of a room that is wanted and hidden, where there is room for one part at a time: the room brings it forward. */
+export const WANTED = 'bivoca-wanted';
+
+/** The parts of the room, in reading order; those too that can be brought forward. */
+const regions = (): HTMLElement[] =>
+  [...document.querySelectorAll<HTMLElement>('[data-region]')].filter((r) => isShown(r) || r.closest('[data-one-part]') !== null);
 
 /** Focuses the first thing in a part that is one stop of Tab, or the part itself. */
 function goToRegion(region: HTMLElement): void {
+  if (!isShown(region)) flushSync(() => region.dispatchEvent(new Event(WANTED, { bubbles: true })));
   const all = reachableIn(region);
   reach(all.find((e) => e.tabIndex >= 0 && e.dataset.first !== undefined) ?? all.find((e) => e.tabIndex >= 0) ?? region);
 }

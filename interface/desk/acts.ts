@@ -19,7 +19,7 @@ export const DESK_ACTS: Acts = {
     const found = [...up, ...ready].map((id) => findGraphic(show, id)).find((f) => f?.entry) ?? null;
     const graphic = found?.graphic ?? show.graphics.list.find((g) => g.entries.length > 0);
     const entry = found?.entry ?? graphic?.entries[0];
-    setDeskRoom({ tab: 'graphics', ...(graphic && { graphicId: graphic.id }) });
+    setDeskRoom({ part: 'shelf', tab: 'graphics', ...(graphic && { graphicId: graphic.id }) });
     focusSoon(entry ? `[data-entry="${CSS.escape(entry.id)}"]` : '[data-role="add-entry"]');
   },
   'desk.transitions': ({ go }) => {
@@ -29,7 +29,7 @@ export const DESK_ACTS: Acts = {
   'desk.shelf': ({ go }, args) => {
     go('desk');
     const tab = SHELF_TABS[numberArg(args, 'number') - 1];
-    if (tab) setDeskRoom({ tab });
+    if (tab) setDeskRoom({ part: 'shelf', tab });
     focusSoon('[data-region="shelf"] [role=tabpanel]:not([hidden]) :is(button, input, select)[tabindex="0"]');
   },
 };

@@ -1,4 +1,6 @@
 /** The room Desk: switching by hand. */
+import { useEffect, useRef } from 'react';
+import { WANTED } from '../client/focus';
 import { AirPanel } from './air-panel';
 import { Lanes } from './lanes';
 import { NextPanel } from './next-panel';
@@ -34,8 +36,19 @@ function Parts() {
 /** The room where a show is switched: pictures rise from Next to air. */
 export function Desk() {
   const part = useDeskRoom((s) => s.part);
+  const room = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const element = room.current;
+    const wanted = ({ target }: Event) => {
+      const name = target instanceof HTMLElement ? target.dataset.region : undefined;
+      const found = DESK_PARTS.find((of) => of === name);
+      if (found) setDeskRoom({ part: found });
+    };
+    element?.addEventListener(WANTED, wanted);
+    return () => element?.removeEventListener(WANTED, wanted);
+  }, []);
   return (
-    <main className="desk" data-part={part}>
+    <main ref={room} className="desk" data-part={part} data-one-part>
       <h1 className="sr-only">Desk</h1>
       <SourceList />
       <div className="desk-centre">

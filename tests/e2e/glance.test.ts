@@ -1,6 +1,6 @@
 /** Read at a glance: every room in five sizes of window, what has to stay in view on the Desk, and what axe finds. */
 import axe from 'axe-core';
-import { type Page } from 'puppeteer-core';
+import { type KeyInput, type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ROOM_IDS, type RoomId } from '#core/control/rooms';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
@@ -76,6 +76,21 @@ it('keeps AIR, Next, take, lanes and the sound of the programme in view on the D
     await page.evaluate(() => window.scrollTo(0, 400));
     for (const of of [ALWAYS.AIR, ALWAYS.take]) expect(await isInView(page, of), `${part}: ${of}`).toBe(true);
     await page.evaluate(() => window.scrollTo(0, 0));
+  }
+  // A key that goes to a part brings it forward.
+  const part = () =>
+    page.evaluate(() => [
+      document.querySelector('.desk')?.getAttribute('data-part'),
+      document.activeElement?.closest('[data-region]')?.getAttribute('data-region'),
+    ]);
+  const parts = await page.$$eval('[data-region]', (all) => all.map((r) => r.getAttribute('data-region') ?? ''));
+  for (const name of ['sound', 'lanes'] as const) {
+    await page.keyboard.down('Alt');
+    await page.keyboard.down('Shift');
+    await page.keyboard.press(`Digit${parts.indexOf(name) + 1}` as KeyInput);
+    await page.keyboard.up('Shift');
+    await page.keyboard.up('Alt');
+    await until(async () => (await part()).join() === `${name},${name}`, name);
   }
 });
 
