@@ -26,6 +26,9 @@ describe('commands', () => {
     [{ type: 'source.add', args: { name: 'x', settings: { kind: 'colour', colour: 'blue' } } }, 'bad-argument', 'settings.colour'],
     [{ type: 'source.add', args: { name: '', settings: { kind: 'colour', colour: '#000000' } } }, 'bad-argument', 'name'],
     [{ type: 'lane.setContent', args: { lane: 'lane-1', content: { kind: 'picture', id: 'gone' } } }, 'unknown-content', 'content.id'],
+    // What no handler has looked for is looked for all the same.
+    [{ type: 'audience.set', args: { lane: 'gone' } }, 'nothing-there', 'lane'],
+    [{ type: 'audience.set', args: { graphic: 'lane-1' } }, 'nothing-there', 'graphic'],
   ])('refuses %j with code and field', (command, code, field) => {
     const outcome = execute(sampleDesk(), command, { frame: 0, newId: () => 'x' });
     expect(outcome).toMatchObject({ ok: false, error: { code, field } });

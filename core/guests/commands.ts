@@ -31,6 +31,10 @@ class AdmitArgs extends GuestArg {
 class NoteArgs extends GuestArg {
   @Text(300, 'what they read; empty takes it away') text!: string;
 }
+class OrderArgs extends GuestArg {
+  @Flag('they see it') on!: boolean;
+}
+
 class ClockArgs extends GuestArg {
   @Ref('clock', 'clock that they see; null for none', { nullable: true }) clock!: string | null;
 }
@@ -207,6 +211,17 @@ export const guestCommands = [
     run: (desk, { guest, clock }, { frame }) => {
       guestOf(desk, guest);
       nowOf(desk, guest, frame).clockId = clock;
+    },
+  }),
+  defineCommand({
+    type: 'guest.order',
+    title: 'Show a guest the running order',
+    says: 'Running order for {guest}: {on}',
+    about: 'What is on and what comes, with names and planned times, on their page. Notes of the crew are not in it.',
+    args: OrderArgs,
+    run: (desk, { guest, on }, { frame }) => {
+      guestOf(desk, guest);
+      nowOf(desk, guest, frame).seesOrder = on;
     },
   }),
   defineCommand({

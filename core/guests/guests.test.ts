@@ -47,6 +47,11 @@ describe('a guest', () => {
     ]);
     expect(gone.air.guests.now[ids[1]!]).toBeUndefined();
     expect(showProblems(gone.show)).toEqual([]);
+    // A routing that does not know them leaves no name of somebody who is not there.
+    const routing = { format: 'bivoca-routing', version: 1, buses: [], sends: [], listeners: [], patches: [] };
+    const routed = must(desk, 'sound.importRouting', { routing, devices: [], anyway: true });
+    expect(routed.show.guests.list.map((g) => g.listenerId)).toEqual([null, null]);
+    expect(showProblems(routed.show)).toEqual([]);
     // Their source goes with them, and not before.
     expect(attempt(desk, 'source.remove', { source: sources[0] })).toMatchObject({ ok: false, error: { code: 'in-use' } });
   });
@@ -114,7 +119,23 @@ describe('a guest', () => {
     expect(standingOf(must(desk, 'guest.note', { guest: ids[0], text: 'Soon' }), desk.show.guests.list[0]!, 1, {})).toMatchObject({
       note: 'Soon',
       clock: null,
+      order: null,
     });
+  });
+
+  it('sees the running order when the crew shows it: what is on, then what comes, without what is passed over', () => {
+    const { desk, ids } = withGuests(1, 1);
+    let now = ['Welcome', 'Heat 1', 'Weather', 'Heat 2'].reduce((d, name) => must(d, 'order.add', { name }), desk);
+    const seen = () => standingOf(now, now.show.guests.list[0]!, 100, {}).order?.map((l) => `${l.on ? '* ' : ''}${l.name}`) ?? null;
+    expect(seen()).toBeNull();
+    now = must(now, 'guest.order', { guest: ids[0], on: true });
+    expect(seen()).toEqual(['Welcome', 'Heat 1', 'Weather', 'Heat 2']);
+    now = must(now, 'order.go');
+    now = must(now, 'order.go');
+    now = must(now, 'order.skip', { items: [now.show.order.items[2]!.id], skipped: true });
+    expect(seen()).toEqual(['* Heat 1', 'Heat 2']);
+    now = must(now, 'guest.order', { guest: ids[0], on: false });
+    expect(seen()).toBeNull();
   });
 });
 
@@ -258,6 +279,10 @@ describe('the gathered views', () => {
     const boxed = must(layout, 'box.set', { layout: id, boxes: [boxes[0]!.id], content: { kind: 'gathering', id: everyone!.id } });
     expect([...picturesWithin(boxed.show, id)]).toContain(desk.show.guests.list[0]!.sourceId);
     expect(attempt(boxed, 'gathering.set', { gathering: everyone!.id, rest: id })).toMatchObject({ ok: false, error: { code: 'circle' } });
+    expect(attempt(boxed, 'gathering.set', { gathering: everyone!.id, rest: 'reel-1' })).toMatchObject({
+      ok: false,
+      error: { code: 'unknown-picture', field: 'rest' },
+    });
     expect(gathered(boxed.show, boxed.air)).toHaveLength(2);
   });
 });

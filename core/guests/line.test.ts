@@ -29,6 +29,11 @@ describe('what a guest sends', () => {
       expect(guestMessage(raw), JSON.stringify(raw).slice(0, 80)).toBeNull();
   });
 
+  it('tells what they are short of, by words that are known', () => {
+    for (const shortOf of ['', 'line', 'machine']) expect(guestSays({ kind: 'about', shortOf })).toEqual({ kind: 'about', shortOf });
+    for (const shortOf of ['constructor', 3, null]) expect(guestSays({ kind: 'about', shortOf })).toBeNull();
+  });
+
   it('is plain words: controls and marks that turn writing round are out, and it has an end', () => {
     expect(plainWords('  Vik\u0000\u202eAasen\n\t ', 60)).toBe('Vik Aasen');
     expect(plainWords('<b>Vik</b>', 60)).toBe('<b>Vik</b>');

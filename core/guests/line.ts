@@ -20,6 +20,10 @@ export type Signal =
   | { description: { type: 'offer' | 'answer' | 'pranswer' | 'rollback'; sdp: string } }
   | { candidate: { candidate: string; sdpMid: string | null; sdpMLineIndex: number | null } | null };
 
+/** What a guest has too little of, so that the browser sends a smaller picture or fewer of them; empty when nothing. */
+export const SHORT_OF = ['', 'line', 'machine'] as const;
+export type ShortOf = (typeof SHORT_OF)[number];
+
 /** What a guest's page says of the guest. Only what has changed is in it. */
 export interface About {
   said?: string;
@@ -27,6 +31,7 @@ export interface About {
   hears?: 'loudspeaker' | 'headphones' | 'unknown';
   trouble?: string;
   agreedAt?: number;
+  shortOf?: ShortOf;
   /** Identities of the streams that the camera and the shared screen come by; null for none. */
   camera?: string | null;
   screen?: string | null;
@@ -42,6 +47,13 @@ export type GuestSays =
 /** What a guest sees of where they stand. */
 export type Sign = 'green-room' | 'ready' | 'next' | 'air';
 
+/** An item of the running order, with the time of day at which it is expected to begin; empty while that is not known. */
+export interface OrderLine {
+  name: string;
+  at: string;
+  on: boolean;
+}
+
 export interface Standing {
   sign: Sign;
   /** Name as the crew shows it. */
@@ -49,6 +61,8 @@ export interface Standing {
   note: string;
   /** What their clock shows, and its name; null for none. */
   clock: { name: string; text: string } | null;
+  /** The running order as far as it is shown to them: what is on first; null when they do not see it. */
+  order: OrderLine[] | null;
   recorded: boolean;
   streamed: boolean;
   /** What is wanted of their picture, pixels and frames a second. */
@@ -109,11 +123,13 @@ const HEARS = ['loudspeaker', 'headphones', 'unknown'] as const;
 
 function aboutFrom(raw: Record<string, unknown>): About | null {
   const about: About = {};
-  const { said, hand, hears, trouble, agreedAt, leaves } = raw;
+  const { said, hand, hears, trouble, agreedAt, shortOf, leaves } = raw;
   if (typeof said === 'string') about.said = plainWords(said.slice(0, 2000), LONGEST_GUEST_NAME);
   if (typeof hand === 'boolean') about.hand = hand;
   const known = HEARS.find((h) => h === hears);
   if (known) about.hears = known;
+  const lack = SHORT_OF.find((s) => s === shortOf);
+  if (lack !== undefined) about.shortOf = lack;
   if (typeof trouble === 'string') about.trouble = plainWords(trouble.slice(0, 2000), 300);
   if (typeof agreedAt === 'number' && agreedAt > 0 && agreedAt < 1e14) about.agreedAt = agreedAt;
   for (const part of ['camera', 'screen'] as const) if (raw[part] === null || isShort(raw[part], 100)) about[part] = raw[part];

@@ -1,10 +1,13 @@
 /** Where a guest stands, as they are told: on air, next, admitted, or in the green room; with note, clock and what is recorded. Pure. */
 import { type Desk } from '../desk/air';
 import { formatClock, readClock } from '../graphics/clocks';
+import { itemOn, itemsToCome } from '../order/find';
+import { orderTimes } from '../order/times';
+import { formatDay } from '../time/day';
 import { NO_TALLY, type Tally } from '../picture/tally';
 import { guestNow } from './air';
 import { type Guest } from './document';
-import { type Sign, type Standing } from './line';
+import { type OrderLine, type Sign, type Standing } from './line';
 
 /** What somebody's own pictures are at a frame; the tally of all pictures is worked out once for all guests. */
 function signOf(guest: Guest, state: string, tally: Readonly<Record<string, Tally>>): Sign {
@@ -22,14 +25,29 @@ function clockWords({ show, air }: Desk, clockId: string | null, frame: number):
   return { name: clock.name, text: seconds === null ? '–' : formatClock(seconds, 'm:ss', down, show.rate) };
 }
 
+/** Items of the running order that guests are told of. */
+const MOST_LINES = 8;
+
+/** What is on and what comes, to the minute: a time that moves by seconds would be told all the time. */
+function orderLines(desk: Desk, frame: number): OrderLine[] {
+  const times = orderTimes(desk, frame);
+  const on = itemOn(desk);
+  const { items } = desk.show.order;
+  return [...(on ? [on] : []), ...itemsToCome(desk)].slice(0, MOST_LINES).map((item) => {
+    const starts = times.items[items.indexOf(item)]?.starts ?? null;
+    return { name: item.name, at: starts === null ? '' : formatDay(starts).slice(0, 5), on: item === on };
+  });
+}
+
 export function standingOf(desk: Desk, guest: Guest, frame: number, tally: Readonly<Record<string, Tally>>): Standing {
   const { air } = desk;
-  const { state, note, clockId } = guestNow(air, guest.id);
+  const { state, note, clockId, seesOrder } = guestNow(air, guest.id);
   return {
     sign: signOf(guest, state, tally),
     name: guest.name,
     note,
     clock: clockWords(desk, clockId, frame),
+    order: seesOrder ? orderLines(desk, frame) : null,
     recorded: air.recording !== null,
     streamed: air.stream !== null,
     height: guest.height,

@@ -3,6 +3,7 @@ import { current, isDraft } from 'immer';
 import { CommandError, defineCommand } from '../commands/command';
 import { DeviceId, ListOf, Nested, Text } from '../schema/fields';
 import { Anyway, guardLoops } from './edit';
+import { remove } from '../desk/remove';
 import { importRouting, RoutingError, RoutingFile } from './routing-file';
 import { soundProblems } from './validate';
 
@@ -34,6 +35,9 @@ export const soundFileCommands = [
             `This routing does not fit: ${fault.path} ${fault.message}. Nothing was changed.`,
             'routing',
           );
+        // Whoever is not in the file hears nothing any more: what named them, such as a guest, does so no longer.
+        const stay = new Set(sound.listeners.map((l) => l.id));
+        for (const { id } of show.sound.listeners) if (!stay.has(id)) remove(desk, 'listener', id);
         desk.show.sound = sound;
         const air = desk.air.sound;
         if (air.talkback) air.talkback = null;

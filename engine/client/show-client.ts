@@ -16,6 +16,7 @@ import { type SavedShow } from '../storage/show-file';
 import { type ShowPackage } from '../storage/show-package';
 import { type Connected } from '#core/panels/messages';
 import { type CrewMember } from '#core/panels/sound-line';
+import { type ShortOf } from '#core/guests/line';
 import { type WayKind } from '#core/panels/way-in';
 import { type Pass, type Rooms } from '#core/panels/pass';
 import { type AsRunRow, type PassRow, type RecordingRow, type WayRow } from '../storage/db';
@@ -189,6 +190,8 @@ export interface GuestFigures {
   echo: boolean;
   /** What is wrong with their light. */
   light: '' | 'dark' | 'bright';
+  /** What they have too little of: the browser lowers what they send by itself. */
+  shortOf: ShortOf;
 }
 
 /** What a guest has written to the crew. */

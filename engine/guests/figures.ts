@@ -1,4 +1,5 @@
 /** How a guest's line does, out of what the browser counts of a connection (W3C webrtc-stats). */
+import { type ShortOf } from '#core/guests/line';
 import { type GuestFigures } from '../client/show-client';
 import { type Found } from './guest-checks';
 
@@ -14,11 +15,18 @@ export interface RawFigures {
 type Row = Record<string, unknown> & { type: string; kind?: string };
 const numberOf = (row: Row | undefined, name: string): number => (typeof row?.[name] === 'number' ? row[name] : 0);
 
+/** What keeps a picture that is sent below what is wanted, as the browser tells of it. */
+export function shortOf(report: RTCStatsReport): ShortOf {
+  const why = new Set<unknown>();
+  report.forEach((row: Row) => void (row.type === 'outbound-rtp' && row.kind === 'video' && why.add(row.qualityLimitationReason)));
+  return why.has('bandwidth') ? 'line' : why.has('cpu') ? 'machine' : '';
+}
+
 /** `before` is what the last look has counted; without it, rates are not known yet. */
 export function figuresOf(
   report: RTCStatsReport,
   before: RawFigures | null,
-): { raw: RawFigures; figures: Omit<GuestFigures, keyof Found> } {
+): { raw: RawFigures; figures: Omit<GuestFigures, keyof Found | 'shortOf'> } {
   const rows: Row[] = [];
   report.forEach((row: Row) => void rows.push(row));
   const video = rows.find((r) => r.type === 'inbound-rtp' && r.kind === 'video');

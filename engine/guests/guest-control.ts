@@ -4,7 +4,7 @@ import { createStore } from 'zustand/vanilla';
 import { type Desk } from '#core/desk/air';
 import { guestNow } from '#core/guests/air';
 import { type Guest } from '#core/guests/document';
-import { type GuestSays, type HostSays } from '#core/guests/line';
+import { type GuestSays, type HostSays, type ShortOf } from '#core/guests/line';
 import { gathered } from '#core/guests/gathered';
 import { standingOf } from '#core/guests/standing';
 import { WhoSpeaks } from '#core/guests/who-speaks';
@@ -36,6 +36,7 @@ interface Line {
   standing: string;
   figures: RawFigures | null;
   checks: GuestChecks;
+  shortOf: ShortOf;
 }
 
 interface Out {
@@ -108,6 +109,7 @@ export class GuestControl implements Follower, ShowGuests {
       standing: '',
       figures: null,
       checks: new GuestChecks(this.sound.context, mix?.stream ?? null),
+      shortOf: '',
     });
     this.report(id, { line: 'in' });
     return undefined;
@@ -140,6 +142,7 @@ export class GuestControl implements Follower, ShowGuests {
     if (message.kind === 'word') return message.comment ? this.comment(id, message.text) : this.word(id, message.text);
     const { camera, screen, leaves, said, hand, hears, trouble, agreedAt } = message;
     const about = Object.fromEntries(Object.entries({ said, hand, hears, trouble, agreedAt }).filter(([, value]) => value !== undefined));
+    if (message.shortOf !== undefined) line.shortOf = message.shortOf;
     line.peer.hear({ ...(camera !== undefined && { camera }), ...(screen !== undefined && { screen }) });
     if (Object.keys(about).length > 0) this.report(id, about);
     if (!leaves) return undefined;
@@ -226,7 +229,7 @@ export class GuestControl implements Follower, ShowGuests {
     for (const [id, line] of this.lines) {
       const now = figuresOf(await line.peer.stats().catch(() => new Map() as unknown as RTCStatsReport), line.figures);
       line.figures = now.raw;
-      figures[id] = { ...now.figures, ...line.checks.found() };
+      figures[id] = { ...now.figures, ...line.checks.found(), shortOf: line.shortOf };
     }
     if (this.lines.size > 0 || Object.keys(this.store.getState().figures).length > 0) this.store.setState({ figures });
   }

@@ -1,8 +1,9 @@
 /** A guest's own end, on the page that they have opened: the line to the server, the connection to the host, what they send and what they get. */
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { type About, type FromGuest, GUEST_CLOSED, GUEST_VERSION, type Standing, type ToGuest } from '#core/guests/line';
+import { type About, type FromGuest, GUEST_CLOSED, GUEST_VERSION, type ShortOf, type Standing, type ToGuest } from '#core/guests/line';
 import { type IceServer, iceServersFrom } from '#core/peers/ice-servers';
 import { PageSocket } from '../remote/page-socket';
+import { shortOf } from './figures';
 import { Negotiator } from './negotiator';
 
 /** Longest between two tries: a guest on air is wanted back at once. */
@@ -10,6 +11,9 @@ const LONGEST_WAIT_MS = 1500;
 
 /** A call that has found no way after so many milliseconds is made anew. */
 const CALL_MS = 12_000;
+
+/** How often it is looked at what keeps the picture small, milliseconds. */
+const LOOK_MS = 2500;
 
 /** Milliseconds without any word after which the line is taken for dead: the server asks every two seconds. */
 const SILENT_MS = 7000;
@@ -34,6 +38,8 @@ export interface VisitState {
   connected: boolean;
   hand: boolean;
   sharing: boolean;
+  /** What there is too little of here, so that what is sent is lowered. */
+  shortOf: ShortOf;
 }
 
 export interface VisitPlace {
@@ -53,11 +59,14 @@ export class Visit {
     connected: false,
     hand: false,
     sharing: false,
+    shortOf: '',
   }));
   private readonly socket: PageSocket;
   private peer: RTCPeerConnection | null = null;
   private negotiator: Negotiator | null = null;
   private ended = false;
+  private looking: ReturnType<typeof setInterval> | undefined;
+  private lacked: ShortOf = '';
   private screen: MediaStream | null = null;
   /** The ways that the shared screen goes by. */
   private readonly shared: RTCRtpTransceiver[] = [];
@@ -112,6 +121,16 @@ export class Visit {
     if (standing.height !== before?.height || standing.frameRate !== before.frameRate) void this.limit(standing);
   }
 
+  /** Looks what keeps the picture small; what lasts for two looks is said. A call that has just begun is always short of something. */
+  private async look(peer: RTCPeerConnection): Promise<void> {
+    const now = shortOf(await peer.getStats());
+    const lasts = now === this.lacked;
+    this.lacked = now;
+    if (!lasts || now === this.store.getState().shortOf || peer !== this.peer) return;
+    this.set({ shortOf: now });
+    this.tell({ shortOf: now });
+  }
+
   /** Makes the connection to the host. */
   private call(servers: IceServer[]): void {
     this.hangUp();
@@ -124,6 +143,9 @@ export class Visit {
       this.set({ connected: peer.connectionState === 'connected' });
       if (peer.connectionState === 'failed') peer.restartIce();
     };
+    this.set({ shortOf: '' });
+    clearInterval(this.looking);
+    this.looking = setInterval(() => void this.look(peer).catch(() => undefined), LOOK_MS);
     setTimeout(() => this.peer === peer && peer.connectionState !== 'connected' && this.socket.drop(), CALL_MS);
     for (const track of this.camera.getTracks()) peer.addTrack(track, this.camera);
     if (this.screen) this.sendScreen(this.screen);
@@ -147,6 +169,7 @@ export class Visit {
   }
 
   private hangUp(): void {
+    clearInterval(this.looking);
     this.negotiator?.close();
     this.peer?.close();
     this.peer = null;

@@ -44,6 +44,8 @@ function checksOf(now: GuestNow, figures: GuestFigures | undefined): string[] {
     figures && figures.height === 0 ? 'no picture comes' : '',
     figures && figures.height > 0 && figures.frameRate > 0 && figures.frameRate < 8 ? `only ${figures.frameRate} frames a second` : '',
     figures && figures.lostShare > 0.03 ? `${Math.round(figures.lostShare * 100)} % of what they send is lost` : '',
+    figures?.shortOf === 'line' ? 'their line is short: they send a smaller picture' : '',
+    figures?.shortOf === 'machine' ? 'their machine is busy: they send a smaller picture' : '',
     figures?.echo ? 'what they hear comes back: ask for headphones' : now.hears === 'loudspeaker' ? 'hears by a loudspeaker: may echo' : '',
     figures?.hum ? `hums at ${figures.hum} Hz: a cable or power supply` : '',
     figures?.light === 'dark' ? 'the picture is dark: more light from the front' : '',
@@ -288,6 +290,10 @@ export function GuestCard({ guest, place }: { guest: Guest; place: number }) {
             </option>
           ))}
         </select>
+      </label>
+      <label className="flex items-center gap-2 text-[13px]">
+        <input type="checkbox" checked={now.seesOrder} onChange={(e) => send('guest.order', { guest: guest.id, on: e.target.checked })} />
+        sees the running order
       </label>
       <label className="flex items-center gap-2 text-[13px]">
         <input type="checkbox" checked={guest.counts} onChange={(e) => send('guest.edit', { guest: guest.id, counts: e.target.checked })} />

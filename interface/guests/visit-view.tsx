@@ -2,7 +2,7 @@
 import { Hand, LogOut, MonitorUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import { type Sign } from '#core/guests/line';
+import { type OrderLine, type Sign } from '#core/guests/line';
 import { causeOf } from '#core/schema/cause';
 import { type GuestDevices } from '#engine/guests/driver';
 import { type Visit } from '#engine/guests/visit';
@@ -86,8 +86,23 @@ function Write({ visit }: { visit: Visit }) {
   );
 }
 
+/** What is on and what comes, as far as the crew shows it. */
+function Order({ lines }: { lines: readonly OrderLine[] }) {
+  return (
+    <ol aria-label="Running order" className="border-y border-line py-1">
+      {lines.map(({ name, at, on }, i) => (
+        <li key={i} className={`flex gap-3 py-0.5 ${on ? 'font-semibold' : 'text-muted'}`}>
+          <span className="figures w-14 shrink-0">{on ? 'now' : at}</span>
+          <span className="min-w-0">{name}</span>
+        </li>
+      ))}
+      {lines.length === 0 && <li className="text-muted">Nothing comes after this.</li>}
+    </ol>
+  );
+}
+
 export function VisitView({ visit, devices, stream }: { visit: Visit; devices: GuestDevices; stream: MediaStream }) {
-  const { line, message, standing, back, connected, hand, sharing, show } = useStore(visit.store);
+  const { line, message, standing, back, connected, hand, sharing, show, shortOf } = useStore(visit.store);
   const [trouble, setTrouble] = useState('');
   if (line === 'ended')
     return (
@@ -115,6 +130,13 @@ export function VisitView({ visit, devices, stream }: { visit: Visit; devices: G
           {message}
         </p>
       )}
+      {shortOf !== '' && (
+        <p role="status" className="border border-caution p-2 text-caution">
+          {shortOf === 'line'
+            ? 'Your line is short: your picture is sent smaller. Other downloads and calls in the house take of it.'
+            : 'Your machine is busy: your picture is sent smaller. Close what you do not need.'}
+        </p>
+      )}
       {standing?.spokenTo && <p className="border border-straw p-2 text-center text-straw">The crew speaks to you</p>}
       {standing?.note && <p className="bg-raised p-3 text-xl">{standing.note}</p>}
       {standing?.clock && (
@@ -123,6 +145,7 @@ export function VisitView({ visit, devices, stream }: { visit: Visit; devices: G
           <span className="figures text-4xl">{standing.clock.text}</span>
         </p>
       )}
+      {standing?.order && <Order lines={standing.order} />}
       <Back stream={back} />
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
         <Button className="min-h-12" pressed={hand} onClick={() => visit.say({ hand: !hand })}>

@@ -3,7 +3,7 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type {} from '#interface/guests/join-page';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
-import { openSmall, passes, pick, said, send, until } from '../support/desk';
+import { must, openSmall, passes, pick, said, send, until } from '../support/desk';
 import { createWhen } from '#core/automation/create';
 import { finishRecording, records, startRecording } from '../support/recording';
 import { programmeAt, programmeShows } from '../support/programme';
@@ -296,6 +296,12 @@ it('write, raise a hand, read what the crew writes; who has no good link stays o
   await until(async () => (await now(people.vik.guest))?.hand === true, 'the hand');
   await send(page, 'guest.note', { guest: people.vik.guest, text: 'You are next' });
   await said(pages.vik!, 'You are next');
+  await must(page, 'order.add', { name: 'Talk with the hut' });
+  await must(page, 'guest.order', { guest: people.vik.guest, on: true });
+  await said(pages.vik!, 'Talk with the hut');
+  // What their browser lowers by itself is said to both sides.
+  await pages.vik!.evaluate(() => window.bivocaVisit!.say({ shortOf: 'line' }));
+  await said(page, 'their line is short');
   const stranger = await other.browser.newPage();
   await stranger.goto(`${app.url}/join/${id}?simulated=3&name=x#guest=${await linkOf(people.vik.guest)}`);
   // A new link ends the one before: whoever came by it has to ask again.
