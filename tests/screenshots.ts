@@ -204,6 +204,7 @@ for (const comment of await pick(page, ({ desk }) => desk.air.audience.inbox.sli
   await send(page, 'comment.queue', { comment });
 await send(page, 'comment.show');
 await wait(2000);
+await page.evaluate(() => document.querySelector('[data-region="people"]')?.scrollTo(0, 0));
 await shoot('guests');
 await page.goto(app.url);
 await wait(1500);
