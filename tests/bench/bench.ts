@@ -8,6 +8,7 @@ import { type MixerFigures } from '../harness/mixer-bench';
 import { type PictureFigures } from '../harness/picture-bench';
 import { automationLines, benchAutomation } from './automation-bench';
 import { audienceLines, benchAudience } from './audience-bench';
+import { benchGuestTraffic, guestTrafficLines } from './guest-traffic';
 import { benchGuests, guestsLines } from './guests-bench';
 import { benchPanels, panelsLines } from './panels-bench';
 import { benchScreens, screensLines } from './screens-bench';
@@ -364,6 +365,11 @@ async function main(): Promise<void> {
         `| ${(f.height * 16) / 9}×${f.height} | ${f.frames} | ${percent(f.dropped, f.frames)} | ${percent(f.late, f.frames)} | ${ms(f.drawMs)} | ${f.notice || 'nothing'} |`,
       );
     lines.push('');
+  }
+  if (values.only === 'guest-traffic') {
+    const found = await benchGuestTraffic(page, browser, app.url, Number(values.minutes));
+    results.guestTraffic = found;
+    lines.push('## Guests who come and go every 20 s', '', ...guestTrafficLines(found).flatMap((l) => [l, '']));
   }
   if (wanted('soak')) {
     const found = await soak(page, Number(values.minutes), browser.troubles);
