@@ -28,6 +28,8 @@ export class GuestPeer {
   private readonly peer: RTCPeerConnection;
   private readonly negotiator: Negotiator;
   private readonly streams = new Map<string, MediaStream>();
+  /** All that have come, those that have gone again too. */
+  private readonly tracks: MediaStreamTrack[] = [];
   private about: Pick<About, 'camera' | 'screen'> = {};
   private told = '';
 
@@ -40,8 +42,12 @@ export class GuestPeer {
     this.peer.ontrack = ({ track, streams: [stream] }) => {
       if (!stream) return;
       this.streams.set(stream.id, stream);
+      this.tracks.push(track);
       stream.onremovetrack = () => {
-        if (stream.getTracks().length === 0) this.streams.delete(stream.id);
+        if (stream.getTracks().length === 0) {
+          this.streams.delete(stream.id);
+          stream.onremovetrack = null;
+        }
         this.tell();
       };
       track.onunmute = () => this.tell();
@@ -103,6 +109,10 @@ export class GuestPeer {
     this.negotiator.close();
     this.peer.ontrack = null;
     this.peer.onconnectionstatechange = null;
+    // Web Audio keeps what it has heard for as long as it runs (Chromium): a handler left on such a track would keep this connection too.
+    for (const track of this.tracks.splice(0)) track.onunmute = null;
+    for (const stream of this.streams.values()) stream.onremovetrack = null;
+    this.streams.clear();
     this.peer.close();
   }
 }

@@ -2,6 +2,7 @@
 import { type Page } from 'puppeteer-core';
 import type {} from '#interface/guests/join-page';
 import { startBrowser, type TestBrowser } from '../support/browser';
+import { heldOf } from '../support/held';
 import { pick, send, until, wait } from '../support/desk';
 
 /** A guest comes, and the one before the last goes, so often, milliseconds. */
@@ -32,23 +33,12 @@ async function kept(page: Page): Promise<Kept> {
   const session = await page.createCDPSession();
   for (let i = 0; i < 3; i += 1) await session.send('HeapProfiler.collectGarbage');
   const { usedSize } = (await session.send('Runtime.getHeapUsage')) as { usedSize: number };
-  const count = async (prototype: string): Promise<number> => {
-    const { result } = await session.send('Runtime.evaluate', { expression: prototype });
-    const { objects } = await session.send('Runtime.queryObjects', { prototypeObjectId: result.objectId ?? '' });
-    const found = await session.send('Runtime.callFunctionOn', {
-      objectId: objects.objectId ?? '',
-      functionDeclaration: 'function () { return this.length; }',
-      returnByValue: true,
-    });
-    return Number(found.result.value);
-  };
-  const held = {
-    heapMB: usedSize / 1e6,
-    connections: await count('RTCPeerConnection.prototype'),
-    tracks: await count('MediaStreamTrack.prototype'),
-  };
   await session.detach();
-  return held;
+  return {
+    heapMB: usedSize / 1e6,
+    connections: await heldOf(page, 'RTCPeerConnection.prototype'),
+    tracks: await heldOf(page, 'MediaStreamTrack.prototype'),
+  };
 }
 
 /** `page` has the demo open, at `url`. Two guests are there at any time, by turns in four places. */

@@ -3,6 +3,7 @@ import { type Page } from 'puppeteer-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type {} from '#interface/guests/join-page';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
+import { heldOf } from '../support/held';
 import { must, openSmall, passes, pick, said, send, until } from '../support/desk';
 import { createWhen } from '#core/automation/create';
 import { finishRecording, records, startRecording } from '../support/recording';
@@ -312,6 +313,8 @@ it('write, raise a hand, read what the crew writes; who has no good link stays o
   await send(page, 'guest.showOut', { guest: people.liv.guest });
   await said(pages.liv!, 'The crew has ended the connection');
   expect(await page.evaluate(() => (window.bivocaHost!.guests as unknown as { lines: Map<string, unknown> }).lines.size)).toBe(0);
+  // Whoever has gone leaves no connection behind, however often they came: a browser gives some hundreds, and then no more.
+  await until(async () => (await heldOf(page, 'RTCPeerConnection.prototype')) === 0 || null, 'that nothing holds their connections');
 });
 
 it('are told what to do when the browser gives no camera: it is not allowed, there is none, something else has it', async () => {
