@@ -5,7 +5,6 @@ import { remove } from '../desk/remove';
 import { Flag, ListOf, Nested, Num, Ref, Text, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { createTrigger } from './create';
-import { checkThere } from '../desk/missing';
 import { CommandAct, Condition, MOST_TRIGGERS, type Trigger, When } from './document';
 
 class TriggerArg {
@@ -63,7 +62,6 @@ export const triggerCommands = [
     run: (desk, { name, when, then }, { newId }) => {
       const { triggers } = desk.show.automation;
       if (triggers.length >= MOST_TRIGGERS) throw new CommandError('too-many', `A show has at most ${MOST_TRIGGERS} triggers.`);
-      checkThere(desk, When, when, 'when');
       const trigger = createTrigger(newId(), name ?? `Trigger ${triggers.length + 1}`, plainCopy(when), plainCopy(then));
       triggers.push(trigger);
       return { id: trigger.id };
@@ -78,7 +76,6 @@ export const triggerCommands = [
     mergeKey: ({ trigger, ...change }) => `trigger:${trigger}:${Object.keys(change).join()}`,
     run: (desk, { trigger: id, ...change }) => {
       const trigger = triggerOf(desk, id);
-      if (change.when) checkThere(desk, When, change.when, 'when');
       Object.assign(trigger, plainCopy(change));
       if (change.armed || change.when) forget(desk, id);
     },
@@ -91,7 +88,6 @@ export const triggerCommands = [
     args: ConditionsArgs,
     mergeKey: ({ trigger }) => `trigger-conditions:${trigger}`,
     run: (desk, { trigger: id, conditions }) => {
-      conditions.forEach((c, i) => checkThere(desk, When, c.is, `conditions[${i}].is`));
       triggerOf(desk, id).conditions = plainCopy(conditions);
     },
   }),

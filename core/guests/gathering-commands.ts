@@ -3,7 +3,6 @@ import { CommandError, defineCommand } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { circleThrough } from '../desk/pictures';
 import { remove } from '../desk/remove';
-import { requirePicture } from '../picture/edit';
 import { checkNumber } from '../layout/edit';
 import { usesOf } from '../desk/uses';
 import { Flag, OneOf, Ref, Text, Whole } from '../schema/fields';
@@ -55,7 +54,6 @@ export const gatheringCommands = [
       const target = gatheringOf(desk, gathering);
       checkNumber(desk, change.number, gathering);
       if (rest) {
-        requirePicture(desk, rest, 'rest');
         const circle = circleThrough(desk.show, gathering, rest);
         if (circle) throw new CommandError('circle', `It would show itself: ${circle.join(' → ')}.`, 'rest');
       }

@@ -281,7 +281,7 @@ describe('the gathered views', () => {
     expect(attempt(boxed, 'gathering.set', { gathering: everyone!.id, rest: id })).toMatchObject({ ok: false, error: { code: 'circle' } });
     expect(attempt(boxed, 'gathering.set', { gathering: everyone!.id, rest: 'reel-1' })).toMatchObject({
       ok: false,
-      error: { code: 'unknown-picture', field: 'rest' },
+      error: { code: 'nothing-there', field: 'rest' },
     });
     expect(gathered(boxed.show, boxed.air)).toHaveLength(2);
   });

@@ -6,15 +6,14 @@ export const guestMigrations: Migrations = {
   12: (show) => ({ ...show, guests: { list: [], casts: [], gatherings: [] } }),
 };
 
-/** Objects by identity, each with more in it. */
-const each = (all: unknown, more: Record<string, unknown>): Record<string, unknown> =>
-  Object.fromEntries(Object.entries(isRecord(all) ? all : {}).map(([id, one]) => [id, isRecord(one) ? { ...one, ...more } : one]));
+const fields = (value: unknown): Record<string, unknown> => (isRecord(value) ? value : {});
 
 export const guestAirMigrations: Migrations = {
-  13: (air) => ({
-    ...air,
-    guests: { ...(isRecord(air.guests) ? air.guests : {}), now: each(isRecord(air.guests) ? air.guests.now : null, { seesOrder: false }) },
-  }),
+  13: (air) => {
+    const guests = fields(air.guests);
+    const now = Object.fromEntries(Object.entries(fields(guests.now)).map(([id, guest]) => [id, { ...fields(guest), seesOrder: false }]));
+    return { ...air, guests: { ...guests, now } };
+  },
   12: (air) => ({
     ...air,
     guests: {

@@ -29,7 +29,7 @@ function clockWords({ show, air }: Desk, clockId: string | null, frame: number):
 const MOST_LINES = 8;
 
 /** What is on and what comes, to the minute: a time that moves by seconds would be told all the time. */
-function orderLines(desk: Desk, frame: number): OrderLine[] {
+export function orderLines(desk: Desk, frame: number): OrderLine[] {
   const times = orderTimes(desk, frame);
   const on = itemOn(desk);
   const { items } = desk.show.order;
@@ -39,7 +39,14 @@ function orderLines(desk: Desk, frame: number): OrderLine[] {
   });
 }
 
-export function standingOf(desk: Desk, guest: Guest, frame: number, tally: Readonly<Record<string, Tally>>): Standing {
+/** `order` gives the running order, which is the same for all guests; it is asked for only where somebody sees it. */
+export function standingOf(
+  desk: Desk,
+  guest: Guest,
+  frame: number,
+  tally: Readonly<Record<string, Tally>>,
+  order = () => orderLines(desk, frame),
+): Standing {
   const { air } = desk;
   const { state, note, clockId, seesOrder } = guestNow(air, guest.id);
   return {
@@ -47,7 +54,7 @@ export function standingOf(desk: Desk, guest: Guest, frame: number, tally: Reado
     name: guest.name,
     note,
     clock: clockWords(desk, clockId, frame),
-    order: seesOrder ? orderLines(desk, frame) : null,
+    order: seesOrder ? order() : null,
     recorded: air.recording !== null,
     streamed: air.stream !== null,
     height: guest.height,

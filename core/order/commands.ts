@@ -4,7 +4,6 @@ import { createMacro } from '../automation/create';
 import { CommandError, defineCommand, NoArgs } from '../commands/command';
 import { type Desk } from '../desk/air';
 import { remove } from '../desk/remove';
-import { checkThere } from '../desk/missing';
 import { Colour, Flag, ListOf, Num, OneOf, Ref, Refs, Text, Whole } from '../schema/fields';
 import { plainCopy } from '../schema/plain-copy';
 import { DAY_SECONDS } from '../time/day';
@@ -113,10 +112,8 @@ export const orderCommands = [
     about: 'Its name, times, what it takes to air, and notes. What is on stays on air as it is.',
     args: SetArgs,
     mergeKey: ({ item, ...change }) => `item:${item}:${Object.keys(change).join()}`,
-    run: (desk, args) => {
-      const { item: id, picture, clip, macro, ...change } = args;
+    run: (desk, { item: id, picture, clip, macro, ...change }) => {
       const item = itemOf(desk, id);
-      checkThere(desk, SetArgs, args);
       Object.assign(item, plainCopy(change));
       if (picture !== undefined) item.pictureId = picture;
       if (clip !== undefined) item.clipId = clip;
@@ -130,7 +127,6 @@ export const orderCommands = [
     args: LanesArgs,
     mergeKey: ({ item }) => `item-lanes:${item}`,
     run: (desk, { item, lanes }) => {
-      lanes.forEach((lane, i) => checkThere(desk, ItemLane, lane, `lanes[${i}]`));
       itemOf(desk, item).lanes = plainCopy(lanes);
     },
   }),
@@ -141,7 +137,6 @@ export const orderCommands = [
     args: SeatsArgs,
     mergeKey: ({ item }) => `item-seats:${item}`,
     run: (desk, { item, seats }) => {
-      seats.forEach((seat, i) => checkThere(desk, ItemSeat, seat, `seats[${i}]`));
       itemOf(desk, item).seats = plainCopy(seats);
     },
   }),
@@ -187,7 +182,6 @@ export const orderCommands = [
     about: 'A list of items, as from a file, behind those that are there or in their place.',
     args: BringArgs,
     run: (desk, { list, replace }, { newId }) => {
-      list.forEach((item, i) => checkThere(desk, OrderItem, item, `list[${i}]`));
       const { order } = desk.show;
       if (!replace) roomFor(desk, list.length);
       order.items = [...(replace ? [] : order.items), ...plainCopy(list).map((item) => ({ ...item, id: newId() }))];

@@ -4,9 +4,9 @@ import { createStore } from 'zustand/vanilla';
 import { type Desk } from '#core/desk/air';
 import { guestNow } from '#core/guests/air';
 import { type Guest } from '#core/guests/document';
-import { type GuestSays, type HostSays, type ShortOf } from '#core/guests/line';
+import { type GuestSays, type HostSays, type OrderLine, type ShortOf } from '#core/guests/line';
 import { gathered } from '#core/guests/gathered';
-import { standingOf } from '#core/guests/standing';
+import { orderLines, standingOf } from '#core/guests/standing';
 import { WhoSpeaks } from '#core/guests/who-speaks';
 import { tallyOf } from '#core/picture/tally';
 import { type Driver } from '../capture/driver';
@@ -201,10 +201,12 @@ export class GuestControl implements Follower, ShowGuests {
     if (this.lines.size === 0 || this.frames % STANDING_EACH !== 0) return;
     this.listen(desk);
     const tally = tallyOf(desk.show, desk.air, frame);
+    let lines: OrderLine[] | null = null;
+    const order = () => (lines ??= orderLines(desk, frame));
     for (const [id, line] of this.lines) {
       const guest = desk.show.guests.list.find((g) => g.id === id);
       if (!guest) continue;
-      const standing = standingOf(desk, guest, frame, tally);
+      const standing = standingOf(desk, guest, frame, tally, order);
       const text = JSON.stringify(standing);
       if (text === line.standing) continue;
       line.standing = text;

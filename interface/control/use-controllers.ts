@@ -40,10 +40,7 @@ export function useControllers(drivers: readonly ControlDriver[]): void {
       if (!pressed) waits.get(key)?.end();
       if (pressed && meaning.kind === 'command' && asksForHold(client.state.desk, meaning)) {
         const action = binding && findAction(binding.action);
-        waits.set(
-          key,
-          new Hold(action ? actionWords(action, binding.args, world.client.state.desk.show) : '', () => perform(world, meaning)),
-        );
+        waits.set(key, new Hold(action ? actionWords(action, binding.args, client.state.desk.show) : '', () => perform(world, meaning)));
       } else perform(world, meaning);
     };
     let asked = false;
