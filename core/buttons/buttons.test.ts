@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { createWhen } from '../automation/create';
 import { type Desk } from '../desk/air';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
-import { buttonWords, commandOf, isLit } from './face';
+import { buttonWords, commandOf } from './face';
+import { isLit } from './lit';
 import { buttonAt } from './find';
 
 const cut = (picture: string) => ({ kind: 'command', type: 'picture.cut', args: { picture } });

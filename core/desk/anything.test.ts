@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { type Dice, diceFrom } from '#tests/support/dice';
 import { withEverything } from '#tests/support/everything';
 import { happened } from '../automation/watch';
-import { isLit } from '../buttons/face';
+import { isLit } from '../buttons/lit';
 import { orderTimes } from '../order/times';
 import { walkThrough } from '../layout/walk-through';
 import { onAirItems } from '../output/as-run';

@@ -13,7 +13,8 @@ import { createSound } from '../sound/document';
 import { plainStrip } from '../sound/strip';
 import { type Rate } from '../time/rate';
 import { type Raster } from '../show/raster';
-import { SHOW_VERSION, type Show } from './show';
+import { type Show } from './show';
+import { SHOW_VERSION } from './version';
 import { type Source, type SourceSettings } from '../show/source';
 
 /** Tile colours, handed out in turn; far enough apart to tell in a dim room. */

@@ -4,7 +4,7 @@ import { fixture } from '#tests/support/fixtures';
 import { guestAirMigrations } from '../guests/migrations';
 import { type Air } from './air';
 import { readAir, readShow } from './migrate';
-import { SHOW_VERSION } from './show';
+import { SHOW_VERSION } from './version';
 import { showProblems } from './validate';
 
 const VERSIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] as const;

@@ -15,7 +15,8 @@ import { screenAirMigrations, screenMigrations } from '../screens/migrations';
 import { showMigrations } from '../show/migrations';
 import { soundMigrations } from '../sound/migrations';
 import { type Air } from './air';
-import { SHOW_VERSION, type Show } from './show';
+import { type Show } from './show';
+import { SHOW_VERSION } from './version';
 import { ShowError, showProblems } from './validate';
 
 /** Every domain's steps; those of one version run in this order. */

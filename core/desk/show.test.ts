@@ -4,7 +4,8 @@ import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { createDemoShow } from '#standins/show/demo';
 import { createShow } from './create';
 import { readShow } from './migrate';
-import { SHOW_VERSION, type Show } from './show';
+import { type Show } from './show';
+import { SHOW_VERSION } from './version';
 import { ShowError, showProblems } from './validate';
 
 const plain = (show: Show) => JSON.parse(JSON.stringify(show)) as Record<string, unknown>;

@@ -18,8 +18,7 @@ import { Screens } from '../screens/document';
 import { Sound } from '../sound/document';
 import { MOST_SHEETS, Sheet } from '../sheets/document';
 import { Source } from '../show/source';
-
-export const SHOW_VERSION = 13;
+import { SHOW_VERSION } from './version';
 
 export class Show {
   @OneOf(['bivoca-show'], 'says that this is a show') format!: 'bivoca-show';

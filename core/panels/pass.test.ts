@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ROOM_IDS, type RoomId } from '../control/rooms';
 import { COMMANDS } from '../desk/registry';
-import { isValid, maySee, mayWork, passFrom, passWords, type Pass, refusedBy, type Rooms, roomsFrom, roomsOfCommand } from './pass';
+import { isValid, maySee, mayWork, passFrom, passWords, type Pass, type Rooms, roomsFrom } from './pass';
+import { refusedBy, roomsOfCommand } from './rights';
 
 const pass = (rooms: Rooms, until: number | null = null): Pass => ({ id: 'p', name: 'Runa', rooms, until });
 const domains = [...new Set(COMMANDS.map((c) => c.type.split('.')[0] ?? ''))];

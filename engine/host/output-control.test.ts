@@ -6,7 +6,8 @@ import { FakeWorker, useFakeWorkers } from '#tests/support/fake-worker';
 import { attempt, must, sampleDesk } from '#tests/support/sample-show';
 import { type EncoderStatus, type FromEncoder, type ToEncoder } from '../output/messages';
 import { db } from '../storage/db';
-import { IDLE_ENCODER, OutputControl } from './output-control';
+import { IDLE_ENCODER } from '../output/messages';
+import { OutputControl } from './output-control';
 
 let disk: FakeDisk;
 let control: OutputControl | null = null;

@@ -3,15 +3,13 @@ import { RESERVE_BYTES, recordingRoom } from '#core/output/storage-budget';
 import { type Desk } from '#core/desk/air';
 import { format as formatDate } from 'date-fns';
 import { extensionOf } from '../output/codecs';
-import { type EncodeSettings, type EncoderStatus, type FromEncoder, type ToEncoder } from '../output/messages';
+import { type EncodeSettings, type FromEncoder, type ToEncoder } from '../output/messages';
 import { db } from '../storage/db';
 import { storageSpace } from '../storage/opfs';
 import { RECORDER_FRAMES } from '../picture/frame-outlet';
 import { type SoundDesk } from '../sound/sound-desk';
 import { findOutput, outputsOf } from '#core/screens/outputs';
 import { type Follower, type HostAccess } from './follower';
-
-export const IDLE_ENCODER: EncoderStatus = { recording: null, stream: null, doubled: 0, encodes: 0, silenceMs: 0 };
 
 /** A trouble with one recording is over when another runs. */
 const recordsAnew =

@@ -1,10 +1,9 @@
 /** Puts a show together again that was cut off: by a reload, a crash, or a kill. */
 import { type Air, createAir } from '#core/desk/air';
-import { withoutLines } from '#core/guests/air';
-import { createAirLane } from '#core/picture/air';
 import { readAir } from '#core/desk/migrate';
 import { findPicture } from '#core/desk/pictures';
-import { SHOW_VERSION } from '#core/desk/show';
+import { resumedAir } from '#core/desk/resume';
+import { SHOW_VERSION } from '#core/desk/version';
 import { formatDuration } from '#core/time/duration';
 import { db, type RecordingRow, type ShowRow } from '../storage/db';
 import { folder } from '../storage/opfs';
@@ -14,23 +13,10 @@ export function recoverAir(
   row: Pick<ShowRow, 'show' | 'openSince'>,
   stored: Air | null,
   version = SHOW_VERSION,
-): { air: ReturnType<typeof createAir>; notices: string[] } {
-  const fresh = createAir(row.show);
-  if (!stored) return { air: fresh, notices: [] };
-  const kept = readAir(stored, version, row.show);
-  const air = {
-    ...fresh,
-    ...kept,
-    lost: {},
-    ...(version !== SHOW_VERSION && { transition: null }),
-    recording: null,
-    stream: null,
-    replay: { ...fresh.replay, ...kept.replay },
-    sound: { ...fresh.sound, ...kept.sound, talkback: null, lostDevices: {} },
-    lanes: { ...kept.lanes },
-    guests: withoutLines(kept.guests),
-  };
-  for (const lane of row.show.lanes) air.lanes[lane.id] ??= createAirLane();
+): { air: Air; notices: string[] } {
+  if (!stored) return { air: createAir(row.show), notices: [] };
+  const resumed = resumedAir(row.show, readAir(stored, version, row.show));
+  const air = version === SHOW_VERSION ? resumed : { ...resumed, transition: null };
   const notices: string[] = [];
   if (stored.recording) notices.push('The recording was interrupted. What was recorded is kept; start recording again to go on.');
   if (stored.stream) notices.push('The stream was interrupted. Start it again when you are ready.');

@@ -57,6 +57,9 @@ export interface EncoderStatus {
   silenceMs: number;
 }
 
+/** Before anything is recorded or streamed. */
+export const IDLE_ENCODER: EncoderStatus = { recording: null, stream: null, doubled: 0, encodes: 0, silenceMs: 0 };
+
 export type ToEncoder =
   /** The programme's sound. */
   | { type: 'sound'; sound: MessagePort }

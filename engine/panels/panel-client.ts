@@ -11,7 +11,8 @@ import { foresee, type SentCommand, withSent } from '#core/panels/foresee';
 import { type MeterOrder, unpackMeters } from '#core/panels/meters';
 import { type Held } from '#core/panels/held';
 import { BINARY } from '#core/panels/mosaic';
-import { type Pass, refusedBy } from '#core/panels/pass';
+import { type Pass } from '#core/panels/pass';
+import { refusedBy } from '#core/panels/rights';
 import { type ToPanel } from '#core/panels/panel-messages';
 import { workingFormat } from '#core/picture/capability';
 import { framesPerSecond } from '#core/time/rate';
@@ -25,8 +26,9 @@ import {
   type PanelState,
   type ShowClient,
 } from '../client/show-client';
+import { firstState } from '../client/first-state';
+import { quietAudience, quietExports, quietGuests, quietWays } from '../client/quiet-parts';
 import { type DeskState, type FrameState, type LiveState, type ShowState } from '../client/state';
-import { firstState } from '../host/first-state';
 import { withSample } from '../host/health-control';
 import { type MonitorPicture, noStats } from '../picture/messages';
 import { CrewTalk } from './crew-talk';
@@ -36,17 +38,7 @@ import { PanelLine } from './panel-line';
 import { isPersonal, PanelListening } from './panel-listening';
 import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
-import {
-  type AskHost,
-  panelExports,
-  panelFiles,
-  panelAudience,
-  panelGuests,
-  panelReplay,
-  type PanelSound,
-  panelSound,
-  panelWays,
-} from './panel-parts';
+import { type AskHost, AT_HOST, panelFiles, panelReplay, type PanelSound, panelSound } from './panel-parts';
 
 interface Step {
   title: string;
@@ -58,11 +50,11 @@ export class PanelClient implements ShowClient {
   readonly frames: StoreApi<FrameState>;
   readonly sound: PanelSound;
   readonly crew: CrewTalk;
-  readonly guests = panelGuests();
-  readonly ways = panelWays();
-  readonly audience = panelAudience();
+  readonly guests = quietGuests();
+  readonly ways = quietWays(AT_HOST);
+  readonly audience = quietAudience();
   readonly replay: ShowClient['replay'];
-  readonly exports = panelExports();
+  readonly exports = quietExports(AT_HOST);
   readonly files: ShowClient['files'];
   readonly passes = null;
   readonly log = new ActLog((tell) => void setTimeout(tell, 100));

@@ -1,27 +1,16 @@
 /** What a panel has of sound, replay and files: what is told, and in plain words what is done where the show runs. */
-import { createStore, type StoreApi } from 'zustand/vanilla';
+import { type StoreApi } from 'zustand/vanilla';
 import { type Ask } from '#core/panels/asks';
 import { type MeterReading } from '#core/sound/meter';
-import {
-  type FileUse,
-  type GuestsState,
-  type ShowExports,
-  type ShowAudience,
-  type AudienceState,
-  type ShowGuests,
-  type ShowWays,
-  type ShowFiles,
-  type ShowReplay,
-  type ShowSound,
-} from '../client/show-client';
+import { quietSound, refuseAs } from '../client/quiet-parts';
+import { type FileUse, type ShowFiles, type ShowReplay, type ShowSound } from '../client/show-client';
 import { type DeskState } from '../client/state';
 import { type PanelListening } from './panel-listening';
-import { type ExportTask } from '../replay/export-messages';
 import { type AsRunRow, type RecordingRow } from '../storage/db';
 import { fromBase64 } from './base64';
 
-const AT_HOST = 'This is done at the window that runs the show.';
-const refuse = (): Promise<never> => Promise.reject(new Error(AT_HOST));
+export const AT_HOST = 'This is done at the window that runs the show.';
+const refuse = refuseAs(AT_HOST);
 
 /** Written by what the host tells. */
 export interface PanelSound extends ShowSound {
@@ -29,21 +18,11 @@ export interface PanelSound extends ShowSound {
   readonly readings: Map<string, readonly [MeterReading, MeterReading]>;
 }
 
-export function panelSound(listening: PanelListening): PanelSound {
-  return {
-    listening,
-    store: createStore<DeskState>(() => ({ devices: [], loudness: {}, reduction: {}, lateMs: 0 })),
-    readings: new Map(),
-    clipped: new Set(),
-    history: { of: () => [] },
-    devices: { list: () => Promise.resolve([]) },
-    watch: () => undefined,
-    wake: () => Promise.resolve(),
-    setListening: (level) => listening.setLevel(level),
-    setEarsDevice: () => Promise.resolve(),
-    listenAt: () => undefined,
-  };
-}
+export const panelSound = (listening: PanelListening): PanelSound => ({
+  ...quietSound(),
+  listening,
+  setListening: (level) => listening.setLevel(level),
+});
 
 /** Asks the host; null where it does not answer, or may not. */
 export type AskHost = (ask: Ask) => Promise<unknown>;
@@ -53,25 +32,6 @@ export const panelReplay = (ask: AskHost): ShowReplay => ({
     const text = await ask({ what: 'thumbnail', trackId, frame, width, exact });
     return typeof text === 'string' ? createImageBitmap(new Blob([fromBase64(text)], { type: 'image/jpeg' })).catch(() => null) : null;
   },
-});
-
-/** Who is there, every panel sees. */
-export const panelGuests = (): ShowGuests & { store: StoreApi<GuestsState> } => ({
-  store: createStore<GuestsState>(() => ({ figures: {}, words: [] })),
-  hear: () => false,
-});
-
-/** Links are secrets of the host. */
-export const panelWays = (): ShowWays => ({ store: createStore(() => ({ ways: [] })), make: refuse, withdraw: refuse });
-
-export const panelAudience = (): ShowAudience & { store: StoreApi<AudienceState> } => ({
-  store: createStore<AudienceState>(() => ({ people: 0, passed: 0 })),
-});
-
-export const panelExports = (): ShowExports => ({
-  store: createStore<{ tasks: ExportTask[] }>(() => ({ tasks: [] })),
-  add: refuse,
-  cancel: () => undefined,
 });
 
 const listOf = <T>(value: unknown): T[] => (Array.isArray(value) ? (value as T[]) : []);

@@ -1,6 +1,7 @@
 /** Pages of buttons: the list of them, the page as it is pressed or arranged, and what the chosen button does. */
 import { ExternalLink, Plus, Trash2 } from 'lucide-react';
-import { buttonWords, commandOf, isLit } from '#core/buttons/face';
+import { buttonWords, commandOf } from '#core/buttons/face';
+import { isLit } from '#core/buttons/lit';
 import { type ButtonPage, MOST_COLUMNS, MOST_ROWS, type PageButton } from '#core/buttons/document';
 import { asksForHold } from '#core/desk/registry';
 import { framesPerSecond } from '#core/time/rate';

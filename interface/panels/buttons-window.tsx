@@ -1,7 +1,8 @@
 /** Pages of buttons in a window of their own, for a second display or a tablet: large, for touch. `?page=` is the first one. */
 import { ChevronLeft } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { buttonWords, commandOf, isLit } from '#core/buttons/face';
+import { buttonWords, commandOf } from '#core/buttons/face';
+import { isLit } from '#core/buttons/lit';
 import { type ButtonPage, type PageButton } from '#core/buttons/document';
 import { type Copy } from '#core/panels/copy';
 import { asksForHold } from '#core/desk/registry';

@@ -6,7 +6,7 @@ import { type DispatchAllResult, type DispatchResult } from '#engine/client/show
 import { type LiveState } from '#engine/client/state';
 import { type Follower, type HostAccess } from '#engine/host/follower';
 import { MixerPort } from '#engine/host/mixer-port';
-import { firstState } from '#engine/host/first-state';
+import { firstState } from '#engine/client/first-state';
 import { noStats } from '#engine/picture/messages';
 import { type FromMixer, type ToMixer } from '#engine/picture/messages';
 import { FakeWorker } from './fake-worker';

@@ -1,6 +1,6 @@
 /** Actions of macros: to run, hold and record them everywhere, and to work on their steps in their room. */
 import { MOST_COLUMNS, MOST_PAGES, MOST_ROWS } from '../../buttons/document';
-import { isLit } from '../../buttons/face';
+import { isLit } from '../../buttons/lit';
 import { buttonAt } from '../../buttons/find';
 import { type Action, command, numberArg, refuse } from '../action';
 import { actionsOf, number, word } from '../make';

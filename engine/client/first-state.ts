@@ -2,8 +2,8 @@
 import { type Desk } from '#core/desk/air';
 import { EMPTY_HISTORY } from '#core/desk/history';
 import { type WorkingFormat } from '#core/picture/capability';
-import { type ShowState } from '../client/state';
-import { IDLE_ENCODER } from './output-control';
+import { IDLE_ENCODER } from '../output/messages';
+import { type ShowState } from './state';
 
 export const firstState = (desk: Desk, working: WorkingFormat): ShowState => ({
   desk,
