@@ -1,35 +1,12 @@
 /** Adding sources: cameras, screens, files, test pictures, colours, simulated cameras. */
 import { Camera, FileVideo, MonitorUp, Palette, RadioTower, TestTube2, Video } from 'lucide-react';
-import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
-import { over, say, sayShare } from '../client/say';
-import { causeOf } from '#core/schema/cause';
+import { type ReactNode, useRef, useState } from 'react';
 import { CAMERA_NAMES, SIMULATED_CAMERAS, type SourceSettings } from '#core/show/source';
-import { listDevices } from '#engine/capture/device-driver';
 import { useShowClient, useSend } from '../client/show-client';
 import { Button } from '../parts/button';
 import { Dialog } from '../parts/dialog';
-
-/** Takes files in and makes a source of each; what cannot be used is said, the rest goes on. */
-export function useAddFiles(): (files: File[]) => Promise<void> {
-  const client = useShowClient();
-  const send = useSend();
-  return useCallback(
-    async (files) => {
-      for (const file of files) {
-        const { id: waiting, share } = sayShare(`Taking in ${file.name}`);
-        try {
-          const settings = await client.files.add(file, share);
-          if (send('source.add', { name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'File', settings }))
-            say.good(`${file.name} is in the list.`, { id: waiting });
-          else over(waiting);
-        } catch (error) {
-          say.trouble(causeOf(error), { id: waiting, duration: 8000 });
-        }
-      }
-    },
-    [client, send],
-  );
-}
+import { CameraForm } from './camera-form';
+import { useAddFiles } from './use-add-files';
 
 function Section({ icon, title, children }: { icon: ReactNode; title: string; children: ReactNode }) {
   return (
@@ -40,90 +17,6 @@ function Section({ icon, title, children }: { icon: ReactNode; title: string; ch
         {children}
       </div>
     </section>
-  );
-}
-
-const SIZES: [string, number, number][] = [
-  ['As the device likes', 0, 0],
-  ['1920 × 1080', 1920, 1080],
-  ['1280 × 720', 1280, 720],
-  ['640 × 360', 640, 360],
-];
-
-/** Choice of camera, microphone and format; labels come once the browser has given permission. */
-export function CameraForm({ onChoose, verb }: { onChoose: (name: string, settings: SourceSettings) => void; verb: string }) {
-  const [devices, setDevices] = useState<Awaited<ReturnType<typeof listDevices>>>({ cameras: [], microphones: [] });
-  const [camera, setCamera] = useState('');
-  const [microphone, setMicrophone] = useState('none');
-  const [size, setSize] = useState(0);
-  const [rate, setRate] = useState(0);
-  const refresh = useCallback(async () => setDevices(await listDevices()), []);
-  useEffect(() => void refresh(), [refresh]);
-  const ask = async () => {
-    try {
-      const stream = await navigator.mediaDevices.getUserMedia({ video: true, audio: true });
-      stream.getTracks().forEach((t) => t.stop());
-    } catch (error) {
-      say.caution(`The browser gave no camera: ${causeOf(error)}. Plug one in, or allow it at the address bar.`);
-    }
-    await refresh();
-  };
-  const named = devices.cameras.some((d) => d.label !== '');
-  const choose = () => {
-    const device = devices.cameras.find((d) => d.deviceId === camera) ?? devices.cameras[0];
-    const mic = microphone === 'none' ? null : devices.microphones.find((d) => d.deviceId === microphone);
-    const [, width = 0, height = 0] = SIZES[size] ?? [];
-    onChoose(device?.label || 'Camera', {
-      kind: 'camera',
-      deviceId: device?.deviceId ?? '',
-      deviceLabel: device?.label ?? '',
-      width,
-      height,
-      frameRate: rate,
-      audioDeviceId: mic ? mic.deviceId : null,
-      audioDeviceLabel: mic?.label ?? '',
-    });
-  };
-  return (
-    <div className="mt-1 flex flex-wrap items-center gap-2">
-      {!named && <Button onClick={() => void ask()}>Find cameras</Button>}
-      {named && (
-        <>
-          <select aria-label="Camera" className="max-w-52" value={camera} onChange={(e) => setCamera(e.target.value)}>
-            {devices.cameras.map((d) => (
-              <option key={d.deviceId} value={d.deviceId}>
-                {d.label}
-              </option>
-            ))}
-          </select>
-          <select aria-label="Microphone" className="max-w-52" value={microphone} onChange={(e) => setMicrophone(e.target.value)}>
-            <option value="none">No sound</option>
-            {devices.microphones.map((d) => (
-              <option key={d.deviceId} value={d.deviceId}>
-                {d.label}
-              </option>
-            ))}
-          </select>
-          <select aria-label="Picture size" value={size} onChange={(e) => setSize(Number(e.target.value))}>
-            {SIZES.map(([label], i) => (
-              <option key={label} value={i}>
-                {label}
-              </option>
-            ))}
-          </select>
-          <select aria-label="Frames a second" value={rate} onChange={(e) => setRate(Number(e.target.value))}>
-            {[0, 25, 30, 50, 60].map((r) => (
-              <option key={r} value={r}>
-                {r === 0 ? 'Any rate' : `${r} fr/s`}
-              </option>
-            ))}
-          </select>
-          <Button look="straw" onClick={choose}>
-            {verb}
-          </Button>
-        </>
-      )}
-    </div>
   );
 }
 

@@ -13,7 +13,7 @@ import { NumberField } from '../parts/number-field';
 import { RasterField } from '../shows/raster-field';
 import { EyeMark } from '../layouts/eye-mark';
 import { EncoderPart } from './encoder-part';
-import { CameraForm } from './add-source';
+import { CameraForm } from './camera-form';
 
 function Row({ label, children }: { label: string; children: ReactNode }) {
   return (

@@ -1,17 +1,16 @@
 /** The list of sources, in groups, in an order that the crew sets. */
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { rectSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { ChevronDown, ChevronRight, FolderPlus, Plus } from 'lucide-react';
 import { type DragEvent, useState } from 'react';
 import { type Source } from '#core/show/source';
-import { useShow, useSend } from '../client/show-client';
+import { useShow, useSend, useSendAll, useShowClient } from '../client/show-client';
 import { Button } from '../parts/button';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
-import { AddSource, useAddFiles } from './add-source';
-import { SourceTile } from './source-tile';
 import { later } from '../parts/later';
+import { SourceTile } from './source-tile';
+import { useAddFiles } from './use-add-files';
 
+const AddSource = later(() => import('./add-source').then((m) => m.AddSource));
 const SourceDialog = later(() => import('./source-dialog').then((m) => m.SourceDialog));
 
 interface Section {
@@ -49,6 +48,23 @@ function SectionHead({ section }: { section: Section }) {
   );
 }
 
+/** Moves a source to the place of another, into its group too; or by one place, among those that are seen. */
+function useMoves(sections: readonly Section[]): (id: string, to: string | 1 | -1) => void {
+  const client = useShowClient();
+  const sendAll = useSendAll();
+  return (id, to) => {
+    const { sources } = client.state.desk.show;
+    const seen = sections.flatMap((s) => (s.folded ? [] : s.sources));
+    const at = seen.findIndex((s) => s.id === id);
+    const target = typeof to === 'string' ? sources.find((s) => s.id === to) : at < 0 ? undefined : seen[at + to];
+    const source = sources.find((s) => s.id === id);
+    if (!source || !target || source === target) return;
+    const move = { type: 'source.move', args: { source: id, index: sources.indexOf(target) } };
+    const group = { type: 'source.setGroup', args: { source: id, group: target.groupId } };
+    sendAll(source.groupId === target.groupId ? [move] : [group, move]);
+  };
+}
+
 export function SourceList() {
   const send = useSend();
   const sections = useSections();
@@ -60,24 +76,8 @@ export function SourceList() {
   const [adding, setAdding] = useState(false);
   const [showFeeds, setShowFeeds] = useState(false);
   const addFiles = useAddFiles();
+  const move = useMoves(sections);
   const box = useRoving<HTMLElement>();
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    // Not by Space: it takes.
-    useSensor(KeyboardSensor, {
-      coordinateGetter: sortableKeyboardCoordinates,
-      keyboardCodes: { start: ['Enter'], cancel: ['Escape'], end: ['Enter'] },
-    }),
-  );
-
-  const moved = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
-    const target = order.find((s) => s.id === over.id);
-    const source = order.find((s) => s.id === active.id);
-    if (!target || !source) return;
-    if (target.groupId !== source.groupId) send('source.setGroup', { source: source.id, group: target.groupId });
-    send('source.move', { source: source.id, index: order.indexOf(target) });
-  };
   const dropped = (event: DragEvent) => {
     event.preventDefault();
     void addFiles([...event.dataTransfer.files]);
@@ -85,7 +85,7 @@ export function SourceList() {
   const tiles = (sources: Source[]) => (
     <ul className="grid grid-cols-2 gap-1.5 max-[859px]:grid-cols-3">
       {sources.map((source) => (
-        <SourceTile key={source.id} source={source} onEdit={setEditing} />
+        <SourceTile key={source.id} source={source} onEdit={setEditing} onMove={move} />
       ))}
     </ul>
   );
@@ -116,31 +116,27 @@ export function SourceList() {
         {order.length === 0 && (
           <p className="p-2 text-muted">No sources yet. Add a camera, a screen, a file or a test picture, or drop files here.</p>
         )}
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved}>
-          <SortableContext items={order.map((s) => s.id)} strategy={rectSortingStrategy}>
-            {sections.map((section) => (
-              <div key={section.id ?? 'none'} className="mb-1.5">
-                <SectionHead section={section} />
-                {!section.folded && tiles(section.sources)}
-              </div>
-            ))}
-            {feeds > 0 && (
-              <div className="mb-1.5">
-                <button
-                  type="button"
-                  className="flex min-h-7 w-full items-center gap-1 text-xs font-semibold text-muted hover:text-text"
-                  aria-expanded={showFeeds}
-                  onClick={() => setShowFeeds(!showFeeds)}
-                >
-                  {showFeeds ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
-                  Feeds lanes and layouts
-                  <span className="figures ml-auto pr-1">{feeds}</span>
-                </button>
-                {showFeeds && tiles(order.filter((s) => s.feedsOnly))}
-              </div>
-            )}
-          </SortableContext>
-        </DndContext>
+        {sections.map((section) => (
+          <div key={section.id ?? 'none'} className="mb-1.5">
+            <SectionHead section={section} />
+            {!section.folded && tiles(section.sources)}
+          </div>
+        ))}
+        {feeds > 0 && (
+          <div className="mb-1.5">
+            <button
+              type="button"
+              className="flex min-h-7 w-full items-center gap-1 text-xs font-semibold text-muted hover:text-text"
+              aria-expanded={showFeeds}
+              onClick={() => setShowFeeds(!showFeeds)}
+            >
+              {showFeeds ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
+              Feeds lanes and layouts
+              <span className="figures ml-auto pr-1">{feeds}</span>
+            </button>
+            {showFeeds && tiles(order.filter((s) => s.feedsOnly))}
+          </div>
+        )}
       </div>
       <AddSource open={adding} onClose={() => setAdding(false)} />
       <SourceDialog sourceId={editing} onClose={() => setEditing(null)} />

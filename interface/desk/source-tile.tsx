@@ -1,8 +1,7 @@
 /** One source in the list: its picture, number, name and tally. */
-import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { Pause, Pencil, Play, RotateCcw, TriangleAlert } from 'lucide-react';
-import { type MouseEvent } from 'react';
+import clsx from 'clsx';
+import { GripVertical, Pause, Pencil, Play, RotateCcw, TriangleAlert } from 'lucide-react';
+import { type KeyboardEvent, type MouseEvent, useRef } from 'react';
 import { playerState } from '#core/media/player';
 import { type Source } from '#core/show/source';
 import { isKind, traitsOf } from '#core/show/source-kinds';
@@ -11,6 +10,10 @@ import { useTally } from '../client/use-tally';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame, tallyWords } from '../parts/tally-frame';
 import { TimeLeft } from '../parts/time-left';
+import { dragOf, useDrop } from '../parts/use-drop';
+
+/** Keys that move a tile by one place. */
+const STEPS: Readonly<Record<string, 1 | -1>> = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 };
 
 const small = 'absolute grid h-7 w-7 place-items-center rounded-[3px] bg-deep/80 text-muted hover:text-text';
 
@@ -41,17 +44,60 @@ function MediaKeys({ source }: { source: Source }) {
   );
 }
 
+const SOURCE_DRAG = 'text/bivoca-source';
+
+/** What takes a tile to another place in the list: by dragging it, or with Shift and an arrow. */
+function Handle({ source, onMove }: { source: Source; onMove: SourceTileProps['onMove'] }) {
+  const handle = useRef<HTMLButtonElement>(null);
+  const { onDragStart, draggable } = dragOf(SOURCE_DRAG, () => [source.id]);
+  const key = (event: KeyboardEvent) => {
+    const by = event.shiftKey ? STEPS[event.code] : undefined;
+    if (by === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onMove(source.id, by);
+    // Where it has gone into another group, its tile is a new one.
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-moves="${CSS.escape(source.id)}"]`)?.focus());
+  };
+  return (
+    <button
+      ref={handle}
+      type="button"
+      data-moves={source.id}
+      className={`${small} top-0 left-0 cursor-grab opacity-0 group-hover:opacity-100 focus:opacity-100`}
+      aria-label={`Move ${source.name} in the list`}
+      title="Drag it to another place; or Shift and an arrow"
+      draggable={draggable}
+      onDragStart={(event) => {
+        const tile = handle.current?.closest('li');
+        if (tile) event.dataTransfer.setDragImage(tile, 14, 14);
+        onDragStart(event);
+      }}
+      onKeyDown={key}
+    >
+      <GripVertical size={14} />
+    </button>
+  );
+}
+
+interface SourceTileProps {
+  source: Source;
+  onEdit: (id: string) => void;
+  /** To the place of another one, or by one place. */
+  onMove: (id: string, to: string | 1 | -1) => void;
+}
+
 /** One source: its picture, number, name and tally. A press sets Next; with Shift it cuts to air. */
-export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: string) => void }) {
+export function SourceTile({ source, onEdit, onMove }: SourceTileProps) {
   const host = useShowClient();
   const send = useSend();
   const tally = useTally(source.id);
   const { state, cause } = useShow(({ health }) => health[source.id] ?? { state: 'waiting', cause: '' });
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: source.id });
+  const { over, handlers } = useDrop(SOURCE_DRAG, ([id]) => id !== undefined && onMove(id, source.id));
   const press = (event: MouseEvent) => send(event.shiftKey ? 'picture.cut' : 'picture.setNext', { picture: source.id });
   const waitsForPress = traitsOf(source).needsPress && state === 'lost';
   return (
-    <li ref={setNodeRef} className="group relative" style={{ transform: CSS.Transform.toString(transform), transition }}>
+    <li className={clsx('group relative', over && 'outline-2 outline-straw')} {...handlers}>
       <button
         type="button"
         data-first={source.number === 1 ? '' : undefined}
@@ -94,15 +140,7 @@ export function SourceTile({ source, onEdit }: { source: Source; onEdit: (id: st
       >
         <Pencil size={14} />
       </button>
-      <button
-        type="button"
-        className={`${small} top-0 left-0 cursor-grab opacity-0 group-hover:opacity-100 focus:opacity-100`}
-        aria-label={`Move ${source.name} in the list`}
-        {...attributes}
-        {...listeners}
-      >
-        <span aria-hidden>⠿</span>
-      </button>
+      <Handle source={source} onMove={onMove} />
     </li>
   );
 }
