@@ -39,7 +39,7 @@ module.exports = {
     {
       name: 'rooms-see-a-client-not-the-host',
       severity: 'error',
-      from: { path: '^interface/(?!shell/open-show|main)' },
+      from: { path: '^interface/(?!shell/open-show|wiring/show-engine|main)' },
       to: { path: '^engine/(host|remote)/' },
     },
     only('client-is-no-host', '^engine/client/', '^core/|^engine/(?!host/)'),

@@ -19,8 +19,9 @@ import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { LaneContentSelect } from '../parts/picture-select';
 import { TimeLeft } from '../parts/time-left';
-import { Sheet } from '../parts/sheet';
-import { LaneSettings } from './lane-settings';
+import { later } from '../parts/later';
+
+const LaneSettings = later(() => import('./lane-settings').then((m) => m.LaneSettings));
 
 /** What a lane shows now and how it stands, as plain values. */
 function useLaneState(lane: Lane) {
@@ -148,11 +149,7 @@ function LaneRow({ lane, index }: { lane: Lane; index: number }) {
           </Button>
         )}
       </div>
-      {open && (
-        <Sheet title={lane.name} onClose={close}>
-          <LaneSettings lane={lane} index={index} />
-        </Sheet>
-      )}
+      {open && <LaneSettings lane={lane} index={index} onClose={close} />}
     </li>
   );
 }

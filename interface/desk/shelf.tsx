@@ -2,13 +2,15 @@
 import { Link } from 'react-router';
 import { useShow } from '../client/show-client';
 import { PictureTile } from '../layouts/picture-tile';
-import { SeatsPanel } from '../layouts/seats-panel';
+import { later } from '../parts/later';
 import { region } from '../parts/region';
 import { useRoving } from '../parts/roving';
 import { Tabs } from '../parts/tabs';
-import { GraphicsShelf } from './graphics-shelf';
-import { ReplayShelf } from './replay-shelf';
 import { setDeskRoom, type SHELF_TABS, useDeskRoom } from './room-state';
+
+const SeatsPanel = later(() => import('../layouts/seats-panel').then((m) => m.SeatsPanel));
+const GraphicsShelf = later(() => import('./graphics-shelf').then((m) => m.GraphicsShelf));
+const ReplayShelf = later(() => import('./replay-shelf').then((m) => m.ReplayShelf));
 
 /** Layouts and presets as switches. */
 function Layouts() {

@@ -1,6 +1,20 @@
 /** A small panel that opens at what was pressed. */
-import { Popover as Radix } from 'radix-ui';
-import { type ReactNode } from 'react';
+import {
+  type ButtonHTMLAttributes,
+  cloneElement,
+  type ReactElement,
+  type ReactNode,
+  type Ref,
+  type RefObject,
+  useRef,
+  useState,
+} from 'react';
+import { later } from './later';
+
+const Floating = later(() => import('./floating').then((m) => m.Floating));
+
+/** A button, or a part that gives what it gets to one. */
+type Trigger = ReactElement<ButtonHTMLAttributes<HTMLButtonElement> & { ref?: Ref<HTMLButtonElement> }>;
 
 /** A panel that opens at the control it belongs to; Escape and a press elsewhere close it. */
 export function Popover({
@@ -8,30 +22,42 @@ export function Popover({
   children,
   label,
   align = 'center',
-  open,
+  side = 'bottom',
+  className = 'z-40 max-h-[80vh] overflow-auto rounded border border-line bg-panel p-3 shadow-2xl',
+  open: given,
   onOpenChange,
 }: {
-  trigger: ReactNode;
+  trigger: Trigger;
   children: ReactNode;
   label: string;
   align?: 'start' | 'center' | 'end';
+  side?: 'top' | 'bottom';
+  className?: string;
   open?: boolean;
   onOpenChange?: (open: boolean) => void;
 }) {
+  const anchor = useRef<HTMLButtonElement>(null);
+  const [own, setOwn] = useState(false);
+  const open = given ?? own;
+  const setOpen = (next: boolean) => {
+    setOwn(next);
+    onOpenChange?.(next);
+  };
   return (
-    <Radix.Root {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
-      <Radix.Trigger asChild>{trigger}</Radix.Trigger>
-      <Radix.Portal>
-        <Radix.Content
-          aria-label={label}
+    <>
+      {cloneElement(trigger, { ref: anchor, 'aria-haspopup': 'dialog', 'aria-expanded': open, onClick: () => setOpen(!open) })}
+      {open && (
+        <Floating
+          anchor={anchor as RefObject<HTMLButtonElement>}
+          label={label}
           align={align}
-          sideOffset={6}
-          collisionPadding={8}
-          className="z-40 max-h-[80vh] overflow-auto rounded border border-line bg-panel p-3 shadow-2xl"
+          side={side}
+          className={className}
+          onClose={() => setOpen(false)}
         >
           {children}
-        </Radix.Content>
-      </Radix.Portal>
-    </Radix.Root>
+        </Floating>
+      )}
+    </>
   );
 }

@@ -1,11 +1,11 @@
 /** The line at the foot of every page: what is said to the crew, in a place that covers nothing. */
 import clsx from 'clsx';
 import { Check, ChevronUp, Info, LoaderCircle, TriangleAlert, X } from 'lucide-react';
-import { Popover as Radix } from 'radix-ui';
 import { useHere, openPanel } from '../client/here';
 import { over, type Said, type Tone, useSaid } from '../client/say';
 import { useKeyName } from '../client/hands';
 import { withKey } from './button';
+import { Popover } from './popover';
 
 const ICONS = { info: Info, good: Check, working: LoaderCircle, caution: TriangleAlert, trouble: TriangleAlert };
 const TONES: Record<Tone, string> = {
@@ -91,34 +91,31 @@ export function StatusLine() {
           <X size={14} />
         </button>
       )}
-      <Radix.Root open={open} onOpenChange={(next) => openPanel(next ? 'notices' : null)}>
-        <Radix.Trigger
-          className="figures flex h-full items-center gap-1 border-l border-line px-3 text-muted hover:text-text"
-          aria-label={standing.length > 1 ? `What was said lately: ${standing.length} notices` : 'What was said lately'}
-          title={withKey('What was said lately', key)}
-        >
-          {standing.length > 1 ? `${standing.length} notices` : 'Notices'} <ChevronUp size={14} />
-        </Radix.Trigger>
-        <Radix.Portal>
-          <Radix.Content
-            aria-label="Notices"
-            align="end"
-            side="top"
-            sideOffset={4}
-            collisionPadding={8}
-            className="z-50 max-h-[60vh] w-[min(640px,94vw)] overflow-auto rounded border border-line bg-panel shadow-2xl"
+      <Popover
+        label="Notices"
+        align="end"
+        side="top"
+        className="z-50 max-h-[60vh] w-[min(640px,94vw)] overflow-auto rounded border border-line bg-panel shadow-2xl"
+        open={open}
+        onOpenChange={(next) => openPanel(next ? 'notices' : null)}
+        trigger={
+          <button
+            type="button"
+            className="figures flex h-full items-center gap-1 border-l border-line px-3 text-muted hover:text-text"
+            aria-label={standing.length > 1 ? `What was said lately: ${standing.length} notices` : 'What was said lately'}
+            title={withKey('What was said lately', key)}
           >
-            <ul aria-label="What was said lately">
-              {list.length === 0 && (
-                <li className="p-3 text-muted">Nothing was said yet. Refusals, troubles and good news are kept here.</li>
-              )}
-              {[...list].reverse().map((said) => (
-                <Entry key={said.id} said={said} />
-              ))}
-            </ul>
-          </Radix.Content>
-        </Radix.Portal>
-      </Radix.Root>
+            {standing.length > 1 ? `${standing.length} notices` : 'Notices'} <ChevronUp size={14} />
+          </button>
+        }
+      >
+        <ul aria-label="What was said lately">
+          {list.length === 0 && <li className="p-3 text-muted">Nothing was said yet. Refusals, troubles and good news are kept here.</li>}
+          {[...list].reverse().map((said) => (
+            <Entry key={said.id} said={said} />
+          ))}
+        </ul>
+      </Popover>
     </footer>
   );
 }

@@ -2,10 +2,10 @@
 import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
 import { useShow, useShowClient } from '../client/show-client';
-import { Button } from '../parts/button';
-import { Dialog } from '../parts/dialog';
-import { HoldButton } from '../parts/hold-button';
+import { later } from '../parts/later';
 import { useWindows } from '../programme/use-windows';
+
+const LeavingDialog = later(() => import('./leaving-dialog').then((m) => m.LeavingDialog));
 
 /** What would end, in words; empty when nobody sees the show. */
 function useWatching(): string[] {
@@ -24,9 +24,6 @@ function useWatching(): string[] {
   ].filter((w): w is string => w !== false);
 }
 
-const listed = (words: readonly string[]): string =>
-  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
-
 /** Asks before the show is left while somebody sees it. */
 export function Leaving() {
   const { showId } = useShowClient();
@@ -41,21 +38,5 @@ export function Leaving() {
     return () => window.removeEventListener('beforeunload', ask);
   }, [seen]);
   if (blocker.state !== 'blocked') return null;
-  return (
-    <Dialog
-      open
-      onClose={() => blocker.reset()}
-      title="This show is on air"
-      about={seen ? `Leaving it ends ${listed(watching)}.` : 'Nobody sees it any more: it can be left.'}
-    >
-      <div className="flex justify-end gap-2">
-        <HoldButton look="air" title="Hold to leave the show" onHeld={() => blocker.proceed()}>
-          Hold to leave
-        </HoldButton>
-        <Button look="straw" autoFocus onClick={() => blocker.reset()}>
-          Stay
-        </Button>
-      </div>
-    </Dialog>
-  );
+  return <LeavingDialog watching={watching} onStay={() => blocker.reset()} onLeave={() => blocker.proceed()} />;
 }

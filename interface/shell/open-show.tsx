@@ -1,31 +1,41 @@
-/** Opens a show and keeps it running above all rooms. */
-import { useEffect, useState } from 'react';
-import { Link, Outlet, useLocation, useParams } from 'react-router';
+/**
+ * Opens a show and keeps it running above all rooms. What was left of it is painted as soon as it has been read; what runs it is fetched and started
+ * meanwhile.
+ */
+import { type ComponentType, useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
 import { causeOf } from '#core/schema/cause';
-import { type OutsideDrivers } from '#engine/capture/driver';
+import { type ShowClient } from '#engine/client/show-client';
+import { stillClient } from '#engine/client/still-client';
 import { type ControlDriver } from '#engine/control/driver';
-import { type SoundDeviceDriver } from '#engine/sound/device-driver';
 import { becomeHost, letGo } from '#engine/host/host-lock';
-import { ShowHost } from '#engine/host/show-host';
-import { db } from '#engine/storage/db';
-import { useControllers } from '../control/use-controllers';
-import { useKeyboard } from '../control/use-hands';
-import { ReopenWindows } from '../screens/reopen-windows';
-import { SimulatedGuests } from '../guests/simulated';
+import { type ShowHost } from '#engine/host/show-host';
+import { db, type ShowRow } from '#engine/storage/db';
+import { leftShow } from '#engine/storage/left-show';
 import { Button } from '../parts/button';
-import { Here } from './here';
-import { RoomGuard } from './room-guard';
-import { Bar } from './top-bar';
-import { ShowClientContext } from '../client/show-client';
+import { StillShow } from './still-show';
+
+/** What runs a show in this window. */
+export interface ShowEngine {
+  /** Starts a stored show; `reloaded`: this page has just left it. */
+  open: (row: ShowRow, reloaded: boolean) => Promise<ShowHost>;
+  controls: readonly ControlDriver[];
+  /** The rooms of a show that runs. */
+  Running: ComponentType<{ client: ShowClient; controls: readonly ControlDriver[] }>;
+}
 
 type Opening =
-  | { state: 'opening' }
+  | { state: 'opening'; left: ShowClient | null }
   | { state: 'closing' }
   | { state: 'elsewhere' }
   | { state: 'missing' }
   | { state: 'lost' }
   | { state: 'failed'; message: string }
-  | { state: 'open'; host: ShowHost };
+  | { state: 'open'; host: ShowHost; engine: ShowEngine };
+
+const NOT_FETCHED = 'A part of Bivoca did not come from the server. See that the server runs, and load the page again.';
+
+const UNREAD: Opening = { state: 'opening', left: null };
 
 /** Milliseconds after which it is said that the show is closing still from when it ran here before. */
 const CLOSING_MS = 3000;
@@ -40,19 +50,16 @@ declare global {
   }
 }
 
+/** The show of a row as it was left; null where it cannot be seen before it is opened in full. */
+async function asLeft(row: ShowRow): Promise<ShowClient | null> {
+  const left = await leftShow(row, Date.now()).catch(() => null);
+  return left && stillClient(left.desk, left.frame);
+}
+
 /** Opens the show of the address and keeps it running above all rooms, so that changing rooms disturbs nothing. */
-export function OpenShow({
-  drivers,
-  soundDrivers,
-  controls,
-}: {
-  drivers: OutsideDrivers;
-  soundDrivers: readonly SoundDeviceDriver[];
-  controls: readonly ControlDriver[];
-}) {
+export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
   const { showId = '' } = useParams();
-  const room = useLocation().pathname;
-  const [opening, setOpening] = useState<Opening>({ state: 'opening' });
+  const [opening, setOpening] = useState<Opening>(UNREAD);
   const [steal, setSteal] = useState(false);
 
   useEffect(() => {
@@ -60,6 +67,9 @@ export function OpenShow({
     let host: ShowHost | null = null;
     let release: (() => void) | null = null;
     const open = async () => {
+      // It comes while the show is read and painted.
+      const fetched = engine().catch(() => Promise.reject(new Error(NOT_FETCHED)));
+      fetched.catch(() => undefined);
       const slow = setTimeout(() => !gone && setOpening({ state: 'closing' }), CLOSING_MS);
       release = await becomeHost(showId, steal, () => {
         setOpening({ state: 'lost' });
@@ -73,10 +83,13 @@ export function OpenShow({
       // What this page itself has left, by a reload or a link, was not interrupted.
       const reloaded = sessionStorage.getItem(LEFT) === showId;
       sessionStorage.removeItem(LEFT);
-      host = await ShowHost.open(row, drivers, soundDrivers, reloaded);
+      const left = await asLeft(row);
+      if (!gone) setOpening({ state: 'opening', left });
+      const ready = await fetched;
+      host = await ready.open(row, reloaded);
       if (gone) return letGo(showId, host.close(), release);
       window.bivocaHost = host;
-      setOpening({ state: 'open', host });
+      setOpening({ state: 'open', host, engine: ready });
     };
     const leave = () => host && sessionStorage.setItem(LEFT, showId);
     window.addEventListener('pagehide', leave);
@@ -88,24 +101,10 @@ export function OpenShow({
       if (host && release) letGo(showId, host.close(), release);
       else release?.();
     };
-  }, [showId, steal, drivers, soundDrivers]);
+  }, [showId, steal, engine]);
 
-  if (opening.state === 'open') {
-    return (
-      <ShowClientContext value={opening.host}>
-        <Wakes host={opening.host} />
-        <Controllers drivers={controls} />
-        <Keyboard />
-        <Here />
-        <ReopenWindows />
-        <SimulatedGuests />
-        <Bar />
-        <RoomGuard key={room}>
-          <Outlet />
-        </RoomGuard>
-      </ShowClientContext>
-    );
-  }
+  if (opening.state === 'open') return <opening.engine.Running client={opening.host} controls={opening.engine.controls} />;
+  if (opening.state === 'opening' && opening.left) return <StillShow client={opening.left} />;
   return (
     <main className="grid h-full place-items-center p-6">
       <div className="flex max-w-lg flex-col gap-3" role="status">
@@ -124,7 +123,7 @@ export function OpenShow({
             <Button
               look="straw"
               onClick={() => {
-                setOpening({ state: 'opening' });
+                setOpening(UNREAD);
                 setSteal(true);
               }}
             >
@@ -138,29 +137,4 @@ export function OpenShow({
       </div>
     </main>
   );
-}
-
-/** Browsers let sound start only after a press or a key: the first one anywhere wakes it. */
-function Wakes({ host }: { host: ShowHost }) {
-  useEffect(() => {
-    const wake = () => void host.sound.wake();
-    const events = ['pointerdown', 'keydown'] as const;
-    for (const event of events) window.addEventListener(event, wake);
-    return () => {
-      for (const event of events) window.removeEventListener(event, wake);
-    };
-  }, [host]);
-  return null;
-}
-
-/** The keys work in every room. */
-function Keyboard() {
-  useKeyboard();
-  return null;
-}
-
-/** Hands-on controllers work in every room. */
-function Controllers({ drivers }: { drivers: readonly ControlDriver[] }) {
-  useControllers(drivers);
-  return null;
 }

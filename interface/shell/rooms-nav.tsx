@@ -1,7 +1,6 @@
 /** The rooms in the bar: those a person uses by name, the others under one press, each with its key. */
 import clsx from 'clsx';
 import { ChevronDown, Pin } from 'lucide-react';
-import { Popover as Radix } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { roomOfPath, type RoomId, ROOMS } from '#core/control/rooms';
@@ -10,6 +9,7 @@ import { openPanel, useHere } from '../client/here';
 import { useShowClient } from '../client/show-client';
 import { useRooms } from '../client/use-rights';
 import { withKey } from '../parts/button';
+import { Popover } from '../parts/popover';
 import { useRoving } from '../parts/roving';
 
 const look = (active: boolean) =>
@@ -113,41 +113,40 @@ export function RoomsNav() {
           ))}
         </div>
       </div>
-      <Radix.Root open={open} onOpenChange={(next) => openPanel(next ? 'rooms' : null)}>
-        <Radix.Trigger
-          className={clsx('flex items-center gap-1', look(!shown.includes(here)))}
-          aria-label="All rooms"
-          title="All rooms, with their keys"
-        >
-          <span className="min-[1100px]:hidden">{ROOMS[here].name}</span>
-          <span className="max-[1099px]:hidden">{shown.includes(here) ? 'Rooms' : ROOMS[here].name}</span>
-          <ChevronDown size={14} />
-        </Radix.Trigger>
-        <Radix.Portal>
-          <Radix.Content
+      <Popover
+        label="All rooms"
+        align="start"
+        className="z-40 w-[min(420px,94vw)] rounded border border-line bg-panel p-2 shadow-2xl"
+        open={open}
+        onOpenChange={(next) => openPanel(next ? 'rooms' : null)}
+        trigger={
+          <button
+            type="button"
+            className={clsx('flex items-center gap-1', look(!shown.includes(here)))}
             aria-label="All rooms"
-            align="start"
-            sideOffset={4}
-            collisionPadding={8}
-            className="z-40 w-[min(420px,94vw)] rounded border border-line bg-panel p-2 shadow-2xl"
+            title="All rooms, with their keys"
           >
-            <div ref={list}>
-              {(['run', 'build'] as const).map((kind) => (
-                <section key={kind}>
-                  <h3 className="px-2 pt-1 text-xs font-semibold text-muted">{kind === 'run' ? 'Run the show' : 'Build it'}</h3>
-                  <ul>
-                    {rooms
-                      .filter((r) => ROOMS[r].kind === kind)
-                      .map((room) => (
-                        <RoomRow key={room} room={room} onGo={close} />
-                      ))}
-                  </ul>
-                </section>
-              ))}
-            </div>
-          </Radix.Content>
-        </Radix.Portal>
-      </Radix.Root>
+            <span className="min-[1100px]:hidden">{ROOMS[here].name}</span>
+            <span className="max-[1099px]:hidden">{shown.includes(here) ? 'Rooms' : ROOMS[here].name}</span>
+            <ChevronDown size={14} />
+          </button>
+        }
+      >
+        <div ref={list}>
+          {(['run', 'build'] as const).map((kind) => (
+            <section key={kind}>
+              <h3 className="px-2 pt-1 text-xs font-semibold text-muted">{kind === 'run' ? 'Run the show' : 'Build it'}</h3>
+              <ul>
+                {rooms
+                  .filter((r) => ROOMS[r].kind === kind)
+                  .map((room) => (
+                    <RoomRow key={room} room={room} onGo={close} />
+                  ))}
+              </ul>
+            </section>
+          ))}
+        </div>
+      </Popover>
     </nav>
   );
 }

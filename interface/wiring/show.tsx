@@ -1,24 +1,6 @@
-/** The window that runs a show, the panel of one, and their settings, with the drivers and stand-ins that are wired in. */
-import { cameraDriver, screenDriver } from '#engine/capture/device-driver';
-import { createDrawnDriver } from '#engine/capture/drawn-driver';
-import { type OutsideDrivers } from '#engine/capture/driver';
-import { mediaDriver, stillDriver } from '#engine/capture/file-drivers';
-import { browserSound } from '#engine/sound/browser-device';
-import { type SoundDeviceDriver } from '#engine/sound/device-driver';
-import { createCardDriver } from '#standins/sound/card-driver';
+/** The window that runs a show. */
 import { OpenShow } from '../shell/open-show';
-import { CONTROLS } from './controls';
 
-const drivers: OutsideDrivers = {
-  camera: cameraDriver,
-  screen: screenDriver,
-  media: mediaDriver,
-  still: stillDriver,
-  test: createDrawnDriver(() => new Worker(new URL('../../engine/capture/test-signals.worker.ts', import.meta.url), { type: 'module' })),
-  simulated: createDrawnDriver(() => new Worker(new URL('../../standins/pictures/cameras.worker.ts', import.meta.url), { type: 'module' })),
-};
+const engine = () => import('./show-engine').then((m) => m.ENGINE);
 
-// The stand-in first: real devices take whatever is left.
-const soundDrivers: readonly SoundDeviceDriver[] = [createCardDriver(), browserSound];
-
-export const ShowWindow = () => <OpenShow drivers={drivers} soundDrivers={soundDrivers} controls={CONTROLS} />;
+export const ShowWindow = () => <OpenShow engine={engine} />;
