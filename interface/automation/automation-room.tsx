@@ -27,7 +27,7 @@ import { COLUMNS } from '../parts/columns';
 const MacroText = lazy(() => import('./macro-text'));
 
 /** A page: what there is, what is open of it, and what can be set or seen of that. */
-const PAGE = `${COLUMNS} h-full grid-cols-[284px_minmax(0,1fr)_380px] max-[1099px]:grid-cols-[216px_minmax(0,1fr)_292px]`;
+const PAGE = `${COLUMNS} h-full grid-cols-[284px_minmax(0,1fr)_380px] max-wide:grid-cols-[216px_minmax(0,1fr)_292px]`;
 
 function MacrosPage() {
   const client = useShowClient();
@@ -149,7 +149,7 @@ function TriggersPage() {
 export function AutomationRoom() {
   const page = useAutomationRoom((s) => s.page);
   return (
-    <main className="flex h-(--room) flex-col overflow-hidden max-[859px]:h-auto max-[859px]:overflow-visible">
+    <main className="flex h-(--room) flex-col overflow-hidden max-beside:h-auto max-beside:overflow-visible">
       <h1 className="sr-only">Automation</h1>
       <AskDialog />
       <Tabs

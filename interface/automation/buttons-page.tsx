@@ -210,7 +210,7 @@ export function ButtonsPage() {
   const button = page?.buttons.find((b) => b.id === buttonId);
   const { frame } = client.state;
   return (
-    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_340px] max-[1099px]:grid-cols-[208px_minmax(0,1fr)_280px]`}>
+    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_340px] max-wide:grid-cols-[208px_minmax(0,1fr)_280px]`}>
       <nav className="flex min-h-0 flex-col border-r border-line" {...region('pages', 'Pages')}>
         <PageList page={page} />
       </nav>

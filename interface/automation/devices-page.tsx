@@ -13,7 +13,7 @@ export function DevicesPage() {
   const deviceId = useAutomationRoom((s) => s.deviceId);
   const device = devices.find((d) => d.id === deviceId) ?? devices[0];
   return (
-    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_400px] max-[1099px]:grid-cols-[208px_minmax(0,1fr)_300px]`}>
+    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_400px] max-wide:grid-cols-[208px_minmax(0,1fr)_300px]`}>
       <nav className="flex min-h-0 flex-col border-r border-line" {...region('devices', 'Devices')}>
         <DeviceList device={device} />
       </nav>

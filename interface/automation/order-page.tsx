@@ -108,7 +108,7 @@ export function OrderPage() {
   const chosen = useAutomationRoom((s) => s.items);
   const item = items.find((i) => i.id === chosen.at(-1));
   return (
-    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_340px] max-[1099px]:grid-cols-[208px_minmax(0,1fr)_280px]`}>
+    <div className={`${COLUMNS} h-full grid-cols-[252px_minmax(0,1fr)_340px] max-wide:grid-cols-[208px_minmax(0,1fr)_280px]`}>
       <Going />
       <section className="flex min-h-0 min-w-0 flex-col" {...region('items', 'Items')}>
         <OrderList />

@@ -5,6 +5,7 @@
 
 import { flushSync } from 'react-dom';
 import { roomNow, useHere } from './here';
+import { isOnItsWay } from './on-its-way';
 
 const REACHABLE =
   'a[href], button, input:not([type=hidden]), select, textarea, summary, [contenteditable=true], [tabindex]:not([data-region]):not(main)';
@@ -108,12 +109,15 @@ function soon(find: () => HTMLElement | undefined, act: (element: HTMLElement) =
   // What a choice just before has brought is drawn now, not a moment later.
   flushSync(() => undefined);
   const room = !isDrawn();
-  const mine = { until: performance.now() + (room ? PATIENCE_MS : OPENS_MS), room };
+  const start = performance.now();
+  const mine = { until: start + (room ? PATIENCE_MS : OPENS_MS), room };
   awaited = mine;
   const look = () => {
     // Something else is waited for since.
     if (awaited !== mine) return;
     const found = isDrawn() ? find() : undefined;
+    // What it is in may be fetched first.
+    if (isOnItsWay()) mine.until = Math.min(start + PATIENCE_MS, Math.max(mine.until, performance.now() + OPENS_MS));
     if (found || performance.now() > mine.until) awaited = null;
     if (found) act(found);
     else if (awaited === null) missing?.();

@@ -19,7 +19,7 @@ const Channel = memo(function Channel({ channel }: { channel: SoundChannel }) {
   const { id, name } = channel;
   const { faderDb, muted, follows } = channel.sound;
   return (
-    <li className="flex w-30 shrink-0 flex-col gap-0.5 border-r border-line px-1.5 py-1">
+    <li className="flex w-32 shrink-0 flex-col gap-0.5 border-r border-line px-1.5 py-1">
       <span className={`truncate text-[13px] ${muted ? 'text-muted line-through' : ''}`}>{name}</span>
       <Meter id={id} label={`Level of ${name}`} />
       <Fader label={`Fader of ${name}, dB`} db={faderDb} onChange={(db) => send('sound.setFader', { channel: id, db })} />
@@ -43,7 +43,7 @@ const Channel = memo(function Channel({ channel }: { channel: SoundChannel }) {
           <Film size={14} />
         </Button>
         <NumberField
-          className="ml-auto w-13 px-1.5!"
+          className="min-w-0 flex-1 px-1!"
           label={`Level of ${name}, dB`}
           min={FADER_FLOOR_DB}
           max={FADER_TOP_DB}

@@ -83,7 +83,7 @@ export function SourceList() {
     void addFiles([...event.dataTransfer.files]);
   };
   const tiles = (sources: Source[]) => (
-    <ul className="grid grid-cols-2 gap-1.5 max-[859px]:grid-cols-3">
+    <ul className="grid grid-cols-2 gap-1.5 max-beside:grid-cols-3">
       {sources.map((source) => (
         <SourceTile key={source.id} source={source} onEdit={setEditing} onMove={move} />
       ))}

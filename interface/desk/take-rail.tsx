@@ -82,7 +82,7 @@ export function TakeRail() {
     <section
       ref={box}
       {...region('take', 'Take')}
-      className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-[1099px]:flex-wrap max-[1099px]:py-2"
+      className="flex items-center gap-1.5 border-y border-line bg-panel px-2 max-wide:flex-wrap max-wide:py-2"
     >
       <Button
         className="h-11 shrink-0 px-3! text-base! font-semibold"

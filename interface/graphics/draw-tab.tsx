@@ -132,7 +132,7 @@ function Properties({ graphic }: { graphic: Graphic }) {
   return (
     <aside
       {...region('properties', 'Properties')}
-      className="flex min-h-0 w-80 shrink-0 flex-col border-l border-line max-[1099px]:w-64 max-[859px]:w-full"
+      className="flex min-h-0 w-80 shrink-0 flex-col border-l border-line max-wide:w-64 max-beside:w-full"
     >
       {first ? (
         <>
@@ -170,7 +170,7 @@ export function DrawTab() {
     );
   return (
     <>
-      <div className="flex min-h-0 w-56 shrink-0 flex-col border-r border-line max-[1099px]:w-48 max-[859px]:h-64 max-[859px]:w-full">
+      <div className="flex min-h-0 w-56 shrink-0 flex-col border-r border-line max-wide:w-48 max-beside:h-64 max-beside:w-full">
         <div className="flex gap-1 p-1.5">
           <select
             aria-label="Graphic that is drawn"
@@ -190,7 +190,7 @@ export function DrawTab() {
         </div>
         <ElementTree graphic={graphic} />
       </div>
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[859px]:flex-none" role="region" {...region('stage', 'The drawing')}>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-beside:flex-none" role="region" {...region('stage', 'The drawing')}>
         <Toolbar count={chosen.length} />
         <GraphicStage graphic={graphic} phase={trialPhase(graphic, trial)} frame={trial ?? 0} />
         <TimeLine graphic={graphic} />

@@ -83,7 +83,7 @@ export function FillSide({ graphic, pictureId }: { graphic: Graphic | undefined;
     <aside
       ref={box}
       {...region('lanes', 'Lanes')}
-      className="flex min-h-0 w-80 shrink-0 flex-col overflow-y-auto border-l border-line max-[1099px]:w-64 max-[859px]:w-full max-[859px]:overflow-visible max-[859px]:border-t max-[859px]:border-l-0"
+      className="flex min-h-0 w-80 shrink-0 flex-col overflow-y-auto border-l border-line max-wide:w-64 max-beside:w-full max-beside:overflow-visible max-beside:border-t max-beside:border-l-0"
     >
       <ol>{lanes.map((lane) => <LaneLine key={lane.id} lane={lane} chosen={lane.id === work} />).reverse()}</ol>
       {pictureId !== null && work !== null && (

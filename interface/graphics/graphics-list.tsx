@@ -118,7 +118,7 @@ export function GraphicsList() {
     <section
       ref={box}
       {...region('graphics', 'Graphics')}
-      className="flex min-h-0 w-75 shrink-0 flex-col border-r border-line max-[1099px]:w-56 max-[859px]:h-64 max-[859px]:w-full max-[859px]:border-b"
+      className="flex min-h-0 w-75 shrink-0 flex-col border-r border-line max-wide:w-56 max-beside:h-64 max-beside:w-full max-beside:border-b"
     >
       <div className="flex flex-wrap items-center gap-1 p-1.5">
         <AddGraphic />

@@ -54,7 +54,7 @@ function Fill() {
   const entry = chosenEntry(graphic, entryId);
   return (
     <>
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[859px]:min-h-120 max-[859px]:flex-none">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-beside:min-h-120 max-beside:flex-none">
         {panel === 'clocks' ? (
           <ClocksPanel />
         ) : panel === 'sheets' ? (
@@ -109,7 +109,7 @@ export function GraphicsRoom() {
           />
         )}
       </div>
-      <div className="flex min-h-0 flex-1 max-[859px]:flex-col max-[859px]:overflow-y-auto">
+      <div className="flex min-h-0 flex-1 max-beside:flex-col max-beside:overflow-y-auto">
         {tab === 'fill' ? (
           <>
             <GraphicsList />

@@ -193,7 +193,7 @@ export function GraphicStage({ graphic, phase, frame }: { graphic: Graphic; phas
     });
   };
   return (
-    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[859px]:min-h-[50vw]">
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-beside:min-h-[50vw]">
       <div
         className="relative"
         style={{ width: size.width, height: size.height }}

@@ -81,7 +81,7 @@ export function GuestsRoom() {
   const list = useShow(({ desk: { show } }) => show.guests.list);
   const waiting = useShow(({ desk: { show, air } }) => show.guests.list.filter((g) => guestNow(air, g.id).state === 'waiting').length);
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_350px_400px] max-[1099px]:grid-cols-[minmax(0,1fr)_330px_290px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_350px_400px] max-wide:grid-cols-[minmax(0,1fr)_330px_290px]`}>
       <h1 className="sr-only">Guests</h1>
       <section className="flex min-h-0 min-w-0 flex-col overflow-auto" {...region('people', 'Guests')}>
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-2 py-1.5">

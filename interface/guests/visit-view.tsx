@@ -147,7 +147,7 @@ export function VisitView({ visit, devices, stream }: { visit: Visit; devices: G
       )}
       {standing?.order && <Order lines={standing.order} />}
       <Back stream={back} />
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+      <div className="grid grid-cols-2 gap-2 beside:grid-cols-4">
         <Button className="min-h-12" pressed={hand} onClick={() => visit.say({ hand: !hand })}>
           <Hand size={18} /> {hand ? 'Hand is up' : 'Raise hand'}
         </Button>

@@ -68,7 +68,7 @@ export function FramingCanvas({ framing, size, eye, picking, onPicked }: Framing
   };
   const mark = eye ?? { x: 0.5, y: 0.4 };
   return (
-    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[859px]:min-h-[62vw]">
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-beside:min-h-[62vw]">
       <div ref={picture} className={`relative ${picking ? 'cursor-crosshair' : ''}`} style={{ width, height }}>
         <Monitor picture={{ kind: 'picture', id: framing.sourceId }} label="The whole source" className="absolute inset-0" />
         <FittedStage size={shown} margin={MARGIN} onPress={press} onMove={move} onRelease={release}>

@@ -161,7 +161,7 @@ export function LayoutCanvas({ layoutId, boxes, chosen, onChoose, tools, onFile 
 
   const single = chosen.length === 1 ? shown.find((b) => b.id === chosen[0]) : undefined;
   return (
-    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-[859px]:min-h-[62vw]">
+    <div ref={room} className="grid min-h-0 flex-1 place-items-center overflow-hidden bg-deep max-beside:min-h-[62vw]">
       <div
         className="relative"
         style={{ width: size.width, height: size.height }}

@@ -194,7 +194,7 @@ export function LayoutsRoom() {
             >
               Next
             </Button>
-            <span aria-hidden className="basis-full max-[859px]:hidden" />
+            <span aria-hidden className="basis-full max-beside:hidden" />
             <IconButton label="Duplicate this layout" onClick={() => send('layout.duplicate', { layout: layout.id })}>
               <CopyPlus size={15} />
             </IconButton>
@@ -218,15 +218,15 @@ export function LayoutsRoom() {
           </>
         )}
       </div>
-      <ul className="grid gap-2 max-[859px]:grid-cols-3">{layouts.map(tile)}</ul>
+      <ul className="grid gap-2 max-beside:grid-cols-3">{layouts.map(tile)}</ul>
       {presets.length > 0 && <h3 className="text-xs font-semibold text-muted">Presets</h3>}
-      <ul className="grid gap-2 max-[859px]:grid-cols-3">{presets.map(tile)}</ul>
+      <ul className="grid gap-2 max-beside:grid-cols-3">{presets.map(tile)}</ul>
       <h2 className="text-xs font-semibold text-muted">Walk-through</h2>
       <WalkThrough />
     </div>
   );
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[224px_minmax(0,1fr)_316px] max-[1099px]:grid-cols-[176px_minmax(0,1fr)_264px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[224px_minmax(0,1fr)_316px] max-wide:grid-cols-[176px_minmax(0,1fr)_264px]`}>
       <h1 className="sr-only">Layouts</h1>
       <nav ref={side} className="flex min-h-0 flex-col border-r border-line" {...region('layouts', 'Layouts and framings')}>
         <Tabs

@@ -12,7 +12,7 @@ import { Viewers } from './viewers';
 export function OutputRoom() {
   const left = useRoving<HTMLDivElement>();
   return (
-    <main className="grid h-(--room) grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] grid-rows-[auto_minmax(0,1fr)] overflow-auto max-[859px]:block max-[859px]:h-auto">
+    <main className="grid h-(--room) grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] grid-rows-[auto_minmax(0,1fr)] overflow-auto max-beside:block max-beside:h-auto">
       <h1 className="sr-only">Output</h1>
       <div
         ref={left}

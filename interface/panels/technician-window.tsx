@@ -56,7 +56,7 @@ function Technician({ copy, send, showId }: { copy: Copy; send: Send; showId: st
   const raster = output.raster ?? show.raster;
   const fed = surfaces.flatMap((s) => s.screens.filter((x) => x.outputId === output.id).map((screen) => ({ surface: s.name, screen })));
   return (
-    <div className="flex min-h-0 flex-1 gap-2 max-[899px]:flex-col">
+    <div className="flex min-h-0 flex-1 gap-2 max-beside:flex-col">
       <div className="relative grid min-h-0 min-w-0 flex-1 place-items-center bg-black">
         <OutputCanvas
           key={output.id}
@@ -70,7 +70,7 @@ function Technician({ copy, send, showId }: { copy: Copy; send: Send; showId: st
           <p className="p-4 text-muted">The picture is seen in windows of the browser that runs the show. What is pressed here works.</p>
         )}
       </div>
-      <aside className="flex w-72 shrink-0 flex-col gap-2 max-[899px]:w-full">
+      <aside className="flex w-72 shrink-0 flex-col gap-2 max-beside:w-full">
         <div>
           <h1 className="truncate text-2xl font-semibold">{output.name}</h1>
           <p className="figures text-lg">

@@ -53,7 +53,7 @@ export function Button({
       onClick={unusable ? undefined : onClick}
 
       className={clsx(
-        'inline-flex min-h-7 items-center justify-center gap-1.5 rounded-[3px] border px-2.5 py-0.5 text-sm whitespace-nowrap',
+        'inline-flex min-h-7 min-w-7 items-center justify-center gap-1.5 rounded-[3px] border px-2.5 py-0.5 text-sm whitespace-nowrap',
         LOOKS[look],
         pressed && 'border-straw text-straw',
         unusable && 'opacity-50',

@@ -1,5 +1,6 @@
 /** Parts of the interface that come after the first page stands: fetched when they are first shown, or soon after, so that none is missing when the server is away. */
 import { type ComponentType, createElement, lazy, Suspense } from 'react';
+import { fetchWanted } from '../client/on-its-way';
 
 const waiting: (() => Promise<unknown>)[] = [];
 /** The page comes first: how long it is left alone, and the pause between two that are fetched beforehand, milliseconds. */
@@ -8,7 +9,7 @@ const PAUSE_MS = 100;
 
 /** A component that is fetched when it is wanted; nothing is seen of it until then. */
 export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
-  const Loaded = lazy(async () => ({ default: await load() }));
+  const Loaded = lazy(async () => ({ default: await fetchWanted(load) }));
   waiting.push(load);
   return function Later(props: P) {
     return <Suspense fallback={null}>{createElement(Loaded, props as never)}</Suspense>;

@@ -71,7 +71,7 @@ export function ReplayRoom() {
   const tab = useRoom((s) => s.tab);
   const jog = useRoom((s) => s.jogPanel);
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_430px] max-[1099px]:grid-cols-[minmax(0,1fr)_330px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_430px] max-wide:grid-cols-[minmax(0,1fr)_330px]`}>
       <h1 className="sr-only">Replay</h1>
       <div className="flex min-h-0 min-w-0 flex-col">
         <div className="grid shrink-0 grid-cols-2 gap-1">
@@ -85,7 +85,7 @@ export function ReplayRoom() {
           </div>
         )}
       </div>
-      <aside className="flex min-h-0 flex-col border-l border-line max-[859px]:h-[720px]" {...region('clips', 'Clips and settings')}>
+      <aside className="flex min-h-0 flex-col border-l border-line max-beside:h-[720px]" {...region('clips', 'Clips and settings')}>
         <div className="flex items-center gap-2 border-b border-line px-1.5 py-1">
           <RecordAngles />
           <div className="min-w-0 flex-1">

@@ -221,10 +221,7 @@ export function Timeline() {
   };
 
   return (
-    <section
-      {...region('timeline', 'Timeline')}
-      className="relative flex min-h-0 flex-1 flex-col border-t border-line max-[859px]:min-h-80"
-    >
+    <section {...region('timeline', 'Timeline')} className="relative flex min-h-0 flex-1 flex-col border-t border-line max-beside:min-h-80">
       <div ref={tools} className="flex flex-wrap items-center gap-1 bg-panel px-1.5 py-1">
         <GoTo />
         <Button

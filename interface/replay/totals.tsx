@@ -14,7 +14,7 @@ function Total({ label, count, frames, tone }: { label: string; count?: number; 
   return (
     <div
       className={clsx(
-        'min-w-0 flex-1 px-2 py-1 max-[1099px]:px-1.5',
+        'min-w-0 flex-1 px-2 py-1 max-wide:px-1.5',
         tone === 'caution' && 'bg-caution text-deep',
         tone === 'air' && 'bg-air text-deep',
       )}
@@ -24,12 +24,12 @@ function Total({ label, count, frames, tone }: { label: string; count?: number; 
         {count !== undefined && <span className="figures"> · {count}</span>}
       </div>
       <div
-        className="figures text-[26px] leading-none font-semibold whitespace-nowrap max-[1099px]:text-[19px]"
+        className="figures text-[26px] leading-none font-semibold whitespace-nowrap max-wide:text-[19px]"
         aria-label={`Running time of ${label}`}
       >
         {frames.split(' ')[0]}
         {/* Frames look unlike seconds. */}
-        <span className="text-[17px] font-normal max-[1099px]:text-[14px]">{frames.includes(' ') ? ` ${frames.split(' ')[1]}` : ''}</span>
+        <span className="text-[17px] font-normal max-wide:text-[14px]">{frames.includes(' ') ? ` ${frames.split(' ')[1]}` : ''}</span>
       </div>
     </div>
   );

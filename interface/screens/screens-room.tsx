@@ -111,13 +111,13 @@ export function ScreensRoom() {
   const output = chosen ? undefined : chosenOutput(show, outputId);
   useEffect(() => void findKnownDisplays(), []);
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[236px_minmax(0,1fr)_304px] max-[1099px]:grid-cols-[188px_minmax(0,1fr)_256px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[236px_minmax(0,1fr)_304px] max-wide:grid-cols-[188px_minmax(0,1fr)_256px]`}>
       <h1 className="sr-only">Screens</h1>
       <nav className="flex min-h-0 flex-col border-r border-line" {...region('outputs', 'Outputs')}>
         <SurfaceList chosen={chosen} />
         <OutputList chosen={output} open={open} />
       </nav>
-      <section className="flex min-h-0 min-w-0 flex-col max-[859px]:h-[90vh]" {...region('stage', chosen ? 'The surface' : 'The output')}>
+      <section className="flex min-h-0 min-w-0 flex-col max-beside:h-[90vh]" {...region('stage', chosen ? 'The surface' : 'The output')}>
         {chosen ? (
           <>
             <SurfaceStage key={chosen.id} surface={chosen} />

@@ -262,7 +262,7 @@ function Checks({ surface }: { surface: Surface }) {
 
 export function SurfaceBelow({ surface }: { surface: Surface }) {
   return (
-    <div className="grid h-[196px] shrink-0 grid-cols-3 border-t border-line max-[859px]:h-auto max-[859px]:grid-cols-1">
+    <div className="grid h-[196px] shrink-0 grid-cols-3 border-t border-line max-beside:h-auto max-beside:grid-cols-1">
       <Layers surface={surface} />
       <Presets surface={surface} />
       <Checks surface={surface} />

@@ -132,7 +132,7 @@ function Bound({ device, label }: { device: string; label: string }) {
     <section aria-label={`Bound on ${label}`}>
       <h3 className="text-xs font-semibold text-muted">{label}</h3>
       {list.length === 0 && <p className="text-[13px] text-muted">Nothing yet: move a control.</p>}
-      <ul className="grid grid-cols-3 gap-x-4 max-[700px]:grid-cols-1">
+      <ul className="grid grid-cols-3 gap-x-4 max-beside:grid-cols-1">
         {list.map((b) => {
           const action = findAction(b.action);
           const room = b.room === 'all' ? '' : ` · ${roomName(b.room)}`;

@@ -106,7 +106,7 @@ export function PartsPanel() {
       return undefined;
     });
   return (
-    <div className="flex h-full min-h-0 max-[900px]:flex-col">
+    <div className="flex h-full min-h-0 max-beside:flex-col">
       <div className="min-h-0 min-w-0 flex-1 overflow-y-auto p-4">
         <div className="mb-3 flex flex-wrap items-center gap-3">
           <h2 className="min-w-0 truncate font-semibold">{file ? `Parts of ${file.name}` : 'Parts of this show'}</h2>
@@ -127,7 +127,7 @@ export function PartsPanel() {
         )}
       </div>
       <aside
-        className="flex w-96 shrink-0 flex-col gap-2 border-l border-line p-4 max-[900px]:max-h-1/2 max-[900px]:w-full max-[900px]:border-t max-[900px]:border-l-0"
+        className="flex w-96 shrink-0 flex-col gap-2 border-l border-line p-4 max-beside:max-h-1/2 max-beside:w-full max-beside:border-t max-beside:border-l-0"
         aria-label="What goes along"
       >
         <p className="text-[13px] text-muted">

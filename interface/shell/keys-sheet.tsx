@@ -94,7 +94,7 @@ export function KeysSheet({ open, onClose }: { open: boolean; onClose: () => voi
       extraWide
     >
       <KeyDrawing room={room} />
-      <div className="columns-2 gap-8 max-[700px]:columns-1">
+      <div className="columns-2 gap-8 max-beside:columns-1">
         {sections.map(([group, lines]) => (
           <section key={group} className="mb-4">
             <h3 className="mb-1 font-semibold text-straw">{group}</h3>

@@ -11,7 +11,7 @@ import { type ControlDriver } from '#engine/control/driver';
 import { becomeHost, letGo } from '#engine/host/host-lock';
 import { type ShowHost } from '#engine/host/show-host';
 import { db, type ShowRow } from '#engine/storage/db';
-import { leftShow } from '#engine/storage/left-show';
+import { leftDesk } from '#engine/storage/left-show';
 import { Button } from '../parts/button';
 import { StillShow } from './still-show';
 
@@ -52,8 +52,13 @@ declare global {
 
 /** The show of a row as it was left; null where it cannot be seen before it is opened in full. */
 async function asLeft(row: ShowRow): Promise<ShowClient | null> {
-  const left = await leftShow(row, Date.now()).catch(() => null);
-  return left && stillClient(left.desk, left.frame);
+  try {
+    const left = leftDesk(row, await db.airs.get(row.id), Date.now());
+    return left && stillClient(left.desk, left.frame);
+  } catch {
+    // What is wrong with it is said by what opens it in full.
+    return null;
+  }
 }
 
 /** Opens the show of the address and keeps it running above all rooms, so that changing rooms disturbs nothing. */

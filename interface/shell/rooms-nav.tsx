@@ -98,8 +98,8 @@ export function RoomsNav() {
   const shown = named.slice(0, fits);
   const close = () => openPanel(null);
   return (
-    <nav className="flex min-w-0 flex-1 items-center max-[1099px]:min-w-fit" aria-label="Rooms">
-      <div ref={box} className="relative min-w-0 flex-1 overflow-hidden max-[1099px]:hidden">
+    <nav className="flex min-w-0 flex-1 items-center max-wide:min-w-fit" aria-label="Rooms">
+      <div ref={box} className="relative min-w-0 flex-1 overflow-hidden max-wide:hidden">
         <div ref={links} className="flex">
           {shown.map((room) => (
             <RoomLink key={room} room={room} />
@@ -126,8 +126,8 @@ export function RoomsNav() {
             aria-label="All rooms"
             title="All rooms, with their keys"
           >
-            <span className="min-[1100px]:hidden">{ROOMS[here].name}</span>
-            <span className="max-[1099px]:hidden">{shown.includes(here) ? 'Rooms' : ROOMS[here].name}</span>
+            <span className="wide:hidden">{ROOMS[here].name}</span>
+            <span className="max-wide:hidden">{shown.includes(here) ? 'Rooms' : ROOMS[here].name}</span>
             <ChevronDown size={14} />
           </button>
         }

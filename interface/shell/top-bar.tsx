@@ -115,7 +115,7 @@ function EngineState() {
       aria-label={`Engine: ${ms} milliseconds a frame, ${dropped} dropped in the last minute${notice ? `. ${notice}` : ''}`}
     >
       {bad && <TriangleAlert size={14} />}
-      <span className="inline-block w-11 text-right max-[859px]:hidden">{ms} ms</span>
+      <span className="inline-block w-11 text-right max-beside:hidden">{ms} ms</span>
       <span className="inline-block min-w-16 text-right">{dropped} drop</span>
       {brief !== '' && (
         <span className="flex items-center gap-1 text-caution">
@@ -202,7 +202,7 @@ export function Bar() {
   return (
     <header
       ref={bar}
-      className="flex h-11 items-center gap-2 border-b border-line bg-panel px-3 whitespace-nowrap max-[1099px]:h-auto max-[1099px]:min-h-11 max-[1099px]:flex-wrap"
+      className="flex h-11 items-center gap-2 border-b border-line bg-panel px-3 whitespace-nowrap max-wide:h-auto max-wide:min-h-11 max-wide:flex-wrap"
     >
       <SkipLink />
       {!panel && (

@@ -88,9 +88,9 @@ export function SoundRoom() {
   const { view, tab } = useSoundRoom();
   const bar = useRoving<HTMLDivElement>();
   return (
-    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_344px] max-[1099px]:grid-cols-[minmax(0,1fr)_296px]`}>
+    <main className={`${COLUMNS} h-(--room) grid-cols-[minmax(0,1fr)_344px] max-wide:grid-cols-[minmax(0,1fr)_296px]`}>
       <h1 className="sr-only">Sound</h1>
-      <div className="flex min-h-0 min-w-0 flex-col max-[859px]:h-[640px]" role="region" {...region('desk', 'Strips or matrix')}>
+      <div className="flex min-h-0 min-w-0 flex-col max-beside:h-[640px]" role="region" {...region('desk', 'Strips or matrix')}>
         <div ref={bar} className="flex shrink-0 items-center gap-1 border-b border-line px-2 py-1">
           <Button pressed={view === 'strips'} onClick={() => setSoundRoom({ view: 'strips' })}>
             Strips
@@ -109,7 +109,7 @@ export function SoundRoom() {
         {view === 'strips' ? <StripsView /> : <MatrixView />}
       </div>
       <aside
-        className="flex min-h-0 flex-col border-l border-line max-[859px]:h-[760px]"
+        className="flex min-h-0 flex-col border-l border-line max-beside:h-[760px]"
         {...region('settings', 'Settings of the sound desk')}
       >
         <Tabs

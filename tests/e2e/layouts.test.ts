@@ -373,6 +373,7 @@ describe('transitions', () => {
     await send(page, 'picture.cut', { picture: colours.red });
     await send(page, 'picture.setNext', { picture: colours.blue });
     await press(page, 'All transitions');
+    await page.waitForSelector('select[aria-label="Kind of transition"]');
     await page.select('select[aria-label="Kind of transition"]', 'wipe');
     await page.select('select[aria-label="Shape of the wipe"]', 'iris');
     const seen = new Set<string>();

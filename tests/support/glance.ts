@@ -33,8 +33,9 @@ export const seeAll = (page: Page): Promise<Seen> =>
       if (style.display === 'inline' || element.matches('input[type=range], .sr-only')) continue;
       const name = `${element.tagName.toLowerCase()} “${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 40)}”`;
       const around = element.matches('input[type=checkbox]') ? -2 * parseFloat(getComputedStyle(element, '::before').top) || 0 : 0;
-      if (Math.max(box.height, element.getBoundingClientRect().height + around) < least.control - 0.5)
-        small.push(`${name} ${Math.round(box.width)}×${Math.round(box.height)}`);
+      const own = element.getBoundingClientRect();
+      const sides = [Math.max(box.width, own.width + around), Math.max(box.height, own.height + around)];
+      if (sides.some((side) => side < least.control - 0.5)) small.push(`${name} ${Math.round(box.width)}×${Math.round(box.height)}`);
       // What is scrolled out of its list is no fault, in the direction in which the list goes on.
       let inView = box.top >= 0 && box.bottom <= window.innerHeight && box.left >= 0 && box.right <= window.innerWidth;
       for (let holder = element.parentElement; holder && inView; holder = holder.parentElement) {
