@@ -39,7 +39,12 @@ const withRooms =
     return loaded;
   };
 
-const makeDemo = async (raster?: Raster): Promise<string> => (await import('./wiring/demo')).makeDemo(raster);
+async function makeDemo(raster?: Raster): Promise<string> {
+  const demo = await import('./wiring/demo');
+  // What runs it comes while it is made.
+  void import('./wiring/show-engine').catch(() => undefined);
+  return demo.makeDemo(raster);
+}
 
 void import('#engine/storage/shows').then(({ sweep }) => sweep());
 

@@ -73,8 +73,12 @@ export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
     let release: (() => void) | null = null;
     const open = async () => {
       // It comes while the show is read and painted.
+      let here = false;
       const fetched = engine().catch(() => Promise.reject(new Error(NOT_FETCHED)));
-      fetched.catch(() => undefined);
+      fetched.then(
+        () => (here = true),
+        () => undefined,
+      );
       const slow = setTimeout(() => !gone && setOpening({ state: 'closing' }), CLOSING_MS);
       release = await becomeHost(showId, steal, () => {
         setOpening({ state: 'lost' });
@@ -88,8 +92,9 @@ export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
       // What this page itself has left, by a reload or a link, was not interrupted.
       const reloaded = sessionStorage.getItem(LEFT) === showId;
       sessionStorage.removeItem(LEFT);
-      const left = await asLeft(row);
-      if (!gone) setOpening({ state: 'opening', left });
+      // Where it is here already, painting would only keep it waiting.
+      const left = here ? null : await asLeft(row);
+      if (!gone && !here) setOpening({ state: 'opening', left });
       const ready = await fetched;
       host = await ready.open(row, reloaded);
       if (gone) return letGo(showId, host.close(), release);
