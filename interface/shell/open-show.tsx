@@ -65,10 +65,14 @@ async function asLeft(row: ShowRow): Promise<ShowClient | null> {
 export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
   const { showId = '' } = useParams();
   const [opening, setOpening] = useState<Opening>(UNREAD);
-  const [steal, setSteal] = useState(false);
+  /** How often it was taken over from another window. */
+  const [taken, setTaken] = useState(0);
 
   useEffect(() => {
+    /** This page has left the show, or another window has taken it over. */
     let gone = false;
+    /** What there was of the show was left by this page, and nothing runs yet in its place. */
+    let reloaded = false;
     let host: ShowHost | null = null;
     let release: (() => void) | null = null;
     const open = async () => {
@@ -80,7 +84,8 @@ export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
         () => undefined,
       );
       const slow = setTimeout(() => !gone && setOpening({ state: 'closing' }), CLOSING_MS);
-      release = await becomeHost(showId, steal, () => {
+      release = await becomeHost(showId, taken > 0, () => {
+        gone = true;
         setOpening({ state: 'lost' });
         window.bivocaHost = undefined;
         void host?.close();
@@ -88,22 +93,24 @@ export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
       if (gone) return release?.();
       if (!release) return setOpening({ state: 'elsewhere' });
       const row = await db.shows.get(showId);
+      if (gone) return undefined;
       if (!row || row.deletedAt !== null) return setOpening({ state: 'missing' });
       // What this page itself has left, by a reload or a link, was not interrupted.
-      const reloaded = sessionStorage.getItem(LEFT) === showId;
+      reloaded = sessionStorage.getItem(LEFT) === showId;
       sessionStorage.removeItem(LEFT);
       // Where it is here already, painting would only keep it waiting.
       const left = here ? null : await asLeft(row);
       if (!gone && !here) setOpening({ state: 'opening', left });
       const ready = await fetched;
+      if (gone) return undefined;
       host = await ready.open(row, reloaded);
       if (gone) return letGo(showId, host.close(), release);
       window.bivocaHost = host;
       setOpening({ state: 'open', host, engine: ready });
     };
-    const leave = () => host && sessionStorage.setItem(LEFT, showId);
+    const leave = () => (host !== null || reloaded) && sessionStorage.setItem(LEFT, showId);
     window.addEventListener('pagehide', leave);
-    open().catch((error: unknown) => setOpening({ state: 'failed', message: causeOf(error) }));
+    open().catch((error: unknown) => !gone && setOpening({ state: 'failed', message: causeOf(error) }));
     return () => {
       gone = true;
       window.removeEventListener('pagehide', leave);
@@ -111,7 +118,7 @@ export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
       if (host && release) letGo(showId, host.close(), release);
       else release?.();
     };
-  }, [showId, steal, engine]);
+  }, [showId, taken, engine]);
 
   if (opening.state === 'open') return <opening.engine.Running client={opening.host} controls={opening.engine.controls} />;
   if (opening.state === 'opening' && opening.left) return <StillShow client={opening.left} />;
@@ -134,7 +141,7 @@ export function OpenShow({ engine }: { engine: () => Promise<ShowEngine> }) {
               look="straw"
               onClick={() => {
                 setOpening(UNREAD);
-                setSteal(true);
+                setTaken((times) => times + 1);
               }}
             >
               Take it over

@@ -69,7 +69,7 @@ function useFits(count: number) {
       let width = 0;
       let n = 0;
       for (const child of measure.current.children) {
-        width += (child as HTMLElement).offsetWidth;
+        width += child.getBoundingClientRect().width;
         if (width > room) break;
         n += 1;
       }

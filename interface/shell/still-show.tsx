@@ -1,18 +1,26 @@
 /** What is seen of a show while it opens: its Desk as it was left, without colour, until pictures move. */
-import { Component, type ReactNode } from 'react';
+import { Component, type ReactNode, useEffect, useState } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { roomOfPath } from '#core/control/rooms';
 import { type ShowClient } from '#engine/client/show-client';
 import { ShowClientContext } from '../client/show-client';
 import { Bar } from './top-bar';
 
+/** Milliseconds after which it is said that opening takes long. */
+const LONG_MS = 10_000;
+
 function Opening({ alone }: { alone: boolean }) {
+  const [long, setLong] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLong(true), LONG_MS);
+    return () => clearTimeout(timer);
+  }, []);
   return (
     <p
       role="status"
       className={alone ? 'grid h-full place-items-center' : 'status-line fixed bottom-0 left-0 z-[60] flex items-center bg-panel px-3'}
     >
-      Opening the show…
+      Opening the show…{long && ' It takes long: see that the server runs, or load the page again. Nothing is lost.'}
     </p>
   );
 }

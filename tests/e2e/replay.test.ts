@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type RollItem } from '#core/replay/air';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { passes, pick, post, press, send, until } from '../support/desk';
+import { drag } from '../support/drag';
 import { openHarness } from '../support/harness';
 import { agrees, deskNow, openReplay, probe, recorded, stands, writtenSpan } from '../support/replay';
 import { deckShows, programmeShows } from '../support/strips';
@@ -272,16 +273,7 @@ describe('hands', () => {
     expect(clip.in - moved).toBeLessThan(20);
     const row = (name: string) => page.waitForSelector(`xpath/.//*[@data-clip][contains(., "${name}")]`);
     const [from, to] = [await row('Second'), await row('First')];
-    await page.evaluate(
-      (a, b) => {
-        const dataTransfer = new DataTransfer();
-        a?.dispatchEvent(new DragEvent('dragstart', { bubbles: true, dataTransfer }));
-        b?.dispatchEvent(new DragEvent('dragover', { bubbles: true, cancelable: true, dataTransfer }));
-        b?.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer }));
-      },
-      from,
-      to,
-    );
+    await drag(page, from, to);
     const names = await pick(page, (s) => s.desk.show.replay.clips.map((c) => c.name).filter((n) => n === 'First' || n === 'Second'));
     expect(names).toEqual(['Second', 'First']);
     await press(page, 'Gang');

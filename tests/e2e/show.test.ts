@@ -103,6 +103,7 @@ describe('switching by hand', () => {
     const { page } = browser;
     const before = await pick(page, (s) => s.desk.air.onAirId);
     await press(page, 'Graphics[role="tab"]');
+    await page.waitForSelector('[data-region="shelf"] input[aria-label="Name"]');
     await page.click('[data-region="shelf"] input[aria-label="Name"]', { count: 3 });
     await page.keyboard.type('2 x Space');
     await page.keyboard.press('Tab');

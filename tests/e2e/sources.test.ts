@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type App, startApp, startBrowser, type TestBrowser } from '../support/browser';
 import { keepOnly, openDemo, passes, pick, press, quietPier, send, until } from '../support/desk';
 import { finishRecording, gaveUp, records, startRecording } from '../support/recording';
+import { drag } from '../support/drag';
 import { openHarness } from '../support/harness';
 
 let app: App;
@@ -278,6 +279,44 @@ describe('a screen', () => {
     // Headless browsers may have nothing to share; then it must say so and stay startable.
     if (live.state === 'lost') expect(live.cause.length).toBeGreaterThan(5);
     else expect(live.state).toBe('live');
+  });
+});
+
+describe('the list', () => {
+  const order = () => pick(browser.page, (s) => s.desk.show.sources.filter((x) => !x.feedsOnly).map((x) => x.id));
+  const handle = (name: string) => browser.page.waitForSelector(`[aria-label="Move ${name} in the list"]`);
+  const tile = (name: string) => browser.page.waitForSelector(`xpath/.//*[@data-region="sources"]//li[contains(., "${name}")]`);
+
+  it('is put in order by dragging, into another group too, as one step', async () => {
+    const { page } = browser;
+    const before = await order();
+    const groupOf = () => pick(page, (s) => s.desk.show.sources.find((x) => x.id === 'bars')?.groupId ?? null);
+    const group = await groupOf();
+    await drag(page, await handle('Bars and tone'), await tile('Shore wide'));
+    expect(await order()).toEqual(['bars', ...before.filter((id) => id !== 'bars')]);
+    expect(await groupOf()).toBe(await pick(page, (s) => s.desk.show.sources.find((x) => x.id === 'shore')?.groupId ?? null));
+    await send(page, 'history.undo');
+    expect([await order(), await groupOf()]).toEqual([before, group]);
+  });
+
+  it('is put in order by keys: what is moved keeps the focus', async () => {
+    const { page } = browser;
+    const before = await order();
+    await (await handle('Shore wide'))!.focus();
+    const shifted = async (key: 'ArrowRight' | 'ArrowLeft') => {
+      await page.keyboard.down('Shift');
+      await page.keyboard.press(key);
+      await page.keyboard.up('Shift');
+    };
+    await shifted('ArrowRight');
+    expect(await order()).toEqual([before[1], before[0], ...before.slice(2)]);
+    await until(() => page.evaluate(() => document.activeElement?.getAttribute('data-moves') === 'shore'), 'the focus to go along');
+    await shifted('ArrowLeft');
+    expect(await order()).toEqual(before);
+    // At the end of the list there is nowhere to go.
+    await shifted('ArrowLeft');
+    expect(await order()).toEqual(before);
+    expect(await pick(page, (s) => s.notices)).toEqual([]);
   });
 });
 

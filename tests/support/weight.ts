@@ -8,6 +8,9 @@ interface Chunk {
   imports?: string[];
 }
 
+/** What the first paint of the Desk needs: the page, what opens a show, and the room. */
+export const FIRST_PAINT = ['index.html', 'wiring/show.tsx', 'desk/desk.tsx'];
+
 const built = (path: string) => fileURLToPath(new URL(`../../dist/${path}`, import.meta.url));
 
 /** Files without which `parts` (pages and modules, as they are called in interface/) cannot be there: what they import, and their styles. */

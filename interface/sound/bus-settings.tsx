@@ -1,0 +1,88 @@
+/** Every setting of a bus. */
+import { type Bus } from '#core/sound/document';
+import { framesPerSecond } from '#core/time/rate';
+import { useSend, useShow } from '../client/show-client';
+import { Button } from '../parts/button';
+import { HoldButton } from '../parts/hold-button';
+import { EqCurve } from './eq-curve';
+import { Bands, Field, Stage } from './strip-stages';
+
+export function BusSettings({ bus }: { bus: Bus }) {
+  const send = useSend();
+  const { rate, listeners } = useShow(({ desk: { show } }) => ({ rate: framesPerSecond(show.rate), listeners: show.sound.listeners }));
+  const set = (change: Record<string, unknown>) => send('sound.setBus', { bus: bus.id, ...change });
+  const heard = listeners.filter((l) => l.busId === bus.id).map((l) => l.name);
+  return (
+    <>
+      <div className="mb-2 flex items-center gap-2">
+        <input
+          aria-label="Name of the bus"
+          className="min-w-0 flex-1"
+          defaultValue={bus.name}
+          key={bus.name}
+          maxLength={40}
+          onBlur={(e) => e.target.value.trim() && e.target.value !== bus.name && set({ name: e.target.value.trim() })}
+        />
+        {bus.id !== 'programme' && (
+          <HoldButton look="quiet" title="Hold to remove this bus with its sends" onHeld={() => send('sound.removeBus', { bus: bus.id })}>
+            Remove
+          </HoldButton>
+        )}
+      </div>
+      <p className="mb-2 text-[13px] text-muted">
+        {heard.length > 0 ? `Heard by ${heard.join(', ')}.` : 'Nobody listens to it yet: see Listeners.'}
+      </p>
+      <Stage title="Output">
+        <Field
+          label="Limiter"
+          unit="dBFS"
+          min={-20}
+          max={0}
+          digits={1}
+          value={bus.ceilingDb}
+          onCommit={(ceilingDb) => set({ ceilingDb })}
+        />
+        <select
+          aria-label="Timing"
+          title="Live inputs wait 130 ms for their pictures, unless people in the room listen"
+          value={bus.timing}
+          onChange={(e) => set({ timing: e.target.value })}
+        >
+          <option value="picture">in time with the picture</option>
+          <option value="live">live, without waiting</option>
+        </select>
+        <Field label="Delay" unit="ms" min={0} max={1000} digits={1} value={bus.delayMs} onCommit={(delayMs) => set({ delayMs })} />
+        <Field
+          label="= frames"
+          unit="fr"
+          min={0}
+          max={rate}
+          digits={2}
+          value={(bus.delayMs / 1000) * rate}
+          onCommit={(frames) => set({ delayMs: Math.min(1000, Math.round((frames / rate) * 10_000) / 10) })}
+        />
+      </Stage>
+      <Stage title="Equaliser" on={bus.eq.on} onPress={() => send('sound.setEq', { channel: bus.id })}>
+        <div className="col-span-2">
+          <EqCurve
+            bands={bus.eq.bands}
+            on={bus.eq.on}
+            onBand={(band, change) => send('sound.setBand', { channel: bus.id, band, ...change })}
+          />
+        </div>
+        <Bands id={bus.id} bands={bus.eq.bands} />
+      </Stage>
+      <Button
+        className="mb-2"
+        title="For a howl whose loop is not known here"
+        onClick={() => send('sound.hold', { bus: bus.id, db: 24, hz: 0 })}
+      >
+        Turn down by 24 dB until released
+      </Button>
+      <label className="flex items-center gap-2 border-t border-line py-2">
+        <input type="checkbox" checked={bus.record} onChange={(e) => set({ record: e.target.checked })} /> Record it as a stereo WAV beside
+        the programme
+      </label>
+    </>
+  );
+}
