@@ -10,7 +10,7 @@ import { NumberField } from '../parts/number-field';
 import { EqCurve } from './eq-curve';
 import { Bands, Field, Stage } from './strip-stages';
 
-const PICK_WORDS = { stereo: 'stereo', mono: 'mono: both summed', left: 'left on both', right: 'right on both' };
+const PICK_WORDS = { stereo: 'stereo', mono: 'mono: summed', left: 'left on both', right: 'right on both' };
 
 function Presets({ id }: { id: string }) {
   const send = useSend();
@@ -19,6 +19,7 @@ function Presets({ id }: { id: string }) {
     <div className="flex items-center gap-1">
       <select
         aria-label="Preset for this channel"
+        className="min-w-0 flex-1"
         value=""
         onChange={(e) => {
           const [act, stripPreset] = e.target.value.split(' ');
