@@ -120,7 +120,7 @@ export function GraphicsList() {
       {...region('graphics', 'Graphics')}
       className="flex min-h-0 w-75 shrink-0 flex-col border-r border-line max-wide:w-56 max-beside:h-64 max-beside:w-full max-beside:border-b"
     >
-      <div className="flex flex-wrap items-center gap-1 p-1.5">
+      <div className="flex flex-wrap items-center gap-0.5 p-1.5">
         <AddGraphic />
         <FileButton label="Graphic file" accept=".bivoca-graphic,.zip,.json,.lottie" onFile={(file) => void bringGraphic(client, file)}>
           <FolderOpen size={15} aria-label="Open a graphic or an animation (Lottie)" />
