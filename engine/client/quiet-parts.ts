@@ -17,7 +17,7 @@ import { type DeskState } from './state';
 export const refuseAs = (why: string) => (): Promise<never> => Promise.reject(new Error(why));
 
 /** Written by whoever is told. */
-interface QuietSound extends ShowSound {
+export interface QuietSound extends ShowSound {
   readonly store: StoreApi<DeskState>;
   readonly readings: Map<string, readonly [MeterReading, MeterReading]>;
 }

@@ -1,22 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { must, sampleDesk } from '#tests/support/sample-show';
-import { type ShowRow } from '../storage/db';
+import { showRow } from '#tests/support/show-row';
 import { leftDesk } from '../storage/left-show';
 import { stillClient } from './still-client';
 
 const desk = must(sampleDesk(), 'picture.cut', {}, 10);
-const row: ShowRow = {
-  id: 'show',
-  name: 'Sample',
-  show: desk.show,
-  epoch: 1000,
-  createdAt: 0,
-  openedAt: 0,
-  savedAt: 0,
-  deletedAt: null,
-  thumbnail: null,
-  openSince: null,
-};
+const row = showRow({ show: desk.show, epoch: 1000 });
 const last = { showId: 'show', air: desk.air, savedFrame: 20 };
 
 describe('a show that does not run yet', () => {

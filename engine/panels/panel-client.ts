@@ -27,7 +27,7 @@ import {
   type ShowClient,
 } from '../client/show-client';
 import { firstState } from '../client/first-state';
-import { quietAudience, quietExports, quietGuests, quietWays } from '../client/quiet-parts';
+import { quietAudience, quietExports, quietGuests, type QuietSound, quietWays } from '../client/quiet-parts';
 import { type DeskState, type FrameState, type LiveState, type ShowState } from '../client/state';
 import { withSample } from '../host/health-control';
 import { type MonitorPicture, noStats } from '../picture/messages';
@@ -38,7 +38,7 @@ import { PanelLine } from './panel-line';
 import { isPersonal, PanelListening } from './panel-listening';
 import { upload } from './upload';
 import { PanelPictures } from './panel-pictures';
-import { type AskHost, AT_HOST, panelFiles, panelReplay, type PanelSound, panelSound } from './panel-parts';
+import { type AskHost, AT_HOST, panelFiles, panelReplay, panelSound } from './panel-parts';
 
 interface Step {
   title: string;
@@ -48,7 +48,7 @@ interface Step {
 export class PanelClient implements ShowClient {
   readonly store: StoreApi<ShowState>;
   readonly frames: StoreApi<FrameState>;
-  readonly sound: PanelSound;
+  readonly sound: QuietSound;
   readonly crew: CrewTalk;
   readonly guests = quietGuests();
   readonly ways = quietWays(AT_HOST);

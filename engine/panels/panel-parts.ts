@@ -1,10 +1,7 @@
 /** What a panel has of sound, replay and files: what is told, and in plain words what is done where the show runs. */
-import { type StoreApi } from 'zustand/vanilla';
 import { type Ask } from '#core/panels/asks';
-import { type MeterReading } from '#core/sound/meter';
-import { quietSound, refuseAs } from '../client/quiet-parts';
-import { type FileUse, type ShowFiles, type ShowReplay, type ShowSound } from '../client/show-client';
-import { type DeskState } from '../client/state';
+import { type QuietSound, quietSound, refuseAs } from '../client/quiet-parts';
+import { type FileUse, type ShowFiles, type ShowReplay } from '../client/show-client';
 import { type PanelListening } from './panel-listening';
 import { type AsRunRow, type RecordingRow } from '../storage/db';
 import { fromBase64 } from './base64';
@@ -12,13 +9,7 @@ import { fromBase64 } from './base64';
 export const AT_HOST = 'This is done at the window that runs the show.';
 const refuse = refuseAs(AT_HOST);
 
-/** Written by what the host tells. */
-export interface PanelSound extends ShowSound {
-  readonly store: StoreApi<DeskState>;
-  readonly readings: Map<string, readonly [MeterReading, MeterReading]>;
-}
-
-export const panelSound = (listening: PanelListening): PanelSound => ({
+export const panelSound = (listening: PanelListening): QuietSound => ({
   ...quietSound(),
   listening,
   setListening: (level) => listening.setLevel(level),

@@ -1,11 +1,12 @@
 /** One source in the list: its picture, number, name and tally. */
 import clsx from 'clsx';
 import { GripVertical, Pause, Pencil, Play, RotateCcw, TriangleAlert } from 'lucide-react';
-import { type KeyboardEvent, type MouseEvent, useRef } from 'react';
+import { type KeyboardEvent, type MouseEvent } from 'react';
 import { playerState } from '#core/media/player';
 import { type Source } from '#core/show/source';
 import { isKind, traitsOf } from '#core/show/source-kinds';
 import { useShowClient, useShow, useSend, useLive } from '../client/show-client';
+import { focusSoon } from '../client/focus';
 import { useTally } from '../client/use-tally';
 import { Monitor } from '../parts/monitor';
 import { TallyFrame, tallyWords } from '../parts/tally-frame';
@@ -48,7 +49,6 @@ const SOURCE_DRAG = 'text/bivoca-source';
 
 /** What takes a tile to another place in the list: by dragging it, or with Shift and an arrow. */
 function Handle({ source, onMove }: { source: Source; onMove: SourceTileProps['onMove'] }) {
-  const handle = useRef<HTMLButtonElement>(null);
   const { onDragStart, draggable } = dragOf(SOURCE_DRAG, () => [source.id]);
   const key = (event: KeyboardEvent) => {
     const by = event.shiftKey ? STEPS[event.code] : undefined;
@@ -57,11 +57,10 @@ function Handle({ source, onMove }: { source: Source; onMove: SourceTileProps['o
     event.stopPropagation();
     onMove(source.id, by);
     // Where it has gone into another group, its tile is a new one.
-    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-moves="${CSS.escape(source.id)}"]`)?.focus());
+    focusSoon(`[data-moves="${CSS.escape(source.id)}"]`);
   };
   return (
     <button
-      ref={handle}
       type="button"
       data-moves={source.id}
       className={`${small} top-0 left-0 cursor-grab opacity-0 group-hover:opacity-100 focus:opacity-100`}
@@ -69,7 +68,7 @@ function Handle({ source, onMove }: { source: Source; onMove: SourceTileProps['o
       title="Drag it to another place; or Shift and an arrow"
       draggable={draggable}
       onDragStart={(event) => {
-        const tile = handle.current?.closest('li');
+        const tile = event.currentTarget.closest('li');
         if (tile) event.dataTransfer.setDragImage(tile, 14, 14);
         onDragStart(event);
       }}

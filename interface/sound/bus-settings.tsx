@@ -1,15 +1,13 @@
 /** Every setting of a bus. */
 import { type Bus } from '#core/sound/document';
-import { framesPerSecond } from '#core/time/rate';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
-import { EqCurve } from './eq-curve';
-import { Bands, Field, Stage } from './strip-stages';
+import { DelayFields, Equaliser, Field, Stage } from './strip-stages';
 
 export function BusSettings({ bus }: { bus: Bus }) {
   const send = useSend();
-  const { rate, listeners } = useShow(({ desk: { show } }) => ({ rate: framesPerSecond(show.rate), listeners: show.sound.listeners }));
+  const listeners = useShow(({ desk }) => desk.show.sound.listeners);
   const set = (change: Record<string, unknown>) => send('sound.setBus', { bus: bus.id, ...change });
   const heard = listeners.filter((l) => l.busId === bus.id).map((l) => l.name);
   return (
@@ -51,27 +49,9 @@ export function BusSettings({ bus }: { bus: Bus }) {
           <option value="picture">in time with the picture</option>
           <option value="live">live, without waiting</option>
         </select>
-        <Field label="Delay" unit="ms" min={0} max={1000} digits={1} value={bus.delayMs} onCommit={(delayMs) => set({ delayMs })} />
-        <Field
-          label="= frames"
-          unit="fr"
-          min={0}
-          max={rate}
-          digits={2}
-          value={(bus.delayMs / 1000) * rate}
-          onCommit={(frames) => set({ delayMs: Math.min(1000, Math.round((frames / rate) * 10_000) / 10) })}
-        />
+        <DelayFields delayMs={bus.delayMs} onCommit={(delayMs) => set({ delayMs })} />
       </Stage>
-      <Stage title="Equaliser" on={bus.eq.on} onPress={() => send('sound.setEq', { channel: bus.id })}>
-        <div className="col-span-2">
-          <EqCurve
-            bands={bus.eq.bands}
-            on={bus.eq.on}
-            onBand={(band, change) => send('sound.setBand', { channel: bus.id, band, ...change })}
-          />
-        </div>
-        <Bands id={bus.id} bands={bus.eq.bands} />
-      </Stage>
+      <Equaliser id={bus.id} eq={bus.eq} />
       <Button
         className="mb-2"
         title="For a howl whose loop is not known here"

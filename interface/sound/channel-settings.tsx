@@ -2,13 +2,11 @@
 import { type Channel } from '#core/sound/channels';
 import { type Feed } from '#core/sound/document';
 import { PICKS } from '#core/sound/strip';
-import { framesPerSecond } from '#core/time/rate';
 import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { HoldButton } from '../parts/hold-button';
 import { NumberField } from '../parts/number-field';
-import { EqCurve } from './eq-curve';
-import { Bands, Field, Stage } from './strip-stages';
+import { DelayFields, Equaliser, Field, Stage } from './strip-stages';
 
 const PICK_WORDS = { stereo: 'stereo', mono: 'mono: summed', left: 'left on both', right: 'right on both' };
 
@@ -65,8 +63,7 @@ const feedWords = (feed: Feed, seat: string): string => {
 
 export function ChannelSettings({ channel }: { channel: Channel }) {
   const send = useSend();
-  const { rate, groups, seats } = useShow(({ desk: { show } }) => ({
-    rate: framesPerSecond(show.rate),
+  const { groups, seats } = useShow(({ desk: { show } }) => ({
     groups: show.sound.groups,
     seats: show.seats,
   }));
@@ -133,16 +130,7 @@ export function ChannelSettings({ channel }: { channel: Channel }) {
             </option>
           ))}
         </select>
-        <Field label="Delay" unit="ms" min={0} max={1000} digits={1} value={s.delayMs} onCommit={(delayMs) => set({ delayMs })} />
-        <Field
-          label="= frames"
-          unit="fr"
-          min={0}
-          max={rate}
-          digits={2}
-          value={(s.delayMs / 1000) * rate}
-          onCommit={(frames) => set({ delayMs: Math.min(1000, Math.round((frames / rate) * 10_000) / 10) })}
-        />
+        <DelayFields delayMs={s.delayMs} onCommit={(delayMs) => set({ delayMs })} />
         <Field label="Pan" unit="" min={-1} max={1} digits={2} value={s.pan} onCommit={(pan) => set({ pan })} />
         <select aria-label="Fader group" value={s.groupId ?? ''} onChange={(e) => set({ groupId: e.target.value || null })}>
           <option value="">no fader group</option>
@@ -156,17 +144,7 @@ export function ChannelSettings({ channel }: { channel: Channel }) {
       <Stage title="High-pass" help="wind, steps" on={s.highPass.on} onPress={() => highPass({ on: !s.highPass.on })}>
         <Field label="Below" unit="Hz" min={20} max={400} value={s.highPass.hz} onCommit={(hz) => highPass({ hz })} />
       </Stage>
-      <Stage title="Equaliser" on={s.eq.on} onPress={() => send('sound.setEq', { channel: id })}>
-        <div className="col-span-2">
-          <EqCurve
-            bands={s.eq.bands}
-            on={s.eq.on}
-            highPass={s.highPass}
-            onBand={(band, change) => send('sound.setBand', { channel: id, band, ...change })}
-          />
-        </div>
-        <Bands id={id} bands={s.eq.bands} />
-      </Stage>
+      <Equaliser id={id} eq={s.eq} highPass={s.highPass} />
       <Stage title="Gate" help="closes on noise" on={s.gate.on} onPress={() => gate({ on: !s.gate.on })}>
         <Field
           label="Opens above"

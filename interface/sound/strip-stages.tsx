@@ -1,9 +1,11 @@
-/** What the settings of channels and buses are made of: stages, fields, bands. */
+/** What the settings of channels and buses are made of: stages, fields, delay, equaliser. */
 import { type ReactNode } from 'react';
-import { BAND_KINDS, type EqBand } from '#core/sound/strip';
-import { useSend } from '../client/show-client';
+import { BAND_KINDS, type EqBand, type HighPass } from '#core/sound/strip';
+import { framesPerSecond } from '#core/time/rate';
+import { useSend, useShow } from '../client/show-client';
 import { Button } from '../parts/button';
 import { NumberField } from '../parts/number-field';
+import { EqCurve } from './eq-curve';
 
 const KIND_WORDS = { 'low-shelf': 'low shelf', bell: 'bell', 'high-shelf': 'high shelf' };
 
@@ -58,7 +60,7 @@ export function Stage({
 }
 
 /** The bands of an equaliser by numbers. */
-export function Bands({ id, bands }: { id: string; bands: readonly EqBand[] }) {
+function Bands({ id, bands }: { id: string; bands: readonly EqBand[] }) {
   const send = useSend();
   return (
     <div className="col-span-2 grid grid-cols-[auto_1fr_1fr_1fr] gap-1">
@@ -106,5 +108,42 @@ export function Bands({ id, bands }: { id: string; bands: readonly EqBand[] }) {
         </div>
       ))}
     </div>
+  );
+}
+
+/** A delay in milliseconds, and the same in frames of the show. */
+export function DelayFields({ delayMs, onCommit }: { delayMs: number; onCommit: (delayMs: number) => void }) {
+  const rate = useShow(({ desk }) => framesPerSecond(desk.show.rate));
+  return (
+    <>
+      <Field label="Delay" unit="ms" min={0} max={1000} digits={1} value={delayMs} onCommit={onCommit} />
+      <Field
+        label="= frames"
+        unit="fr"
+        min={0}
+        max={rate}
+        digits={2}
+        value={(delayMs / 1000) * rate}
+        onCommit={(frames) => onCommit(Math.min(1000, Math.round((frames / rate) * 10_000) / 10))}
+      />
+    </>
+  );
+}
+
+/** The equaliser of a channel or a bus, as a curve and by numbers. */
+export function Equaliser({ id, eq, highPass }: { id: string; eq: { on: boolean; bands: readonly EqBand[] }; highPass?: HighPass }) {
+  const send = useSend();
+  return (
+    <Stage title="Equaliser" on={eq.on} onPress={() => send('sound.setEq', { channel: id })}>
+      <div className="col-span-2">
+        <EqCurve
+          bands={eq.bands}
+          on={eq.on}
+          {...(highPass && { highPass })}
+          onBand={(band, change) => send('sound.setBand', { channel: id, band, ...change })}
+        />
+      </div>
+      <Bands id={id} bands={eq.bands} />
+    </Stage>
   );
 }
